@@ -1,0 +1,1 @@
+"""Ohmcensus: fault tracing for household washers."""

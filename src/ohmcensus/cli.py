@@ -1,0 +1,229 @@
+"""The command line: everything the screens compute, for scripts and for checking from outside.
+
+JSON on standard output, exit 0; one clear line on standard error, exit 2, and nothing written.
+"""
+
+from __future__ import annotations
+
+import json
+import sys
+from pathlib import Path
+from typing import TYPE_CHECKING, Any
+
+import click
+from platformdirs import user_data_path
+
+from ohmcensus.core.errors import InputError, OhmcensusError, UnknownNameError
+
+if TYPE_CHECKING:
+    from ohmcensus.core.machine import MachineTest
+    from ohmcensus.core.sheet import Sheet
+
+DEFAULT_PORT = 4740
+DEFAULT_METER = "multimeter-6000"
+REFERENCE_CELSIUS = 20.0
+_TEXT_MAY_BEGIN_WITH_MINUS = {"ignore_unknown_options": True}
+
+data_option = click.option("--data", "data", type=click.Path(path_type=Path), help="Data directory.")
+port_option = click.option("--port", type=click.IntRange(0, 65535), default=DEFAULT_PORT, show_default=True)
+sheet_option = click.option("--sheet", "sheet_id", required=True, help="Machine sheet, e.g. fl7-u.")
+
+
+@click.group(context_settings={"help_option_names": ["-h", "--help"]})
+def commands() -> None:
+    """Fault tracing for household washers."""
+
+
+def main() -> None:
+    """Run a command; every error of ours is one line and exit code 2."""
+    try:
+        commands.main(standalone_mode=False)
+    except OhmcensusError as error:
+        _fail(str(error))
+    except click.exceptions.Exit as stop:
+        sys.exit(stop.exit_code)
+    except click.Abort:
+        _fail("stopped")
+    except click.ClickException as error:
+        _fail(error.format_message().replace("\n", " "))
+
+
+def _fail(message: str) -> None:
+    sys.stderr.write(f"ohmcensus: {message}\n")
+    sys.exit(2)
+
+
+def _say(value: object) -> None:
+    sys.stdout.write(json.dumps(value, ensure_ascii=False, allow_nan=False, indent=2) + "\n")
+
+
+@commands.command()
+@port_option
+@data_option
+def demo(port: int, data: Path | None) -> None:
+    """Serve with demo data."""
+    from ohmcensus.web.serve import serve  # noqa: PLC0415 - commands load only what they need
+
+    serve(data or user_data_path("ohmcensus") / "demo", port, demo=True)
+
+
+@commands.command()
+@port_option
+@data_option
+def serve(port: int, data: Path | None) -> None:
+    """Serve one's own data."""
+    from ohmcensus.web.serve import serve  # noqa: PLC0415
+
+    serve(data or user_data_path("ohmcensus") / "data", port, demo=False)
+
+
+@commands.command()
+def sheets() -> None:
+    """List the built-in machine sheets."""
+    from ohmcensus.services.find_sheet import all_sheets  # noqa: PLC0415
+
+    _say([_sheet_entry(sheet) for sheet in all_sheets().values()])
+
+
+def _sheet_entry(sheet: Sheet) -> dict[str, Any]:
+    return {
+        "id": sheet.id,
+        "title": sheet.title,
+        "volts": sheet.volts,
+        "hertz": sheet.hertz,
+        "parts": [part.id for part in sheet.parts],
+        "pins": list(sheet.pins()),
+        "plugs": list(sheet.plugs),
+        "states": {name: list(values) for name, values in sheet.states.items()},
+        "faults": {part.id: [mode.value for mode in part.part_kind.fault_modes] for part in sheet.parts},
+    }
+
+
+@commands.group()
+def sheet() -> None:
+    """Show one machine sheet."""
+
+
+@sheet.command("show")
+@click.argument("sheet_id")
+def sheet_show(sheet_id: str) -> None:
+    """Print a sheet as YAML."""
+    from ohmcensus.exchange.sheet_yaml import write_sheet  # noqa: PLC0415
+    from ohmcensus.services.find_sheet import find_sheet  # noqa: PLC0415
+
+    sys.stdout.write(write_sheet(find_sheet(sheet_id)))
+
+
+@commands.command()
+@sheet_option
+@click.argument("part", required=False)
+def tests(sheet_id: str, part: str | None) -> None:
+    """List the tests of a machine, or of one part."""
+    from ohmcensus.core.machine import machine_tests  # noqa: PLC0415
+    from ohmcensus.services.find_sheet import find_sheet  # noqa: PLC0415
+
+    found = find_sheet(sheet_id)
+    if part is not None:
+        _known_part(found, part)
+    rows = [test for test in machine_tests(found, REFERENCE_CELSIUS) if part is None or test.part == part]
+    _say([_test_entry(test) for test in rows])
+
+
+def _test_entry(test: MachineTest) -> dict[str, Any]:
+    return {
+        "id": test.id,
+        "part": test.part,
+        "test": test.name,
+        "title": test.title,
+        "between": list(test.between),
+        "meter": test.function.value,
+        "configuration": test.state.value,
+        "minutes": test.minutes,
+        "reaches": [test.part],
+        "blind_to": [mode.value for mode in test.blind_to],
+        "should": test.window.shown,
+    }
+
+
+def _known_part(found: Sheet, part: str) -> None:
+    """Refuse a part that is not on the sheet."""
+    from ohmcensus.core.names import nearest  # noqa: PLC0415
+
+    if found.part(part) is None:
+        ids = [entry.id for entry in found.parts]
+        close = nearest(part, ids)
+        remedy = f"{close}?" if close else f"its parts are {', '.join(ids)}"
+        raise UnknownNameError(what=f"no '{part[:40]}' on this sheet", remedy=remedy, field="part")
+
+
+@commands.command(context_settings=_TEXT_MAY_BEGIN_WITH_MINUS)
+@click.argument("text")
+@click.option("--unit", "unit_name", required=True, help="ohm, volt, ampere, farad, celsius, hertz, metre or watt.")
+@click.option("--meter", "meter_id", help="Meter whose way to show over-range counts.")
+def read(text: str, unit_name: str, meter_id: str | None) -> None:
+    """Read TEXT as a meter shows it."""
+    from ohmcensus.core.meter import generic_meter  # noqa: PLC0415
+    from ohmcensus.core.quantity import Unit, parse_indication  # noqa: PLC0415
+
+    if unit_name not in set(Unit):
+        known = ", ".join(unit.value for unit in Unit)
+        raise InputError(what=f"no unit '{unit_name[:40]}'", remedy=f"units are {known}", field="unit")
+    over_range = generic_meter(meter_id).over_range_texts if meter_id else frozenset()
+    shown = parse_indication(text, Unit(unit_name), over_range_texts=over_range)
+    _say({"value": shown.value, "unit": shown.unit.value, "bound": shown.bound.value})
+
+
+@commands.command(context_settings=_TEXT_MAY_BEGIN_WITH_MINUS)
+@sheet_option
+@click.argument("part")
+@click.argument("test")
+@click.argument("text")
+@click.option("--celsius", type=float, default=REFERENCE_CELSIUS, show_default=True, help="Temperature of the part.")
+@click.option("--meter", "meter_id", default=DEFAULT_METER, show_default=True)
+def judge(sheet_id: str, part: str, test: str, text: str, celsius: float, meter_id: str) -> None:  # noqa: PLR0913
+    """Judge TEXT, read in TEST on PART."""
+    from ohmcensus.core.judgement import choose_use  # noqa: PLC0415
+    from ohmcensus.core.judgement import judge as judged  # noqa: PLC0415
+    from ohmcensus.core.machine import machine_tests  # noqa: PLC0415
+    from ohmcensus.core.meter import generic_meter  # noqa: PLC0415
+    from ohmcensus.services.find_sheet import find_sheet  # noqa: PLC0415
+
+    found = find_sheet(sheet_id)
+    _known_part(found, part)
+    own = {row.name: row for row in machine_tests(found, celsius) if row.part == part}
+    if test not in own:
+        what = f"no test '{test[:40]}' on {part}"
+        raise UnknownNameError(what=what, remedy=f"its tests are {', '.join(own)}", field="test")
+    meter = generic_meter(meter_id)
+    judgement = judged(choose_use(text, own[test], [meter], function=own[test].function), own[test])
+    window = own[test].window
+    _say(
+        {
+            "verdict": judgement.verdict.value,
+            "window": {
+                "lo": window.interval.finite_lo,
+                "hi": window.interval.finite_hi,
+                "nominal": window.nominal,
+                "unit": window.unit.value,
+                "basis": window.basis,
+            },
+            "interval": {"lo": judgement.interval.finite_lo, "hi": judgement.interval.finite_hi},
+            "blind_to": [mode.value for mode in judgement.blind_to],
+        }
+    )
+
+
+@commands.command("export")
+@click.argument("job")
+@click.option("-o", "file", required=True, type=click.Path(path_type=Path, dir_okay=False))
+@data_option
+def export_command(job: str, file: Path, data: Path | None) -> None:
+    """Write a job to FILE, as CSV or JSON by its ending."""
+    from ohmcensus.services.context import Context  # noqa: PLC0415
+    from ohmcensus.services.export_job import export_job  # noqa: PLC0415
+    from ohmcensus.storage.database import open_store  # noqa: PLC0415
+
+    folder = data or user_data_path("ohmcensus") / "data"
+    if not folder.exists():
+        raise InputError(what=f"no data directory {folder}", remedy="name it with --data", field="data")
+    export_job(Context(open_store(folder)), job, file)

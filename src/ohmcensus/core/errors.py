@@ -1,0 +1,72 @@
+"""The tree of our errors: each says what happened, with values, and then what to do.
+
+``OhmcensusError`` is the root. The web maps each branch by its type to one problem answer, the command
+line prints ``str(error)`` in one line.
+"""
+
+from __future__ import annotations
+
+
+class OhmcensusError(Exception):
+    """Something a person can put right; reads as one sentence.
+
+    Parameters
+    ----------
+    what
+        What happened, with the value that was met.
+    remedy
+        What to do about it; may be empty where ``what`` already says it.
+    field
+        Name of the input that is at fault, empty where it is no single one.
+    """
+
+    def __init__(self, *, what: str, remedy: str = "", field: str = "") -> None:
+        super().__init__(f"{what}: {remedy}" if remedy else what)
+        self.what = what
+        self.remedy = remedy
+        self.field = field
+
+
+class InputError(OhmcensusError):
+    """What was typed or sent cannot be taken as it stands."""
+
+
+class ReadingTextError(InputError):
+    """A reading cannot be understood."""
+
+
+class UnknownNameError(InputError):
+    """A name that is not on the sheet, or not in the store's lists."""
+
+
+class SheetError(InputError):
+    """A machine sheet has faults; the message names file, line and remedy of each."""
+
+
+class SafetyRefusalError(OhmcensusError):
+    """A rule of safety forbids this now."""
+
+
+class NotFoundError(OhmcensusError):
+    """The thing asked for does not exist."""
+
+
+class StaleRevisionError(OhmcensusError):
+    """The writer worked from an older state than the stored one.
+
+    Parameters
+    ----------
+    stated
+        Revision the writer had seen.
+    current
+        Revision that is stored.
+    """
+
+    def __init__(self, *, stated: int, current: int) -> None:
+        super().__init__(
+            what=f"this job has moved on from revision {stated} to {current}",
+            remedy="look at what changed, then save again",
+            field="revision",
+        )
+        self.stated = stated
+        self.current = current

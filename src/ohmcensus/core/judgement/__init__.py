@@ -1,0 +1,14 @@
+"""Judging: a reading against its window, with its meter's error, and what it leaves unseen.
+
+``verdict``      interval against window
+``instrument``   which meter a typed reading must have come from
+``judge``        one reading, judged and put into words
+``census_sheet`` every line of a machine with what it reads
+"""
+
+from ohmcensus.core.judgement.census_sheet import CensusLine, census_lines
+from ohmcensus.core.judgement.instrument import Use, choose_use
+from ohmcensus.core.judgement.judge import Judgement, judge
+from ohmcensus.core.judgement.verdict import Verdict, verdict_of
+
+__all__ = ["CensusLine", "Judgement", "Use", "Verdict", "census_lines", "choose_use", "judge", "verdict_of"]

@@ -1,0 +1,84 @@
+"""Every line of a machine: who has answered, who answered wrongly, who has not been asked."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+
+from ohmcensus.core.case import Case, Reading
+from ohmcensus.core.judgement.instrument import Use
+from ohmcensus.core.judgement.judge import Judgement, judge
+from ohmcensus.core.machine import MachineTest, machine_tests
+
+
+@dataclass(frozen=True, slots=True)
+class Answer:
+    """A standing reading with its judgement."""
+
+    reading: Reading
+    judgement: Judgement
+
+
+@dataclass(frozen=True, slots=True)
+class CensusLine:
+    """One line of the census sheet: a test, or a pair of points that no test names.
+
+    Parameters
+    ----------
+    test
+        The test, None for a pair of points.
+    between
+        Both points.
+    answers
+        Standing readings, oldest first; the last one is the line's.
+    """
+
+    test: MachineTest | None
+    between: tuple[str, str]
+    answers: tuple[Answer, ...]
+
+    @property
+    def answer(self) -> Answer | None:
+        """The reading that the line shows, None while it was not asked."""
+        return self.answers[-1] if self.answers else None
+
+
+def census_lines(case: Case) -> tuple[CensusLine, ...]:
+    """Return all lines of a case in the order in which current passes the parts, loose pairs last."""
+    by_test: dict[str, list[Answer]] = {}
+    by_pair: dict[tuple[str, str], list[Answer]] = {}
+    tests_at = {celsius: _by_id(case, celsius) for celsius in {r.celsius for r in case.readings} | {case.celsius}}
+    for reading in case.standing():
+        answer = judged(reading, tests_at[reading.celsius])
+        if answer.judgement.window is None:
+            by_pair.setdefault(reading.between, []).append(answer)
+        else:
+            by_test.setdefault(reading.test or "", []).append(answer)
+    lines = [
+        CensusLine(test, test.between, tuple(by_test.get(test_id, ())))
+        for test_id, test in tests_at[case.celsius].items()
+    ]
+    lines += [CensusLine(None, pair, tuple(answers)) for pair, answers in by_pair.items()]
+    return tuple(lines)
+
+
+def judged(reading: Reading, tests: dict[str, MachineTest]) -> Answer:
+    """Judge a stored reading against the sheet as it is now."""
+    test = tests.get(reading.test) if reading.test else None
+    lesser = test.weaker if test and test.weaker and reading.function is not test.function else None
+    use = Use(reading.meter, reading.function, reading.indication, lesser)
+    return Answer(reading, judge(use, test))
+
+
+def next_line(lines: tuple[CensusLine, ...], after: str | None) -> CensusLine | None:
+    """Return the next line that was not asked, behind the given test and then from the top."""
+    ids = [line.test.id if line.test else "" for line in lines]
+    start = ids.index(after) + 1 if after in ids else 0
+    for line in (*lines[start:], *lines[:start]):
+        if line.test is not None and not line.answers and line.test.function.needs_dead_circuit:
+            return line
+    return None
+
+
+def _by_id(case: Case, celsius: float) -> dict[str, MachineTest]:
+    """Return the tests of the case at a temperature, by id."""
+    return {test.id: test for test in machine_tests(case.sheet, celsius)}

@@ -1,0 +1,85 @@
+"""Which meter, and which of its functions, a typed reading came from."""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+from dataclasses import dataclass
+
+from ohmcensus.core.errors import InputError
+from ohmcensus.core.machine import MachineTest
+from ohmcensus.core.meter import Function, Meter
+from ohmcensus.core.parts.kind import Weaker
+from ohmcensus.core.quantity import Indication, parse_indication
+
+
+@dataclass(frozen=True, slots=True)
+class Use:
+    """A meter used in one function, and what it showed.
+
+    Parameters
+    ----------
+    meter, function
+        The instrument and what it did.
+    indication
+        What it showed, in the unit of ``function``.
+    weaker
+        Why this is the lesser instrument for the test, None where it is the proper one.
+    """
+
+    meter: Meter
+    function: Function
+    indication: Indication
+    weaker: Weaker | None = None
+
+
+def choose_use(reading: str, test: MachineTest | None, meters: Sequence[Meter], *, function: Function) -> Use:
+    """Return how a reading was taken.
+
+    Parameters
+    ----------
+    reading
+        As typed.
+    test
+        The test it answers, None between two points that no test names.
+    meters
+        Instruments to consider, the preferred one first; just one where the person named it.
+    function
+        Function of the test, or the one that was chosen between two points.
+
+    Returns
+    -------
+    Use
+        The first meter that has the proper function and could have shown this, else the first that
+        has the lesser function and could have. A display that writes no OL cannot have shown one.
+
+    Raises
+    ------
+    ReadingTextError
+        If the text is no reading.
+    InputError
+        If no meter at hand has a function for the test.
+    """
+    ways = _ways(test, meters, function)
+    if not ways:
+        names = ", ".join(meter.title for meter in meters) or "no meter"
+        what = f"{names} cannot read {function.value.replace('_', ' ')}"
+        raise InputError(what=what, remedy="choose a meter that has it, or add yours in Setup", field="meter")
+    uses = [_use(reading, meter, way, weaker) for meter, way, weaker in ways]
+    return next((use for use in uses if use.meter.can_show(use.indication, use.function)), uses[0])
+
+
+def _ways(
+    test: MachineTest | None, meters: Sequence[Meter], function: Function
+) -> list[tuple[Meter, Function, Weaker | None]]:
+    """Return every way to take the reading, proper ones first."""
+    ways: list[tuple[Meter, Function, Weaker | None]] = [(m, function, None) for m in meters if m.measures(function)]
+    if test is not None and test.weaker is not None:
+        lesser = test.weaker
+        ways += [(m, lesser.function, lesser) for m in meters if m.measures(lesser.function)]
+    return ways
+
+
+def _use(reading: str, meter: Meter, function: Function, weaker: Weaker | None) -> Use:
+    """Read the text as this meter would have shown it."""
+    indication = parse_indication(reading, function.unit, over_range_texts=meter.over_range_texts)
+    return Use(meter, function, indication, weaker)

@@ -1,0 +1,10 @@
+"""Coordinates of the drawings; whoever draws only strokes them.
+
+``ohm_ruler``    the logarithmic ruler along the top of the trace screen
+``short_ruler``  the small ruler of one line
+"""
+
+from ohmcensus.core.layout.ohm_ruler import OhmRuler, ohm_ruler
+from ohmcensus.core.layout.short_ruler import ShortRuler, short_ruler
+
+__all__ = ["OhmRuler", "ShortRuler", "ohm_ruler", "short_ruler"]

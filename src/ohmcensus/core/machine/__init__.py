@@ -1,0 +1,10 @@
+"""A sheet put to use: its tests with their windows, and what a typed line means on it.
+
+``tests``       every test of a sheet, with the window that holds at a temperature
+``quick_line``  one typed line to a test or two points, and a reading
+"""
+
+from ohmcensus.core.machine.quick_line import Line, read_line
+from ohmcensus.core.machine.tests import MachineTest, machine_tests
+
+__all__ = ["Line", "MachineTest", "machine_tests", "read_line"]

@@ -1,0 +1,220 @@
+"""One typed line to a test, or to two points, and a reading.
+
+Grammar::
+
+    line   := subject ["alone"] reading ["at" temperature]
+    subject:= part [test] | test | "between" point point
+
+Parts and tests go by id, title, alias or the beginning of one; a test alone where only one part has it.
+"""
+
+from __future__ import annotations
+
+import re
+from dataclasses import dataclass
+
+from ohmcensus.core.errors import InputError, ReadingTextError, UnknownNameError
+from ohmcensus.core.machine.tests import MachineTest, machine_tests
+from ohmcensus.core.names import find, folded, nearest
+from ohmcensus.core.quantity import Unit, parse_indication
+from ohmcensus.core.sheet import Sheet
+
+LONGEST_LINE = 160
+_LONGEST_NAME_WORDS = 4
+_TEMPERATURE = re.compile(r"\s+at\s+(\S+(?:\s*(?:°?[CF]))?)\s*$", re.IGNORECASE)
+
+
+@dataclass(frozen=True, slots=True)
+class Line:
+    """What a line was understood to say.
+
+    Parameters
+    ----------
+    test
+        The test meant, None for a reading between two points that no test names.
+    between
+        The two points.
+    reading
+        The part of the text that is the reading, empty where none was typed yet.
+    alone
+        Whether the part was measured off its plugs.
+    celsius
+        Temperature stated in the line, None where none was.
+    """
+
+    test: MachineTest | None
+    between: tuple[str, str]
+    reading: str
+    alone: bool = False
+    celsius: float | None = None
+
+
+def read_line(text: str, sheet: Sheet, celsius: float) -> Line:
+    """Understand a line on a machine.
+
+    Parameters
+    ----------
+    text
+        As typed.
+    sheet
+        The machine's type.
+    celsius
+        Ambient temperature, used where the line states none.
+
+    Raises
+    ------
+    InputError
+        If the line is empty, endless, or names nothing on this sheet; the message says what it may mean.
+    """
+    if len(text) > LONGEST_LINE:
+        what = f"the line is {len(text)} characters long, at most {LONGEST_LINE} are read"
+        raise InputError(what=what, remedy="type one part and one reading", field="line")
+    body, stated = _split_temperature(text.strip())
+    words = body.split()
+    if not words:
+        raise InputError(what="nothing typed", remedy="type a part and a reading, e.g. heater 25.9", field="line")
+    tests = machine_tests(sheet, celsius if stated is None else stated)
+    if words[0].casefold() == "between":
+        first, second, rest = _points(words[1:], sheet)
+        named = next((test for test in tests if set(test.between) == {first, second} and first != second), None)
+        return Line(named, (first, second), *_alone(rest), celsius=stated)
+    test, rest = _Names(sheet, tests).subject(words)
+    return Line(test, test.between, *_alone(rest), celsius=stated)
+
+
+def completions(text: str, sheet: Sheet, celsius: float, *, most: int = 6) -> list[str]:
+    """Return whole lines that the typed beginning may become, best first."""
+    words = text.split()
+    tests = machine_tests(sheet, celsius)
+    if not words:
+        return []
+    parts = find(words[0], _part_names(sheet))
+    if len(words) == 1 and not text.endswith(" "):
+        return [f"{part} " for part in parts][:most]
+    if len(parts) == 1 and len(words) <= 2:  # noqa: PLR2004 - a part and the beginning of a test
+        typed = words[1] if len(words) > 1 else ""
+        own = [test for test in tests if test.part == parts[0]]
+        return [f"{parts[0]} {test.name} " for test in own if test.name.startswith(folded(typed).replace(" ", "_"))][
+            :most
+        ]
+    return []
+
+
+def _split_temperature(text: str) -> tuple[str, float | None]:
+    """Split a trailing "at 21C" from the line."""
+    match = _TEMPERATURE.search(f" {text}")
+    if match is None:
+        return text, None
+    try:
+        stated = parse_indication(match[1], Unit.CELSIUS)
+    except ReadingTextError as error:
+        raise InputError(what=f"the temperature {error.what}", remedy=error.remedy, field="celsius") from None
+    return f" {text}"[: match.start()].strip(), stated.value
+
+
+def _alone(words: list[str]) -> tuple[str, bool]:
+    """Take the word "alone" out of what is left."""
+    rest = [word for word in words if word.casefold() != "alone"]
+    return " ".join(rest), len(rest) != len(words)
+
+
+def _points(words: list[str], sheet: Sheet) -> tuple[str, str, list[str]]:
+    """Return two points and the words behind them."""
+    if len(words) < 2:  # noqa: PLR2004 - two points
+        raise InputError(
+            what="'between' needs two points", remedy="type e.g. between heater.a pump.a 12.3", field="line"
+        )
+    known = {folded(pin): pin for pin in sheet.pins()}
+    return _point(words[0], known), _point(words[1], known), words[2:]
+
+
+def _point(typed: str, known: dict[str, str]) -> str:
+    """Return the point meant."""
+    found = find(typed, known)
+    if len(found) == 1:
+        return found[0]
+    close = [known[name] for name in [nearest(typed, known)] if name] or found[:3]
+    hint = f"did you mean {' or '.join(close)}?" if close else "points are written part.pin, e.g. heater.a"
+    raise UnknownNameError(what=f"no single point '{typed}' on this sheet", remedy=hint, field="line")
+
+
+class _Names:
+    """All names that the beginning of a line may have on one machine."""
+
+    def __init__(self, sheet: Sheet, tests: tuple[MachineTest, ...]) -> None:
+        self._tests = tests
+        self._parts = _part_names(sheet)
+        self._by_test = _test_names(tests)
+
+    def subject(self, words: list[str]) -> tuple[MachineTest, list[str]]:
+        """Return the test that the first words name, and the words behind them."""
+        for many in range(min(_LONGEST_NAME_WORDS, len(words)), 0, -1):
+            typed = folded(" ".join(words[:many]))
+            if typed in self._parts:
+                return self._on_part(self._parts[typed], words[many:])
+            if typed in self._by_test:
+                return self._by_test[typed], words[many:]
+        parts, tests = find(words[0], self._parts), find(words[0], self._by_test)
+        if len(parts) == 1:
+            return self._on_part(parts[0], words[1:])
+        if not parts and len(tests) == 1:
+            return tests[0], words[1:]
+        raise self._unknown(words[0], parts, tests)
+
+    def _on_part(self, part: str, words: list[str]) -> tuple[MachineTest, list[str]]:
+        """Return the test named behind a part, the part's first where none is."""
+        own = tuple(test for test in self._tests if test.part == part)
+        names = _test_names(own)
+        for many in range(min(_LONGEST_NAME_WORDS, len(words)), 0, -1):
+            found = find(" ".join(words[:many]), names)
+            if found and not _is_reading(words[0]):
+                return _single(words[0], found), words[many:]
+        if words and words[0][:1].isalpha() and not _is_reading(words[0]):
+            close = nearest(words[0], names)
+            hint = f"{names[close].name}?" if close else f"its tests are {', '.join(t.name for t in own)}"
+            what = f"no test '{words[0][:40]}' on {own[0].part_title.lower()}"
+            raise UnknownNameError(what=what, remedy=hint, field="line")
+        return own[0], words
+
+    def _unknown(self, typed: str, parts: list[str], tests: list[MachineTest]) -> UnknownNameError:
+        """Build the error for a name that is nowhere, or in more than one place."""
+        shown = typed[:40]
+        candidates = parts or [test.id.replace(".", " ") for test in tests]
+        if candidates:
+            what = f"'{shown}' may be more than one thing on this sheet"
+            return UnknownNameError(what=what, remedy=f"{' or '.join(candidates[:4])}?", field="line")
+        close = nearest(typed, [*self._parts, *self._by_test])
+        known = ", ".join(dict.fromkeys(self._parts.values()))
+        hint = f"{self._parts.get(close, close)}?" if close else f"its parts are {known}"
+        return UnknownNameError(what=f"no '{shown}' on this sheet", remedy=hint, field="line")
+
+
+def _single(typed: str, found: list[MachineTest]) -> MachineTest:
+    """Return the one test found, or ask which."""
+    if len(found) > 1:
+        names = " or ".join(test.name for test in found)
+        raise UnknownNameError(what=f"'{typed[:40]}' may be more than one test", remedy=f"{names}?", field="line")
+    return found[0]
+
+
+def _is_reading(word: str) -> bool:
+    """Tell whether a word that starts with a letter is a reading: OL, R47, "over"."""
+    return bool(re.fullmatch(r"[oO]\.?[lL]|[a-zA-Zμµ]?\d+|over\S*|under|below|above|alone|infinite|between", word))
+
+
+def _part_names(sheet: Sheet) -> dict[str, str]:
+    """Return every name of every part, folded, to its id; ids win over titles, titles over aliases."""
+    names = {folded(part.id): part.id for part in sheet.parts}
+    for part in sheet.parts:
+        for name in (part.title, *part.aliases):
+            names.setdefault(folded(name), part.id)
+    return names
+
+
+def _test_names(tests: tuple[MachineTest, ...]) -> dict[str, MachineTest]:
+    """Return the names of tests to the first that has it; names of more than one part's are left out."""
+    owners: dict[str, list[MachineTest]] = {}
+    for test in tests:
+        for name in dict.fromkeys(folded(n) for n in (test.name, *test.aliases, test.title)):
+            owners.setdefault(name, []).append(test)
+    return {name: found[0] for name, found in owners.items() if len(found) == 1}

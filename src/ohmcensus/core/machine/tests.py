@@ -1,0 +1,104 @@
+"""Every test of a machine, with the window that holds at the temperature of the day."""
+
+from __future__ import annotations
+
+import math
+from dataclasses import dataclass
+
+from ohmcensus.core.meter import Function
+from ohmcensus.core.parts.kind import FaultMode, MachineState, TestSpec, Weaker
+from ohmcensus.core.physics.temperature import winding_resistance_at
+from ohmcensus.core.quantity import Interval
+from ohmcensus.core.sheet import Expected, Part, Sheet
+from ohmcensus.core.window import Source, Window
+
+
+@dataclass(frozen=True, slots=True)
+class MachineTest:
+    """A test of one part of one machine.
+
+    Parameters
+    ----------
+    id
+        "heater.pe": part and test.
+    part, part_title, name, title
+        The part and the test by themselves.
+    between
+        Both points, "heater.a" and "heater.pe".
+    function, weaker
+        What the instrument must do, and the lesser one that may serve.
+    window
+        What a good part reads, at the temperature that was asked for.
+    blind_to
+        Fault modes that a reading inside the window does not exclude.
+    state, minutes, advice
+        State of the machine, time for the test, what to do with the hands.
+    touches_chassis, behind
+        Whether the part can leak to earth by its build, and the panel that covers it.
+    """
+
+    id: str
+    part: str
+    part_title: str
+    name: str
+    title: str
+    aliases: tuple[str, ...]
+    between: tuple[str, str]
+    function: Function
+    weaker: Weaker | None
+    window: Window
+    blind_to: tuple[FaultMode, ...]
+    state: MachineState
+    minutes: float
+    advice: str
+    touches_chassis: bool
+    behind: str | None
+
+
+def machine_tests(sheet: Sheet, celsius: float) -> tuple[MachineTest, ...]:
+    """Return all tests in the order in which current passes the parts.
+
+    Parameters
+    ----------
+    sheet
+        The machine's type.
+    celsius
+        Temperature of the parts.
+
+    Notes
+    -----
+    Provenance of a window: the sheet's own figure, else plate physics, else the common range.
+    """
+    return tuple(_test(part, spec, celsius) for part in sheet.parts for spec in part.tests())
+
+
+def _test(part: Part, spec: TestSpec, celsius: float) -> MachineTest:
+    """Join a part and a test of its kind."""
+    own = part.expects.get(spec.name)
+    return MachineTest(
+        id=f"{part.id}.{spec.name}",
+        part=part.id,
+        part_title=part.title,
+        name=spec.name,
+        title=spec.title,
+        aliases=spec.aliases,
+        between=(f"{part.id}.{spec.between[0]}", f"{part.id}.{spec.between[1]}"),
+        function=spec.function,
+        weaker=spec.weaker,
+        window=spec.expect(celsius) if own is None else _own_window(own, spec, celsius),
+        blind_to=spec.blind_to,
+        state=spec.state,
+        minutes=spec.minutes,
+        advice=spec.advice,
+        touches_chassis=part.chassis,
+        behind=part.behind,
+    )
+
+
+def _own_window(own: Expected, spec: TestSpec, celsius: float) -> Window:
+    """Return the sheet's own figure as a window, a winding moved to the temperature of the day."""
+    factor = winding_resistance_at(1.0, own.at_celsius, celsius) if spec.copper else 1.0
+    span = Interval(-math.inf if own.lo is None else own.lo, math.inf if own.hi is None else own.hi).scaled(factor)
+    moved = f", at {celsius:g} °C" if spec.copper and celsius != own.at_celsius else ""
+    nominal = None if own.nominal is None else own.nominal * factor
+    return Window(span, spec.function.unit, Source.SHEET, f"{own.source}{moved}", nominal=nominal)

@@ -1,0 +1,185 @@
+"""An instrument and the interval that one of its indications stands for.
+
+Accuracy is ±(a % of the reading + b digits), taken as a hard limit: GUM type B, rectangular.
+"""
+
+from __future__ import annotations
+
+import math
+from enum import StrEnum
+from typing import Annotated, Self
+
+from pydantic import BaseModel, ConfigDict, Field, StringConstraints, model_validator
+
+from ohmcensus.core.quantity import Bound, Indication, Interval, Unit
+
+Name = Annotated[str, StringConstraints(strip_whitespace=True, min_length=1, max_length=80)]
+Positive = Annotated[float, Field(gt=0, le=1e15, allow_inf_nan=False)]
+NotNegative = Annotated[float, Field(ge=0, le=1e12, allow_inf_nan=False)]
+
+
+class Function(StrEnum):
+    """What an instrument does to a pair of points."""
+
+    OHM = "ohm"
+    CONTINUITY = "continuity"
+    INSULATION = "insulation"
+    LEAKAGE = "leakage"
+    CAPACITANCE = "capacitance"
+    VOLTS_AC = "volts_ac"
+    VOLTS_DC = "volts_dc"
+    AMPERE = "ampere"
+    HERTZ = "hertz"
+    TEMPERATURE = "temperature"
+    LENGTH = "length"
+
+    @property
+    def unit(self) -> Unit:
+        """Unit in which this function reads."""
+        return _UNITS[self]
+
+    @property
+    def needs_dead_circuit(self) -> bool:
+        """Whether the instrument drives the circuit itself, which must then be without voltage."""
+        return self in {Function.OHM, Function.CONTINUITY, Function.INSULATION, Function.CAPACITANCE}
+
+
+_UNITS = {
+    Function.OHM: Unit.OHM,
+    Function.CONTINUITY: Unit.OHM,
+    Function.INSULATION: Unit.OHM,
+    Function.LEAKAGE: Unit.AMPERE,
+    Function.CAPACITANCE: Unit.FARAD,
+    Function.VOLTS_AC: Unit.VOLT,
+    Function.VOLTS_DC: Unit.VOLT,
+    Function.AMPERE: Unit.AMPERE,
+    Function.HERTZ: Unit.HERTZ,
+    Function.TEMPERATURE: Unit.CELSIUS,
+    Function.LENGTH: Unit.METRE,
+}
+
+
+class Range(BaseModel):
+    """One range of one function, in the SI unit of that function.
+
+    Attributes
+    ----------
+    full_scale
+        Largest value shown.
+    resolution
+        Weight of the last digit.
+    percent
+        Part of the accuracy that goes with the reading, in percent.
+    digits
+        Part of the accuracy in last digits.
+    """
+
+    model_config = ConfigDict(frozen=True, extra="forbid")
+
+    full_scale: Positive
+    resolution: Positive
+    percent: Annotated[float, Field(ge=0, le=50, allow_inf_nan=False)]
+    digits: Annotated[float, Field(ge=0, le=1000, allow_inf_nan=False)]
+
+    def error_of(self, value: float) -> float:
+        """Return the limit of error of a shown value, in its unit."""
+        return abs(value) * self.percent / 100 + self.digits * self.resolution
+
+    @model_validator(mode="after")
+    def _resolution_fits(self) -> Self:
+        if self.resolution > self.full_scale:
+            msg = f"resolution {self.resolution:g} is above full scale {self.full_scale:g}: swap or correct them"
+            raise ValueError(msg)
+        return self
+
+
+class Meter(BaseModel):
+    """An instrument as its leaflet describes it.
+
+    Attributes
+    ----------
+    id, title
+        Stable name in commands, and name in print.
+    functions
+        Ranges of each function, smallest first.
+    input_impedance_ohm
+        Of the voltage function.
+    lead_resistance_ohm
+        Of both test leads together.
+    nulled
+        Whether the lead resistance is already taken off what is shown.
+    over_range_texts
+        What the display shows beyond its range, besides the usual OL.
+    shows_ol
+        Whether the display shows OL; a tester that writes ">299 MΩ" does not.
+    """
+
+    model_config = ConfigDict(frozen=True, extra="forbid")
+
+    id: Name
+    title: Name
+    functions: dict[Function, tuple[Range, ...]] = Field(min_length=1)
+    input_impedance_ohm: Positive = 10e6
+    lead_resistance_ohm: NotNegative = 0.2
+    nulled: bool = False
+    over_range_texts: frozenset[str] = frozenset()
+    shows_ol: bool = True
+
+    @model_validator(mode="after")
+    def _ranges_ascend(self) -> Self:
+        for function, ranges in self.functions.items():
+            scales = [r.full_scale for r in ranges]
+            if not scales or scales != sorted(set(scales)):
+                msg = f"{function.value}: ranges must be given, each larger than the one before"
+                raise ValueError(msg)
+        return self
+
+    def measures(self, function: Function) -> bool:
+        """Tell whether the instrument has the function."""
+        return function in self.functions
+
+    def full_scale(self, function: Function) -> float:
+        """Return the end of the highest range, in the function's unit."""
+        return self.functions[function][-1].full_scale
+
+    def can_show(self, indication: Indication, function: Function) -> bool:
+        """Tell whether this display could have shown the indication with the function."""
+        if not self.measures(function):
+            return False
+        if indication.value is None:
+            return self.shows_ol or bool(self.over_range_texts)
+        return abs(indication.value) <= self.full_scale(function) * (1 + 1e-9)
+
+    def interval_of(self, indication: Indication, function: Function) -> Interval:
+        """Return all values that the indication may stand for.
+
+        Parameters
+        ----------
+        indication
+            In the unit of ``function``. Over-range without a figure counts for the highest range.
+        function
+            One that this instrument has.
+
+        Returns
+        -------
+        Interval
+            In the same unit. Leads that were not nulled widen it downwards for ohms and continuity;
+            what cannot be negative never is.
+
+        Notes
+        -----
+        ``R ± e`` gives ``[R − e − leads, R + e]``; ``> R`` gives ``[R − e − leads, ∞)``; ``< R`` gives
+        ``(-∞, R + e]``, from 0 where negative values do not exist.
+        """
+        value = self.full_scale(function) if indication.value is None else indication.value
+        error = self._range_for(value, function).error_of(value)
+        leads = self.lead_resistance_ohm if function in {Function.OHM, Function.CONTINUITY} and not self.nulled else 0.0
+        floor = -math.inf if indication.unit.notation.may_be_negative else 0.0
+        lo = floor if indication.bound is Bound.BELOW else max(floor, value - error - leads)
+        hi = math.inf if indication.bound is Bound.ABOVE else value + error
+        return Interval(lo, hi)
+
+    def _range_for(self, value: float, function: Function) -> Range:
+        """Return the smallest range that shows the value, the highest where none does."""
+        ranges = self.functions[function]
+        return next((r for r in ranges if abs(value) <= r.full_scale * (1 + 1e-9)), ranges[-1])

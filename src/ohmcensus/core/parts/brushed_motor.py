@@ -1,0 +1,126 @@
+"""The brushed motor: field, armature through two brushes, tacho, thermal protector, earthed frame."""
+
+from __future__ import annotations
+
+import math
+
+from pydantic import Field
+
+from ohmcensus.core.meter import Function
+from ohmcensus.core.parts.expect import BY_OHMMETER, Expect, closed_contact, common, insulation, winding
+from ohmcensus.core.parts.kind import FaultMode, MachineState, PartKind, Pin, Ratings, TestSpec
+from ohmcensus.core.quantity import Interval, Unit
+from ohmcensus.core.window import Source, Window
+
+
+class BrushedMotorRatings(Ratings):
+    """Length at which the brushes are worn, and new."""
+
+    brush_worn_m: float = Field(default=0.011, gt=0, le=0.1)
+    brush_new_m: float = Field(default=0.036, gt=0, le=0.1)
+
+
+class BrushedMotor(PartKind[BrushedMotorRatings]):
+    """Touches the chassis through its frame; carbon dust is a leakage path."""
+
+    kind = "brushed_motor"
+    title = "Motor"
+    fault_modes = (FaultMode.OPEN, FaultMode.SHORTED_TURNS, FaultMode.LEAK, FaultMode.DRIFT, FaultMode.BAD_JOINT)
+    ratings = BrushedMotorRatings
+
+    def pins(self, ratings: BrushedMotorRatings) -> tuple[Pin, ...]:
+        """Return the tags of the motor's plug and its frame."""
+        return (
+            Pin("field_a", "field 1"),
+            Pin("field_b", "field 2"),
+            Pin("brush_a", "brush 1"),
+            Pin("brush_b", "brush 2"),
+            Pin("tacho_a", "tacho 1"),
+            Pin("tacho_b", "tacho 2"),
+            Pin("protector_a", "protector 1"),
+            Pin("protector_b", "protector 2"),
+            Pin("pe", "frame"),
+        )
+
+    def tests(self, ratings: BrushedMotorRatings) -> tuple[TestSpec, ...]:
+        """Return the windings, the tacho at rest and turned, the brushes and the insulation."""
+        return (
+            _winding("field", "field", winding(0.8, 4.0, "0.8–4 Ω"), ("stator",), ""),
+            _winding(
+                "armature",
+                "brush to brush",
+                winding(1.0, 5.0, "1–5 Ω, steady while turned"),
+                ("brush to brush", "rotor"),
+                "Turn the rotor slowly by hand: jumps from bar to bar are a burnt commutator.",
+                ("brush_a", "brush_b"),
+            ),
+            _winding("tacho", "tacho coil", winding(30.0, 700.0, "30–700 Ω by type"), (), ""),
+            _winding("protector", "thermal protector", closed_contact(), ("thermal",), ""),
+            TestSpec(
+                name="tacho_volts",
+                title="tacho, drum turned by hand",
+                between=("tacho_a", "tacho_b"),
+                function=Function.VOLTS_AC,
+                expect=common(0.2, 5.0, Unit.VOLT, "0.2–5 V, rising with speed"),
+                blind_to=(FaultMode.SHORTED_TURNS, FaultMode.LEAK, FaultMode.BAD_JOINT),
+                aliases=("pulses",),
+                state=MachineState.PLUG_PULLED,
+                advice="Machine unplugged; turn the drum by hand and watch it rise.",
+            ),
+            _brush("brush_1", "brush 1, length", ratings, "brush_a"),
+            _brush("brush_2", "brush 2, length", ratings, "brush_b"),
+            TestSpec(
+                name="pe",
+                title="to earth",
+                between=("field_a", "pe"),
+                function=Function.INSULATION,
+                expect=insulation(heating=False),
+                blind_to=(FaultMode.OPEN, FaultMode.SHORTED_TURNS, FaultMode.DRIFT, FaultMode.BAD_JOINT),
+                aliases=("earth", "frame", "insulation"),
+                state=MachineState.PLUG_PULLED,
+                minutes=1.5,
+                weaker=BY_OHMMETER,
+                advice="Pull the tacho's wires from the board before 500 V. Discharge after.",
+            ),
+        )
+
+
+def _winding(
+    name: str, title: str, expect: Expect, aliases: tuple[str, ...], advice: str, between: tuple[str, str] | None = None
+) -> TestSpec:
+    """Build the test of one winding or of the protector."""
+    return TestSpec(
+        name=name,
+        title=title,
+        between=between or (f"{name}_a", f"{name}_b"),
+        function=Function.OHM,
+        expect=expect,
+        blind_to=(FaultMode.LEAK, FaultMode.BAD_JOINT, FaultMode.SHORTED_TURNS),
+        aliases=aliases,
+        state=MachineState.PLUG_PULLED,
+        minutes=0.7,
+        advice=advice,
+        copper=name != "protector",
+    )
+
+
+def _brush(name: str, title: str, ratings: BrushedMotorRatings, pin: str) -> TestSpec:
+    """Build the measurement of one brush."""
+    basis = f"common range: worn at {ratings.brush_worn_m * 1000:g} mm, new {ratings.brush_new_m * 1000:g} mm"
+    window = Window(
+        Interval(ratings.brush_worn_m, math.inf), Unit.METRE, Source.PLATE, basis, nominal=ratings.brush_new_m
+    )
+    return TestSpec(
+        name=name,
+        title=title,
+        between=(pin, pin),
+        function=Function.LENGTH,
+        expect=lambda _celsius: window,
+        blind_to=(FaultMode.OPEN, FaultMode.SHORTED_TURNS, FaultMode.LEAK, FaultMode.BAD_JOINT),
+        aliases=(title.split(",")[0], name.replace("_", "")),
+        minutes=4.0,
+        advice="Look for chips, a slanted face and carbon dust.",
+    )
+
+
+KIND = BrushedMotor()

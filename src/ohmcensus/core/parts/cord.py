@@ -1,0 +1,106 @@
+"""The mains cord with its plug: three cores, each measured end to end."""
+
+from __future__ import annotations
+
+import math
+
+from pydantic import Field
+
+from ohmcensus.core.meter import Function
+from ohmcensus.core.parts.expect import BY_PLAIN_OHMS, Expect, open_contact
+from ohmcensus.core.parts.kind import FaultMode, PartKind, Pin, Ratings, TestSpec
+from ohmcensus.core.physics.cable import core_resistance_ohm, protective_conductor_limit_ohm
+from ohmcensus.core.quantity import Interval, Unit
+from ohmcensus.core.window import Source, Window
+
+# Two contacts of a plug and a tag add about this much to the copper (our choice).
+CONTACTS_OHM = 0.05
+SMALLEST_LIMIT_OHM = 0.1
+
+
+class CordRatings(Ratings):
+    """Length of the cord and size of its cores."""
+
+    length_m: float = Field(gt=0, le=50)
+    area_mm2: float = Field(gt=0, le=4)
+
+
+class Cord(PartKind[CordRatings]):
+    """Line, neutral and protective conductor between plug and terminal block."""
+
+    kind = "cord"
+    title = "Cord"
+    fault_modes = (FaultMode.OPEN, FaultMode.BAD_JOINT, FaultMode.LEAK, FaultMode.SHORT)
+    ratings = CordRatings
+
+    def pins(self, ratings: CordRatings) -> tuple[Pin, ...]:
+        """Return the three pins of the plug and the three ends inside."""
+        plug = tuple(Pin(f"plug_{core}", f"plug, {word}") for core, word in _CORES)
+        return plug + tuple(Pin(f"end_{core}", f"inside, {word}") for core, word in _CORES)
+
+    def tests(self, ratings: CordRatings) -> tuple[TestSpec, ...]:
+        """Return each core end to end, the earth to its limit, and core against core."""
+        return (
+            _end_to_end("l", "line core, end to end", _core(ratings)),
+            _end_to_end("n", "neutral core, end to end", _core(ratings)),
+            _end_to_end("pe", "earth pin to chassis", _earth(ratings)),
+            TestSpec(
+                name="between",
+                title="line to neutral, far end off",
+                between=("plug_l", "plug_n"),
+                function=Function.OHM,
+                expect=open_contact("core to core reads OL with the far end off"),
+                blind_to=(FaultMode.OPEN, FaultMode.BAD_JOINT, FaultMode.LEAK),
+                aliases=("cores",),
+                minutes=2.0,
+            ),
+        )
+
+
+_CORES = (("l", "line"), ("n", "neutral"), ("pe", "earth"))
+
+
+def _end_to_end(core: str, title: str, expect: Expect) -> TestSpec:
+    """Build the test of one core."""
+    return TestSpec(
+        name=core,
+        title=title,
+        between=(f"plug_{core}", f"end_{core}"),
+        function=Function.CONTINUITY,
+        expect=expect,
+        blind_to=(FaultMode.LEAK, FaultMode.SHORT),
+        aliases=("earth",) if core == "pe" else (),
+        minutes=0.7,
+        weaker=BY_PLAIN_OHMS,
+        advice="Flex the cord at both ends while you read.",
+    )
+
+
+def _core(ratings: CordRatings) -> Expect:
+    """Return the window of a core: its copper and two contacts, at least 0.1 Ω."""
+
+    def expect(celsius: float) -> Window:
+        copper = core_resistance_ohm(ratings.length_m, ratings.area_mm2, celsius=celsius)
+        limit = max(SMALLEST_LIMIT_OHM, copper + CONTACTS_OHM)
+        basis = (
+            f"the cord: {ratings.length_m:g} m of {ratings.area_mm2:g} mm² is {copper:.3f} Ω (IEC 60228, "
+            f"from memory); under {limit:.2g} Ω with its contacts"
+        )
+        return Window(Interval(-math.inf, limit), Unit.OHM, Source.PLATE, basis, nominal=copper)
+
+    return expect
+
+
+def _earth(ratings: CordRatings) -> Expect:
+    """Return the window of the protective conductor."""
+
+    def expect(celsius: float) -> Window:
+        copper = core_resistance_ohm(ratings.length_m, ratings.area_mm2, celsius=celsius)
+        limit = protective_conductor_limit_ohm(ratings.length_m)
+        basis = f"EN 50678 (from memory): at most {limit:.2g} Ω for a cord of {ratings.length_m:g} m"
+        return Window(Interval(-math.inf, limit), Unit.OHM, Source.PLATE, basis, nominal=copper)
+
+    return expect
+
+
+KIND = Cord()

@@ -1,0 +1,73 @@
+"""The door lock with a PTC heater and a bimetal or wax actuator, and the contact it closes when locked."""
+
+from __future__ import annotations
+
+from ohmcensus.core.meter import Function
+from ohmcensus.core.parts.expect import closed_contact, common, open_contact
+from ohmcensus.core.parts.kind import FaultMode, MachineState, PartKind, Pin, Ratings, TestSpec
+from ohmcensus.core.quantity import Unit
+
+
+class DoorLockRatings(Ratings):
+    """Nothing is printed on it that a window could come from."""
+
+
+class DoorLock(PartKind[DoorLockRatings]):
+    """Held by plastic, two wires to its heater, a contact in the supply of heater and motor."""
+
+    kind = "door_lock"
+    title = "Door lock"
+    fault_modes = (
+        FaultMode.OPEN,
+        FaultMode.SHORT,
+        FaultMode.DRIFT,
+        FaultMode.STUCK_OPEN,
+        FaultMode.WELDED,
+        FaultMode.BAD_JOINT,
+    )
+    ratings = DoorLockRatings
+
+    def pins(self, ratings: DoorLockRatings) -> tuple[Pin, ...]:
+        """Return the three tags: line and common, neutral of the heater, switched line."""
+        return (Pin("c", "common"), Pin("n", "heater neutral"), Pin("out", "switched"))
+
+    def tests(self, ratings: DoorLockRatings) -> tuple[TestSpec, ...]:
+        """Return the PTC heater and the contact in both positions."""
+        return (
+            TestSpec(
+                name="ptc",
+                title="PTC tags, cold",
+                between=("c", "n"),
+                function=Function.OHM,
+                expect=common(500.0, 2000.0, Unit.OHM, "0.5–2 kΩ cold"),
+                blind_to=(FaultMode.STUCK_OPEN, FaultMode.WELDED, FaultMode.BAD_JOINT),
+                aliases=("heater", "tags"),
+                state=MachineState.PLUG_PULLED,
+                advice="Ten minutes cold before judging: hot it reads nearly open.",
+            ),
+            TestSpec(
+                name="unlocked",
+                title="contact, unlocked",
+                between=("c", "out"),
+                function=Function.OHM,
+                expect=open_contact("the contact is open while unlocked"),
+                blind_to=(FaultMode.OPEN, FaultMode.SHORT, FaultMode.DRIFT, FaultMode.STUCK_OPEN, FaultMode.BAD_JOINT),
+                aliases=("open",),
+                state=MachineState.PLUG_PULLED,
+                minutes=0.5,
+            ),
+            TestSpec(
+                name="locked",
+                title="contact, locked",
+                between=("c", "out"),
+                function=Function.OHM,
+                expect=closed_contact(),
+                blind_to=(FaultMode.OPEN, FaultMode.SHORT, FaultMode.DRIFT, FaultMode.WELDED),
+                aliases=("contact", "closed"),
+                state=MachineState.PLUG_PULLED,
+                minutes=1.5,
+            ),
+        )
+
+
+KIND = DoorLock()

@@ -1,0 +1,62 @@
+"""The harness: the leads between the plugs of the machine, each measured plug to plug."""
+
+from __future__ import annotations
+
+from pydantic import Field, field_validator
+
+from ohmcensus.core.meter import Function
+from ohmcensus.core.parts.expect import closed_contact
+from ohmcensus.core.parts.kind import FaultMode, MachineState, PartKind, Pin, Ratings, TestSpec
+
+LEAD_LIMIT_OHM = 0.5
+
+
+class HarnessRatings(Ratings):
+    """Names of the leads, as they are spoken of: heater, motor, lock."""
+
+    leads: tuple[str, ...] = Field(min_length=1, max_length=40, strict=False)
+
+    @field_validator("leads")
+    @classmethod
+    def _leads_differ(cls, leads: tuple[str, ...]) -> tuple[str, ...]:
+        if len(set(leads)) != len(leads):
+            msg = "a lead is named twice: give each its own name"
+            raise ValueError(msg)
+        return leads
+
+
+class Harness(PartKind[HarnessRatings]):
+    """Chafes on the tub and corrodes in its connectors."""
+
+    kind = "harness"
+    title = "Harness"
+    fault_modes = (FaultMode.OPEN, FaultMode.BAD_JOINT, FaultMode.LEAK, FaultMode.SHORT)
+    ratings = HarnessRatings
+
+    def pins(self, ratings: HarnessRatings) -> tuple[Pin, ...]:
+        """Return both ends of every lead."""
+        return tuple(
+            Pin(f"{lead}_{end}", f"{lead} lead, {word}")
+            for lead in ratings.leads
+            for end, word in (("board", "board end"), ("part", "part end"))
+        )
+
+    def tests(self, ratings: HarnessRatings) -> tuple[TestSpec, ...]:
+        """Return every lead, end to end."""
+        return tuple(
+            TestSpec(
+                name=lead,
+                title=f"{lead} lead",
+                between=(f"{lead}_board", f"{lead}_part"),
+                function=Function.OHM,
+                expect=closed_contact(LEAD_LIMIT_OHM),
+                blind_to=(FaultMode.LEAK, FaultMode.SHORT),
+                state=MachineState.PLUG_PULLED,
+                minutes=1.5,
+                advice="Wiggle the lead at both plugs while you read.",
+            )
+            for lead in ratings.leads
+        )
+
+
+KIND = Harness()

@@ -1,0 +1,80 @@
+"""The heating element in the tub: two tags and an earthed sheath."""
+
+from __future__ import annotations
+
+from typing import Literal
+
+from pydantic import Field
+
+from ohmcensus.core.meter import Function
+from ohmcensus.core.parts.expect import BY_OHMMETER, Expect, insulation
+from ohmcensus.core.parts.kind import FaultMode, MachineState, PartKind, Pin, Ratings, TestSpec
+from ohmcensus.core.physics.ohm_and_power import element_resistance_ohm, element_window_ohm
+from ohmcensus.core.quantity import Unit
+from ohmcensus.core.window import Source, Window
+
+
+class HeaterRatings(Ratings):
+    """Rated power and voltage, and where they are stamped."""
+
+    watts: float = Field(gt=0, le=10_000)
+    volts: float = Field(gt=0, le=500)
+    plate: Literal["element", "machine"] = "element"
+
+
+class Heater(PartKind[HeaterRatings]):
+    """Touches the chassis along its whole sheath: the first suspect of an earth leakage."""
+
+    kind = "heater"
+    title = "Heater"
+    fault_modes = (FaultMode.OPEN, FaultMode.SHORT, FaultMode.LEAK, FaultMode.DRIFT, FaultMode.BAD_JOINT)
+    ratings = HeaterRatings
+
+    def pins(self, ratings: HeaterRatings) -> tuple[Pin, ...]:
+        """Return both tags and the sheath."""
+        return (Pin("a", "tag 1"), Pin("b", "tag 2"), Pin("pe", "sheath"))
+
+    def tests(self, ratings: HeaterRatings) -> tuple[TestSpec, ...]:
+        """Return the element and its insulation."""
+        return (
+            TestSpec(
+                name="element",
+                title="element",
+                between=("a", "b"),
+                function=Function.OHM,
+                expect=_element(ratings),
+                blind_to=(FaultMode.LEAK, FaultMode.BAD_JOINT),
+                state=MachineState.PLUG_PULLED,
+            ),
+            TestSpec(
+                name="pe",
+                title="to earth",
+                between=("a", "pe"),
+                function=Function.INSULATION,
+                expect=insulation(heating=True),
+                blind_to=(FaultMode.OPEN, FaultMode.SHORT, FaultMode.DRIFT, FaultMode.BAD_JOINT),
+                aliases=("earth", "sheath", "insulation"),
+                state=MachineState.PLUG_PULLED,
+                minutes=1.5,
+                weaker=BY_OHMMETER,
+                advice="Both tags off, its earth on. Discharge after 500 V.",
+            ),
+        )
+
+
+def _element(ratings: HeaterRatings) -> Expect:
+    """Return the window from the plate."""
+    on_element = ratings.plate == "element"
+    span = element_window_ohm(ratings.volts, ratings.watts, stamped_on_element=on_element)
+    slack = "" if on_element else ", 4 % more below: it is the machine's plate"
+    window = Window(
+        span,
+        Unit.OHM,
+        Source.PLATE,
+        f"the plate: {ratings.watts:g} W at {ratings.volts:g} V, +5/−10 %{slack}",
+        nominal=element_resistance_ohm(ratings.volts, ratings.watts),
+    )
+    return lambda _celsius: window
+
+
+KIND = Heater()

@@ -1,0 +1,154 @@
+"""What a kind of part is: its ratings, its pins, how it can fail, and the tests that ask it.
+
+One module of this folder describes one kind and ends in ``KIND = …``; nothing else has to know of it.
+"""
+
+from __future__ import annotations
+
+from abc import ABC, abstractmethod
+from collections.abc import Callable
+from dataclasses import dataclass
+from enum import StrEnum
+from typing import ClassVar, Generic, TypeVar
+
+from pydantic import BaseModel, ConfigDict
+
+from ohmcensus.core.meter import Function
+from ohmcensus.core.window import Window
+
+
+class FaultMode(StrEnum):
+    """Ways in which a part fails electrically."""
+
+    OPEN = "open"
+    SHORT = "short"
+    SHORTED_TURNS = "shorted_turns"
+    LEAK = "leak"
+    DRIFT = "drift"
+    WELDED = "welded"
+    STUCK_OPEN = "stuck_open"
+    BAD_JOINT = "bad_joint"
+
+    @property
+    def words(self) -> str:
+        """The mode as a person says it."""
+        return _MODE_WORDS[self]
+
+
+_MODE_WORDS = {
+    FaultMode.OPEN: "an open circuit",
+    FaultMode.SHORT: "a short",
+    FaultMode.SHORTED_TURNS: "a few shorted turns",
+    FaultMode.LEAK: "a leak to earth",
+    FaultMode.DRIFT: "a drifted value",
+    FaultMode.WELDED: "a welded contact",
+    FaultMode.STUCK_OPEN: "a contact that will not close",
+    FaultMode.BAD_JOINT: "a bad joint",
+}
+
+
+class MachineState(StrEnum):
+    """State in which a test is made."""
+
+    UNPLUGGED = "unplugged"
+    PLUG_PULLED = "plug_pulled"
+    LIVE = "live"
+
+    @property
+    def words(self) -> str:
+        """The state as an instruction."""
+        return _STATE_WORDS[self]
+
+
+_STATE_WORDS = {
+    MachineState.UNPLUGGED: "machine unplugged",
+    MachineState.PLUG_PULLED: "machine unplugged, the part's own plug pulled",
+    MachineState.LIVE: "live",
+}
+
+
+class Ratings(BaseModel):
+    """Figures of one part as a sheet states them; every kind has its own fields."""
+
+    model_config = ConfigDict(frozen=True, extra="forbid", strict=True)
+
+
+@dataclass(frozen=True, slots=True)
+class Pin:
+    """A point of the part that a probe can touch: short name, and what is written beside it."""
+
+    name: str
+    label: str
+
+
+@dataclass(frozen=True, slots=True)
+class Weaker:
+    """A lesser instrument for a test: what it misses on top, and why."""
+
+    function: Function
+    blind_to: tuple[FaultMode, ...]
+    why: str
+
+
+@dataclass(frozen=True, slots=True)
+class TestSpec:
+    """One measurement on a part.
+
+    Parameters
+    ----------
+    name, title, aliases
+        Short name ("pe"), what stands in the line ("to earth"), other words for it.
+    between
+        Names of the two pins.
+    function
+        What the instrument must do.
+    expect
+        Surrounding temperature in °C to the window of a good part.
+    blind_to
+        Fault modes of the part that a reading inside the window does not exclude.
+    state
+        In which state of the machine the test is made.
+    minutes
+        Time for the test itself, the point being in reach.
+    weaker
+        A lesser instrument that may be used instead.
+    advice
+        What to do with the hands, in one sentence; may be empty.
+    copper
+        Whether the value is that of a copper winding and goes with its temperature.
+    """
+
+    __test__ = False
+
+    name: str
+    title: str
+    between: tuple[str, str]
+    function: Function
+    expect: Callable[[float], Window]
+    blind_to: tuple[FaultMode, ...] = ()
+    aliases: tuple[str, ...] = ()
+    state: MachineState = MachineState.UNPLUGGED
+    minutes: float = 1.0
+    weaker: Weaker | None = None
+    advice: str = ""
+    copper: bool = False
+
+
+R = TypeVar("R", bound=Ratings)
+
+
+class PartKind(ABC, Generic[R]):
+    """A kind of part; subclasses state everything that is true of every part of the kind."""
+
+    kind: ClassVar[str]
+    title: ClassVar[str]
+    fault_modes: ClassVar[tuple[FaultMode, ...]]
+    ratings: type[R]
+
+    @abstractmethod
+    def pins(self, ratings: R) -> tuple[Pin, ...]:
+        """Return the points that a probe can touch."""
+
+    @abstractmethod
+    def tests(self, ratings: R) -> tuple[TestSpec, ...]:
+        """Return the tests, the one that is meant when none is named first."""

@@ -1,0 +1,129 @@
+"""The mains filter: chokes in both poles, an X-capacitor with its bleed resistor, two Y-capacitors to the chassis."""
+
+from __future__ import annotations
+
+from pydantic import Field
+
+from ohmcensus.core.meter import Function
+from ohmcensus.core.parts.expect import Expect, closed_contact, open_contact
+from ohmcensus.core.parts.kind import FaultMode, MachineState, PartKind, Pin, Ratings, TestSpec
+from ohmcensus.core.physics.capacitor import capacitive_current_a
+from ohmcensus.core.quantity import Interval, Unit, show_value
+from ohmcensus.core.window import Source, Window
+
+BLEED_TOLERANCE = 0.10
+CAPACITOR_TOLERANCE = 0.20
+
+
+class MainsFilterRatings(Ratings):
+    """Values printed on the filter; no bleed where discharge is electronic."""
+
+    volts: float = Field(gt=0, le=500)
+    hertz: float = Field(gt=0, le=400)
+    x_farad: float = Field(gt=0, le=1e-5)
+    y_farad: float = Field(gt=0, le=1e-7)
+    bleed_ohm: float | None = Field(default=None, gt=0)
+
+
+class MainsFilter(PartKind[MainsFilterRatings]):
+    """Touches the chassis through its Y-capacitors: a small leakage is its nature."""
+
+    kind = "mains_filter"
+    title = "Mains filter"
+    fault_modes = (FaultMode.OPEN, FaultMode.SHORT, FaultMode.LEAK, FaultMode.DRIFT, FaultMode.BAD_JOINT)
+    ratings = MainsFilterRatings
+
+    def pins(self, ratings: MainsFilterRatings) -> tuple[Pin, ...]:
+        """Return both sides of both poles, and the earth tag."""
+        return (
+            Pin("l_in", "line in"),
+            Pin("n_in", "neutral in"),
+            Pin("l_out", "line out"),
+            Pin("n_out", "neutral out"),
+            Pin("pe", "earth tag"),
+        )
+
+    def tests(self, ratings: MainsFilterRatings) -> tuple[TestSpec, ...]:
+        """Return both chokes, the bleed resistor, the X-capacitor and the standing leakage."""
+        return (
+            _through("l", "line through"),
+            _through("n", "neutral through"),
+            TestSpec(
+                name="across",
+                title="line to neutral",
+                between=("l_in", "n_in"),
+                function=Function.OHM,
+                expect=_bleed(ratings),
+                blind_to=(FaultMode.LEAK, FaultMode.BAD_JOINT),
+                aliases=("bleed",),
+                state=MachineState.PLUG_PULLED,
+                advice="Wait until the capacitor has charged and the figure stands still.",
+            ),
+            TestSpec(
+                name="x",
+                title="X-capacitor",
+                between=("l_in", "n_in"),
+                function=Function.CAPACITANCE,
+                expect=_x_capacitor(ratings),
+                blind_to=(FaultMode.OPEN, FaultMode.LEAK, FaultMode.BAD_JOINT),
+                aliases=("capacitor", "cap"),
+                state=MachineState.PLUG_PULLED,
+            ),
+            TestSpec(
+                name="leakage",
+                title="current to earth",
+                between=("l_in", "pe"),
+                function=Function.LEAKAGE,
+                expect=_leakage(ratings),
+                blind_to=(FaultMode.OPEN, FaultMode.SHORT, FaultMode.BAD_JOINT),
+                aliases=("ma",),
+                state=MachineState.LIVE,
+            ),
+        )
+
+
+def _through(pole: str, title: str) -> TestSpec:
+    """Build the test of one choke."""
+    return TestSpec(
+        name=pole,
+        title=title,
+        between=(f"{pole}_in", f"{pole}_out"),
+        function=Function.OHM,
+        expect=closed_contact(),
+        blind_to=(FaultMode.SHORT, FaultMode.LEAK, FaultMode.DRIFT),
+        minutes=0.7,
+    )
+
+
+def _bleed(ratings: MainsFilterRatings) -> Expect:
+    """Return the window of the bleed resistor, OL where there is none."""
+    if ratings.bleed_ohm is None:
+        return open_contact("discharge is electronic: reads OL")
+    value = ratings.bleed_ohm
+    basis = f"the filter's print: bleed {show_value(value, Unit.OHM)} ±10 %"
+    span = Interval(1 - BLEED_TOLERANCE, 1 + BLEED_TOLERANCE).scaled(value)
+    window = Window(span, Unit.OHM, Source.PLATE, basis, nominal=value)
+    return lambda _celsius: window
+
+
+def _x_capacitor(ratings: MainsFilterRatings) -> Expect:
+    """Return the window of the X-capacitor."""
+    span = Interval(1 - CAPACITOR_TOLERANCE, 1 + CAPACITOR_TOLERANCE).scaled(ratings.x_farad)
+    basis = f"the filter's print: {show_value(ratings.x_farad, Unit.FARAD)} ±20 %"
+    window = Window(span, Unit.FARAD, Source.PLATE, basis, nominal=ratings.x_farad)
+    return lambda _celsius: window
+
+
+def _leakage(ratings: MainsFilterRatings) -> Expect:
+    """Return the window of the current through the Y-capacitor of the live pole."""
+    nominal = capacitive_current_a(ratings.y_farad, ratings.volts, ratings.hertz)
+    span = Interval(0.0, nominal * (1 + CAPACITOR_TOLERANCE))
+    basis = (
+        f"the filter's print: {show_value(ratings.y_farad, Unit.FARAD)} at {ratings.volts:g} V {ratings.hertz:g} Hz "
+        f"passes {show_value(nominal, Unit.AMPERE, figures=2)}, +20 %"
+    )
+    window = Window(span, Unit.AMPERE, Source.PLATE, basis, nominal=nominal)
+    return lambda _celsius: window
+
+
+KIND = MainsFilter()

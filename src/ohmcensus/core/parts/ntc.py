@@ -1,0 +1,64 @@
+"""The water temperature sensor: a resistor that falls as it warms."""
+
+from __future__ import annotations
+
+from pydantic import Field
+
+from ohmcensus.core.meter import Function
+from ohmcensus.core.parts.kind import FaultMode, MachineState, PartKind, Pin, Ratings, TestSpec
+from ohmcensus.core.physics.thermistor import ntc_resistance_ohm
+from ohmcensus.core.quantity import Interval, Unit
+from ohmcensus.core.window import Source, Window
+
+
+class NtcRatings(Ratings):
+    """Resistance at 25 °C, beta constant, and tolerance in percent."""
+
+    r25_ohm: float = Field(gt=0, le=1e7)
+    beta_k: float = Field(gt=500, le=10_000)
+    tolerance_percent: float = Field(default=5.0, gt=0, le=50)
+
+
+class Ntc(PartKind[NtcRatings]):
+    """Two wires; often pushed into the tub beside the heater."""
+
+    kind = "ntc"
+    title = "NTC sensor"
+    fault_modes = (FaultMode.OPEN, FaultMode.SHORT, FaultMode.DRIFT, FaultMode.LEAK, FaultMode.BAD_JOINT)
+    ratings = NtcRatings
+
+    def pins(self, ratings: NtcRatings) -> tuple[Pin, ...]:
+        """Return the two tags."""
+        return (Pin("a", "tag 1"), Pin("b", "tag 2"))
+
+    def tests(self, ratings: NtcRatings) -> tuple[TestSpec, ...]:
+        """Return the sensor at the temperature it has."""
+
+        def expect(celsius: float) -> Window:
+            nominal = ntc_resistance_ohm(ratings.r25_ohm, ratings.beta_k, celsius)
+            part = ratings.tolerance_percent / 100
+            basis = (
+                f"R25 {ratings.r25_ohm / 1000:g} kΩ, B {ratings.beta_k:g} K at {celsius:g} °C, "
+                f"±{ratings.tolerance_percent:g} %"
+            )
+            return Window(
+                Interval(1 - part, 1 + part).scaled(nominal), Unit.OHM, Source.PLATE, basis, nominal=nominal
+            )
+
+        return (
+            TestSpec(
+                name="sensor",
+                title="sensor",
+                between=("a", "b"),
+                function=Function.OHM,
+                expect=expect,
+                blind_to=(FaultMode.LEAK, FaultMode.BAD_JOINT),
+                aliases=("tags",),
+                state=MachineState.PLUG_PULLED,
+                minutes=0.7,
+                advice="State the water's temperature: add 'at 21C'.",
+            ),
+        )
+
+
+KIND = Ntc()

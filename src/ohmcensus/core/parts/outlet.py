@@ -1,0 +1,69 @@
+"""The outlet that the machine is plugged into: the first suspect of a dead machine."""
+
+from __future__ import annotations
+
+from pydantic import Field
+
+from ohmcensus.core.meter import Function
+from ohmcensus.core.parts.expect import Expect
+from ohmcensus.core.parts.kind import FaultMode, MachineState, PartKind, Pin, Ratings, TestSpec
+from ohmcensus.core.quantity import Interval, Unit
+from ohmcensus.core.window import Source, Window
+
+SUPPLY_TOLERANCE = 0.10
+NEUTRAL_TO_EARTH_LIMIT_V = 5.0
+
+
+class OutletRatings(Ratings):
+    """Nominal supply."""
+
+    volts: float = Field(gt=0, le=500)
+
+
+class Outlet(PartKind[OutletRatings]):
+    """L, N and earth contacts, measured live with the machine unplugged."""
+
+    kind = "outlet"
+    title = "Outlet"
+    fault_modes = (FaultMode.OPEN, FaultMode.BAD_JOINT)
+    ratings = OutletRatings
+
+    def pins(self, ratings: OutletRatings) -> tuple[Pin, ...]:
+        """Return the three contacts."""
+        return (Pin("l", "line"), Pin("n", "neutral"), Pin("pe", "earth"))
+
+    def tests(self, ratings: OutletRatings) -> tuple[TestSpec, ...]:
+        """Return the three voltages."""
+
+        def supply(_celsius: float) -> Window:
+            span = Interval(1 - SUPPLY_TOLERANCE, 1 + SUPPLY_TOLERANCE).scaled(ratings.volts)
+            basis = f"the supply: {ratings.volts:g} V ±10 % (IEC 60038, from memory)"
+            return Window(span, Unit.VOLT, Source.PLATE, basis, nominal=ratings.volts)
+
+        def neutral(_celsius: float) -> Window:
+            basis = "common range: an earthed neutral is within a few volts of earth"
+            return Window(Interval(0.0, NEUTRAL_TO_EARTH_LIMIT_V), Unit.VOLT, Source.COMMON, basis)
+
+        return (
+            _live("ln", "line to neutral", ("l", "n"), supply, ("volts",)),
+            _live("le", "line to earth", ("l", "pe"), supply, ()),
+            _live("ne", "neutral to earth", ("n", "pe"), neutral, ()),
+        )
+
+
+def _live(name: str, title: str, between: tuple[str, str], expect: Expect, aliases: tuple[str, ...]) -> TestSpec:
+    """Build one voltage test."""
+    return TestSpec(
+        name=name,
+        title=title,
+        between=between,
+        function=Function.VOLTS_AC,
+        expect=expect,
+        blind_to=(FaultMode.BAD_JOINT,),
+        aliases=aliases,
+        state=MachineState.LIVE,
+        advice="Without load a bad joint still shows full volts.",
+    )
+
+
+KIND = Outlet()

@@ -1,0 +1,53 @@
+"""The pressure switch that tells the water level: one changeover contact moved by the air in a tube."""
+
+from __future__ import annotations
+
+from ohmcensus.core.meter import Function
+from ohmcensus.core.parts.expect import Expect, closed_contact, open_contact
+from ohmcensus.core.parts.kind import FaultMode, MachineState, PartKind, Pin, Ratings, TestSpec
+
+
+class PressureSwitchRatings(Ratings):
+    """Nothing is printed on it that a window could come from."""
+
+
+class PressureSwitch(PartKind[PressureSwitchRatings]):
+    """Common to *empty* at rest, common to *full* at level."""
+
+    kind = "pressure_switch"
+    title = "Pressure switch"
+    fault_modes = (FaultMode.STUCK_OPEN, FaultMode.WELDED, FaultMode.BAD_JOINT)
+    ratings = PressureSwitchRatings
+
+    def pins(self, ratings: PressureSwitchRatings) -> tuple[Pin, ...]:
+        """Return the three contacts."""
+        return (Pin("c", "common"), Pin("empty", "empty"), Pin("full", "full"))
+
+    def tests(self, ratings: PressureSwitchRatings) -> tuple[TestSpec, ...]:
+        """Return both contacts with the tub empty, and the full one with the tube blown."""
+        at_rest = "Tub empty, tube on."
+        blown = "Blow gently into the tube: a click, and it must hold."
+        return (
+            _contact("empty", "empty contact, tub empty", "empty", closed_contact(), at_rest),
+            _contact("rest", "full contact, tub empty", "full", open_contact("open until the level is reached"), at_rest),
+            _contact("full", "full contact, tube blown", "full", closed_contact(), blown),
+        )
+
+
+def _contact(name: str, title: str, pin: str, expect: Expect, advice: str) -> TestSpec:
+    """Build the test of one contact; one that should be open shows welding, one that should be closed the rest."""
+    blind = (FaultMode.STUCK_OPEN, FaultMode.BAD_JOINT) if name == "rest" else (FaultMode.WELDED,)
+    return TestSpec(
+        name=name,
+        title=title,
+        between=("c", pin),
+        function=Function.OHM,
+        expect=expect,
+        blind_to=blind,
+        state=MachineState.PLUG_PULLED,
+        minutes=0.7,
+        advice=advice,
+    )
+
+
+KIND = PressureSwitch()

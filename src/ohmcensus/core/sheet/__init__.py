@@ -1,0 +1,10 @@
+"""The reference sheet of a machine type: which parts it holds, where they sit, what is printed on them.
+
+``model``  the typed sheet
+``check``  from plain data to the typed sheet, with every fault named at its place
+"""
+
+from ohmcensus.core.sheet.check import SheetFault, SheetFaultsError, sheet_from
+from ohmcensus.core.sheet.model import Expected, Panel, Part, Plug, Sheet
+
+__all__ = ["Expected", "Panel", "Part", "Plug", "Sheet", "SheetFault", "SheetFaultsError", "sheet_from"]

@@ -1,0 +1,144 @@
+"""The typed reference sheet of a machine type."""
+
+from __future__ import annotations
+
+import math
+from collections.abc import Mapping
+from typing import Annotated, Any, Literal, Self
+
+from pydantic import BaseModel, ConfigDict, Field, StringConstraints, model_validator
+
+from ohmcensus.core.parts import part_kinds
+from ohmcensus.core.parts.kind import PartKind, Pin, Ratings, TestSpec
+
+Id = Annotated[str, StringConstraints(pattern=r"^[a-z][a-z0-9_]{0,29}$")]
+SheetId = Annotated[str, StringConstraints(pattern=r"^[a-z0-9][a-z0-9-]{0,39}$")]
+Words = Annotated[str, StringConstraints(strip_whitespace=True, min_length=1, max_length=120)]
+
+FORMAT = "ohmcensus-sheet/1"
+
+
+class _Frozen(BaseModel):
+    model_config = ConfigDict(frozen=True, extra="forbid")
+
+
+class Panel(_Frozen):
+    """A cover that has to come off: what it is called, and the minutes it takes."""
+
+    title: Words
+    minutes: float = Field(gt=0, le=240)
+
+
+class Plug(_Frozen):
+    """A connector that can be pulled, and the parts that it disconnects."""
+
+    title: Words
+    parts: tuple[Id, ...] = Field(min_length=1)
+
+
+class Expected(_Frozen):
+    """The sheet's own figure for a test; it wins over every computed one.
+
+    Attributes
+    ----------
+    lo, hi
+        Ends of the window in the SI unit of the test; one may be missing.
+    nominal
+        Most likely value.
+    source
+        Where the figure is printed.
+    at_celsius
+        Temperature it holds at; windings are moved from there to the temperature of the day.
+    """
+
+    lo: float | None = Field(default=None, allow_inf_nan=False)
+    hi: float | None = Field(default=None, allow_inf_nan=False)
+    nominal: float | None = Field(default=None, allow_inf_nan=False)
+    source: Words
+    at_celsius: float = 20.0
+
+    @model_validator(mode="after")
+    def _ends_in_order(self) -> Self:
+        if self.lo is None and self.hi is None:
+            msg = "neither lo nor hi is given: state at least one end"
+            raise ValueError(msg)
+        lo = -math.inf if self.lo is None else self.lo
+        hi = math.inf if self.hi is None else self.hi
+        if lo > hi:
+            msg = f"lo {lo:g} is above hi {hi:g}: swap the ends"
+            raise ValueError(msg)
+        if self.nominal is not None and not lo <= self.nominal <= hi:
+            msg = f"nominal {self.nominal:g} lies outside {lo:g} to {hi:g}: correct one of them"
+            raise ValueError(msg)
+        return self
+
+
+class Part(_Frozen):
+    """One part of the machine.
+
+    Attributes
+    ----------
+    id, kind, title, aliases
+        Name in commands, kind of part, name in print (the kind's own where none is given), other names.
+    ratings
+        What is printed on it, typed by its kind.
+    chassis
+        Whether it touches the chassis and so can leak to earth.
+    behind
+        Panel that covers it.
+    expects
+        The sheet's own figures by test name.
+    """
+
+    model_config = ConfigDict(arbitrary_types_allowed=True)
+
+    id: Id
+    kind: str
+    title: Words
+    aliases: tuple[Words, ...] = ()
+    ratings: Ratings
+    chassis: bool = False
+    behind: Id | None = None
+    expects: Mapping[str, Expected] = Field(default_factory=dict)
+
+    @property
+    def part_kind(self) -> PartKind[Any]:
+        """The kind of this part."""
+        return part_kinds()[self.kind]
+
+    def pins(self) -> tuple[Pin, ...]:
+        """Return the points of this part that a probe can touch."""
+        return self.part_kind.pins(self.ratings)
+
+    def tests(self) -> tuple[TestSpec, ...]:
+        """Return the tests of this part, the default one first."""
+        return self.part_kind.tests(self.ratings)
+
+
+class Sheet(_Frozen):
+    """A machine type, its parts in the order in which current passes them."""
+
+    format: Literal["ohmcensus-sheet/1"] = FORMAT
+    id: SheetId
+    title: Words
+    volts: float = Field(gt=0, le=500)
+    hertz: float = Field(gt=0, le=400)
+    watts: float = Field(gt=0, le=20_000)
+    protection_class: Literal["I", "II"]
+    panels: Mapping[Id, Panel] = Field(default_factory=dict)
+    plugs: Mapping[Id, Plug] = Field(default_factory=dict)
+    states: Mapping[Id, tuple[Words, ...]] = Field(default_factory=dict)
+    parts: tuple[Part, ...] = Field(min_length=1, max_length=60)
+
+    @property
+    def supply(self) -> str:
+        """The rated supply in print."""
+        return f"{self.volts:g} V {self.hertz:g} Hz"
+
+    def part(self, part_id: str) -> Part | None:
+        """Return a part by its id, None where there is none."""
+        return next((part for part in self.parts if part.id == part_id), None)
+
+    def pins(self) -> dict[str, str]:
+        """Return every point of the machine, "heater.a", with what is written beside it."""
+        return {f"{part.id}.{pin.name}": f"{part.title}, {pin.label}" for part in self.parts for pin in part.pins()}

@@ -1,0 +1,155 @@
+"""A whole job as one JSON document, "ohmcensus-job/1"."""
+
+from __future__ import annotations
+
+from typing import Literal
+
+from pydantic import BaseModel, ConfigDict
+
+from ohmcensus.core.judgement import CensusLine
+from ohmcensus.core.judgement.census_sheet import Answer
+from ohmcensus.core.layout.ohm_ruler import line_key
+from ohmcensus.core.meter import Meter
+from ohmcensus.core.window import Window
+
+FORMAT = "ohmcensus-job/1"
+
+
+class WindowEntry(BaseModel):
+    """What the line should read; an unbounded end is null."""
+
+    lo: float | None
+    hi: float | None
+    nominal: float | None
+    unit: str
+    basis: str
+
+
+class ReadingEntry(BaseModel):
+    """One standing reading with its judgement; SI units."""
+
+    id: str
+    test: str | None
+    between: tuple[str, str]
+    function: str
+    meter: str
+    text: str
+    value: float | None
+    unit: str
+    bound: str
+    interval: tuple[float | None, float | None]
+    celsius: float
+    alone: bool
+    at: str
+    who: str
+    verdict: str
+    window: WindowEntry | None
+    sentence: str
+
+
+class RowEntry(BaseModel):
+    """One row as it was written, standing or not: the history behind the readings."""
+
+    id: str
+    test: str | None
+    text: str
+    at: str
+    who: str
+    supersedes: str | None
+    withdrawn: bool
+
+
+class LineEntry(BaseModel):
+    """One line of the census sheet, asked or not."""
+
+    line: str
+    part: str
+    title: str
+    should: WindowEntry | None
+    verdict: str
+    note: str
+
+
+class SafetyEntry(BaseModel):
+    """State of safety when the file was written."""
+
+    state: str
+    at: str
+    reason: str
+
+
+class JobFile(BaseModel):
+    """A job in the open format; keys that a reader does not know are kept.
+
+    ``symptoms``, ``checks``, ``runs`` and ``changes`` belong to the format and are empty until asked.
+    """
+
+    model_config = ConfigDict(extra="allow")
+
+    format: Literal["ohmcensus-job/1"] = FORMAT
+    id: str
+    revision: int
+    place: str
+    machine: str
+    serial: str
+    complaint: str
+    sheet: str
+    opened_at: str
+    changed_at: str
+    ambient_celsius: float
+    safety: SafetyEntry
+    symptoms: list[str] = []
+    checks: list[str] = []
+    readings: list[ReadingEntry]
+    runs: list[str] = []
+    changes: list[str] = []
+    lines: list[LineEntry]
+    history: list[RowEntry]
+    meters: dict[str, Meter]
+
+
+def reading_entry(answer: Answer) -> ReadingEntry:
+    """Return one standing reading as an entry."""
+    row, judgement = answer.reading, answer.judgement
+    return ReadingEntry(
+        id=row.id,
+        test=row.test,
+        between=row.between,
+        function=row.function.value,
+        meter=row.meter.id,
+        text=row.text,
+        value=row.indication.value,
+        unit=row.indication.unit.value,
+        bound=row.indication.bound.value,
+        interval=(judgement.interval.finite_lo, judgement.interval.finite_hi),
+        celsius=row.celsius,
+        alone=row.alone,
+        at=row.at,
+        who=row.who,
+        verdict=judgement.verdict.value,
+        window=window_entry(judgement.window),
+        sentence=judgement.sentence,
+    )
+
+
+def window_entry(window: Window | None) -> WindowEntry | None:
+    """Return a window as an entry."""
+    if window is None:
+        return None
+    span = window.interval
+    return WindowEntry(
+        lo=span.finite_lo, hi=span.finite_hi, nominal=window.nominal, unit=window.unit.value, basis=window.basis
+    )
+
+
+def line_entry(line: CensusLine, note: str) -> LineEntry:
+    """Return one line as an entry."""
+    test = line.test
+    return LineEntry(
+        line=line_key(line),
+        part=test.part_title if test else "",
+        title=test.title if test else " to ".join(line.between),
+        should=window_entry(test.window if test else None),
+        verdict=line.answer.judgement.verdict.value if line.answer else "not_asked",
+        note=note,
+    )

@@ -1,0 +1,125 @@
+"""Machine sheets as YAML: reading with the line of every fault, and writing."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+from typing import Any
+
+import yaml
+
+from ohmcensus.core.errors import SheetError
+from ohmcensus.core.sheet import Sheet, SheetFaultsError, sheet_from
+
+LARGEST_SHEET = 512_000
+_DEEPEST = 12
+
+Path = tuple[str | int, ...]
+
+
+@dataclass(frozen=True, slots=True)
+class LineFault:
+    """A fault with the line it stands on, counted from 1."""
+
+    line: int
+    path: str
+    message: str
+
+
+class SheetTextError(SheetError):
+    """Faults of a sheet's text, each with its line."""
+
+    def __init__(self, name: str, faults: list[LineFault]) -> None:
+        super().__init__(what="; ".join(f"{name}, line {f.line}, {f.path or 'sheet'}: {f.message}" for f in faults))
+        self.faults = faults
+
+
+def read_sheet(text: str, name: str) -> Sheet:
+    """Read a sheet.
+
+    Parameters
+    ----------
+    text
+        YAML.
+    name
+        What the file is called, for messages.
+
+    Raises
+    ------
+    SheetTextError
+        With file, line and remedy of every fault.
+    """
+    lines: dict[Path, int] = {}
+    raw = _plain(_composed(text, name), (), lines, name)
+    try:
+        return sheet_from(raw)
+    except SheetFaultsError as error:
+        faults = [LineFault(_line_of(f.path, lines), ".".join(map(str, f.path)), f.message) for f in error.faults]
+        raise SheetTextError(name, sorted(faults, key=lambda f: f.line)) from None
+
+
+def write_sheet(sheet: Sheet) -> str:
+    """Return a sheet as YAML that reads back to the same sheet."""
+    entries = sheet.model_dump(mode="json", exclude_none=True, exclude={"parts"})
+    entries["parts"] = [
+        {**part.model_dump(mode="json", exclude_none=True), "ratings": part.ratings.model_dump(mode="json", exclude_none=True)}
+        for part in sheet.parts
+    ]
+    return yaml.safe_dump(entries, sort_keys=False, allow_unicode=True, width=110)
+
+
+def _composed(text: str, name: str) -> yaml.Node | None:
+    """Return the node tree of the text, refusing what is too large or no YAML."""
+    if len(text) > LARGEST_SHEET:
+        raise SheetTextError(name, [LineFault(1, "", f"over {LARGEST_SHEET // 1000} kB: a sheet is far smaller")])
+    try:
+        for event in yaml.parse(text, Loader=yaml.SafeLoader):
+            if isinstance(event, yaml.AliasEvent):
+                message = "aliases (*name) are not read: write the value out"
+                raise SheetTextError(name, [LineFault(event.start_mark.line + 1, "", message)])
+        return yaml.compose(text, Loader=yaml.SafeLoader)
+    except yaml.YAMLError as error:
+        mark = getattr(error, "problem_mark", None)
+        message = f"no YAML: {getattr(error, 'problem', None) or 'unreadable'}; check indent and quotes"
+        raise SheetTextError(name, [LineFault(mark.line + 1 if mark else 1, "", message)]) from None
+    except RecursionError:
+        raise SheetTextError(name, [LineFault(1, "", "nested too deep: a sheet has a few levels")]) from None
+
+
+def _plain(node: yaml.Node | None, path: Path, lines: dict[Path, int], name: str) -> Any:
+    """Return plain data of a node, writing down the line of every path."""
+    if node is None:
+        return None
+    line = node.start_mark.line + 1
+    lines.setdefault(path, line)
+    if len(path) > _DEEPEST:
+        raise SheetTextError(name, [LineFault(line, "", "nested too deep: a sheet has a few levels")])
+    if isinstance(node, yaml.MappingNode):
+        return _mapping(node, path, lines, name)
+    if isinstance(node, yaml.SequenceNode):
+        return [_plain(child, (*path, index), lines, name) for index, child in enumerate(node.value)]
+    try:
+        return yaml.SafeLoader("").construct_object(node)
+    except (yaml.YAMLError, ValueError):
+        message = f"'{str(node.value)[:40]}' cannot be read as a value: put it in quotes"
+        raise SheetTextError(name, [LineFault(line, ".".join(map(str, path)), message)]) from None
+
+
+def _mapping(node: yaml.MappingNode, path: Path, lines: dict[Path, int], name: str) -> dict[str, Any]:
+    """Return a mapping, refusing a key that stands twice."""
+    found: dict[str, Any] = {}
+    for key_node, value_node in node.value:
+        key = str(key_node.value)
+        line = key_node.start_mark.line + 1
+        if key in found:
+            message = f"'{key}' stands twice: keep one"
+            raise SheetTextError(name, [LineFault(line, ".".join(map(str, path)), message)])
+        lines[(*path, key)] = line
+        found[key] = _plain(value_node, (*path, key), lines, name)
+    return found
+
+
+def _line_of(path: Path, lines: dict[Path, int]) -> int:
+    """Return the line of a path, or of the nearest thing around it."""
+    while path and path not in lines:
+        path = path[:-1]
+    return lines.get(path, 1)

@@ -1,0 +1,51 @@
+"""One's own meters: shown, kept and removed."""
+
+from __future__ import annotations
+
+from ohmcensus.core.errors import InputError, NotFoundError
+from ohmcensus.core.meter import GENERIC_METERS, Meter
+from ohmcensus.services.context import Context
+from ohmcensus.services.keep_settings import known_meters, settings_in
+from ohmcensus.storage import meters, settings
+
+GENERIC_IDS = frozenset(meter.id for meter in GENERIC_METERS)
+
+
+def show_meters(context: Context) -> list[Meter]:
+    """Return every meter: one's own, then the generic ones."""
+    with context.store.read() as session:
+        return known_meters(session)
+
+
+def keep_meter(context: Context, meter: Meter) -> Meter:
+    """Keep a meter; a new one goes to the front of the bag.
+
+    Raises
+    ------
+    InputError
+        If it takes the id of a generic one.
+    """
+    if meter.id in GENERIC_IDS:
+        raise InputError(what=f"'{meter.id}' is a generic meter", remedy="give yours another name", field="id")
+    with context.store.write() as session:
+        meters.keep(session, meter)
+        bag = settings_in(session).bag
+        if meter.id not in bag:
+            settings.keep(session, "bag", [meter.id, *bag])
+    return meter
+
+
+def remove_meter(context: Context, meter_id: str) -> None:
+    """Remove one's own meter; readings taken with it keep its accuracy.
+
+    Raises
+    ------
+    NotFoundError
+        If it is not one's own.
+    """
+    with context.store.write() as session:
+        if not meters.remove(session, meter_id):
+            remedy = "generic meters stay; take them out of the bag instead"
+            raise NotFoundError(what=f"no meter of your own '{meter_id[:40]}'", remedy=remedy, field="id")
+        bag = [kept for kept in settings_in(session).bag if kept != meter_id]
+        settings.keep(session, "bag", bag or [GENERIC_METERS[0].id])

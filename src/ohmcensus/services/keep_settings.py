@@ -1,0 +1,74 @@
+"""Settings: who works here, how warm it is, and which meters are in the bag."""
+
+from __future__ import annotations
+
+from typing import Annotated
+
+from pydantic import BaseModel, ConfigDict, Field, StringConstraints
+from sqlmodel import Session
+
+from ohmcensus.core.errors import InputError
+from ohmcensus.core.meter import GENERIC_METERS, Meter
+from ohmcensus.services.context import Context
+from ohmcensus.storage import meters, settings
+
+
+class Settings(BaseModel):
+    """Settings of a data directory.
+
+    Attributes
+    ----------
+    technician
+        Name written on every reading.
+    ambient_celsius
+        Temperature of the parts where a line states none.
+    bag
+        Ids of the meters at hand, the preferred one first.
+    """
+
+    model_config = ConfigDict(extra="forbid")
+
+    technician: Annotated[str, StringConstraints(strip_whitespace=True, max_length=80)] = ""
+    ambient_celsius: float = Field(default=20.0, ge=-30, le=60, allow_inf_nan=False)
+    bag: list[str] = Field(default=["multimeter-6000", "appliance-tester"], min_length=1, max_length=50)
+
+
+def settings_in(session: Session) -> Settings:
+    """Return the settings of a store, defaults where none were kept."""
+    return Settings.model_validate(settings.all_named(session))
+
+
+def show_settings(context: Context) -> Settings:
+    """Return the settings."""
+    with context.store.read() as session:
+        return settings_in(session)
+
+
+def keep_settings(context: Context, wanted: Settings) -> Settings:
+    """Keep the settings.
+
+    Raises
+    ------
+    InputError
+        If the bag names a meter that does not exist.
+    """
+    with context.store.write() as session:
+        known = {meter.id for meter in known_meters(session)}
+        for meter_id in wanted.bag:
+            if meter_id not in known:
+                what = f"no meter '{meter_id[:40]}' to put into the bag"
+                raise InputError(what=what, remedy=f"known are {', '.join(sorted(known))}", field="bag")
+        for name, value in wanted.model_dump().items():
+            settings.keep(session, name, value)
+    return wanted
+
+
+def known_meters(session: Session) -> list[Meter]:
+    """Return every meter: one's own, then the generic ones."""
+    return [*meters.all_own(session), *GENERIC_METERS]
+
+
+def meters_in_bag(session: Session, wanted: Settings) -> list[Meter]:
+    """Return the meters at hand, the preferred one first."""
+    known = {meter.id: meter for meter in known_meters(session)}
+    return [known[meter_id] for meter_id in wanted.bag if meter_id in known] or [GENERIC_METERS[0]]

@@ -1,0 +1,186 @@
+"""What a typed line is understood to say, before anything is stored."""
+
+from __future__ import annotations
+
+from typing import Annotated
+
+from pydantic import BaseModel, ConfigDict, Field
+from sqlmodel import Session
+
+from ohmcensus.core.case import Case
+from ohmcensus.core.errors import InputError, OhmcensusError, UnknownNameError
+from ohmcensus.core.judgement import Judgement, Use, Verdict, choose_use, judge
+from ohmcensus.core.layout.ohm_ruler import position
+from ohmcensus.core.machine import Line, read_line
+from ohmcensus.core.machine.quick_line import completions
+from ohmcensus.core.meter import Function, Meter
+from ohmcensus.core.quantity import Indication, Unit, show_indication, show_value
+from ohmcensus.core.safety import refuse_unsafe
+from ohmcensus.services.build_case import build_case
+from ohmcensus.services.context import Context
+from ohmcensus.services.keep_settings import known_meters, meters_in_bag, settings_in
+from ohmcensus.storage import jobs
+
+
+class TypedLine(BaseModel):
+    """A line as typed, with what was chosen beside it.
+
+    Attributes
+    ----------
+    text
+        The line.
+    meter
+        Id of the meter in hand; None lets the reading tell.
+    function
+        What the meter did, for two points that no test names; None is ohms.
+    """
+
+    model_config = ConfigDict(extra="forbid")
+
+    text: Annotated[str, Field(max_length=20_000)]
+    meter: str | None = None
+    function: Function | None = None
+
+
+class LinePreview(BaseModel):
+    """What a line was understood to say.
+
+    Attributes
+    ----------
+    line
+        Key of the line that it would fill, None where it names none yet.
+    heading
+        "Heater · element", empty where nothing was understood.
+    reads, error_text
+        The reading and its limit of error in print, empty where none was typed yet.
+    verdict, sentence, meter
+        Judgement, in words, and the meter it was judged by.
+    position
+        Where the pin would stand on the ohm ruler, None for other units.
+    problem
+        What is wrong with the line, empty where it can be stored.
+    completions
+        Lines that the typed beginning may become.
+    """
+
+    line: str | None = None
+    heading: str = ""
+    reads: str = ""
+    error_text: str = ""
+    verdict: Verdict | None = None
+    sentence: str = ""
+    meter: str = ""
+    position: float | None = None
+    problem: str = ""
+    completions: list[str] = []
+
+
+class Understood(BaseModel):
+    """A line that can be stored."""
+
+    model_config = ConfigDict(arbitrary_types_allowed=True)
+
+    line: Line
+    use: Use
+    judgement: Judgement
+
+
+def understand(case: Case, typed: TypedLine, meters: list[Meter]) -> Understood:
+    """Understand and judge a line; refuse what safety forbids.
+
+    Raises
+    ------
+    OhmcensusError
+        With what is wrong and what to do.
+    """
+    line = read_line(typed.text, case.sheet, case.celsius)
+    function = line.test.function if line.test else typed.function or _function_of(line.reading)
+    refuse_unsafe(function, case.safety)
+    use = choose_use(line.reading, line.test, meters, function=function)
+    return Understood(line=line, use=use, judgement=judge(use, line.test))
+
+
+def meters_for(session: Session, meter_id: str | None) -> list[Meter]:
+    """Return the one meter that was named, else those in the bag.
+
+    Raises
+    ------
+    UnknownNameError
+        If there is no such meter.
+    """
+    if meter_id is None:
+        return meters_in_bag(session, settings_in(session))
+    for meter in known_meters(session):
+        if meter.id == meter_id:
+            return [meter]
+    raise UnknownNameError(what=f"no meter '{meter_id[:40]}'", remedy="choose one from Setup", field="meter")
+
+
+def preview_line(context: Context, job_id: str, typed: TypedLine) -> LinePreview:
+    """Return what a line says; what is wrong with it is part of the answer."""
+    with context.store.read() as session:
+        job, machine = jobs.get(session, job_id)
+        case = build_case(session, job, machine)
+        meters = meters_for(session, typed.meter)
+    offered = completions(typed.text, case.sheet, case.celsius)
+    try:
+        line = read_line(typed.text, case.sheet, case.celsius)
+    except OhmcensusError as error:
+        return LinePreview(problem=str(error), completions=offered)
+    named = LinePreview(
+        line=line.test.id if line.test else " ".join(line.between), heading=heading_of(line), completions=offered
+    )
+    try:
+        understood = understand(case, typed, meters)
+    except OhmcensusError as error:
+        return named.model_copy(update={"problem": str(error)})
+    return named.model_copy(update=_judged(understood))
+
+
+def heading_of(line: Line) -> str:
+    """Return what a line is about: "Heater · element", or both points."""
+    if line.test is None:
+        return " to ".join(line.between)
+    alone = ", alone" if line.alone else ""
+    return f"{line.test.part_title} · {line.test.title}{alone}"
+
+
+def error_text(use: Use, judgement: Judgement) -> str:
+    """Return the limit of error in print: "± 0.53 Ω", empty for one-sided readings."""
+    lo, hi = judgement.interval.finite_lo, judgement.interval.finite_hi
+    if lo is None or hi is None or use.indication.value is None:
+        return ""
+    return f"± {show_value(hi - use.indication.value, use.indication.unit, figures=2)}"
+
+
+def _judged(understood: Understood) -> dict[str, object]:
+    """Return the fields of a preview that the judgement fills."""
+    use, judgement = understood.use, understood.judgement
+    return {
+        "reads": show_indication(use.indication),
+        "error_text": error_text(use, judgement),
+        "verdict": judgement.verdict,
+        "sentence": judgement.sentence,
+        "meter": use.meter.title,
+        "position": _position(use.indication, use.meter.full_scale(use.function)),
+    }
+
+
+def _position(indication: Indication, full_scale: float) -> float | None:
+    """Return the place on the ohm ruler, None where it does not belong there."""
+    if indication.unit is not Unit.OHM:
+        return None
+    return position(full_scale if indication.value is None else indication.value)
+
+
+_UNIT_LETTERS = {"v": Function.VOLTS_AC, "a": Function.AMPERE, "f": Function.CAPACITANCE}
+
+
+def _function_of(reading: str) -> Function:
+    """Return the function that a typed unit points at, ohms where it names none."""
+    if not reading:
+        raise InputError(what="no reading typed", remedy="type what the meter shows, e.g. 25.9 or OL", field="line")
+    last = reading.strip().casefold()[-1]
+    if reading.casefold().endswith("hz"):
+        return Function.HERTZ
+    return _UNIT_LETTERS.get(last, Function.OHM)

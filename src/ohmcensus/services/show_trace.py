@@ -1,0 +1,215 @@
+"""Everything the trace screen shows of a job, in one answer."""
+
+from __future__ import annotations
+
+from pydantic import BaseModel, ConfigDict
+from sqlmodel import Session
+
+from ohmcensus.core.case import Case, Reading
+from ohmcensus.core.judgement import CensusLine, Verdict, census_lines
+from ohmcensus.core.judgement.census_sheet import Answer, next_line
+from ohmcensus.core.judgement.judge import window_with_basis
+from ohmcensus.core.layout import OhmRuler, ShortRuler, ohm_ruler, short_ruler
+from ohmcensus.core.layout.ohm_ruler import line_key
+from ohmcensus.core.meter import Function
+from ohmcensus.core.quantity import Unit, show_indication
+from ohmcensus.services.build_case import build_case
+from ohmcensus.services.context import Context
+from ohmcensus.services.keep_settings import meters_in_bag, settings_in
+from ohmcensus.services.open_job import JobView, job_view
+from ohmcensus.storage import jobs, notes
+from ohmcensus.storage.tables import JobRow, MachineRow
+
+
+class ReadingView(BaseModel):
+    """One row of a line's history."""
+
+    id: str
+    reads: str
+    text: str
+    meter: str
+    celsius: float
+    alone: bool
+    at: str
+    who: str
+    stands: bool
+    withdrawn: bool
+
+
+class LineView(BaseModel):
+    """One line of the census sheet.
+
+    Attributes
+    ----------
+    key
+        Name of the line: "heater.pe", or both points.
+    part, part_title, title
+        The part and the test, or both points as the title.
+    function, unit, state, minutes, behind, advice
+        How the test is made.
+    between
+        Both points in words.
+    should, basis
+        Window in print, and with its ground.
+    blind_to
+        What a reading inside the window does not exclude, in words.
+    verdict
+        None while the line was not asked.
+    reads, error_text, remark, sentence, reading_id
+        The standing reading, judged.
+    note
+        The note that stands, empty where none does.
+    history
+        Every reading ever written on the line, newest first.
+    ruler
+        Short ruler of the line, None where it has no window.
+    """
+
+    key: str
+    part: str
+    part_title: str
+    title: str
+    function: Function
+    unit: Unit
+    state: str
+    minutes: float
+    behind: str
+    advice: str
+    between: list[str]
+    should: str
+    basis: str
+    blind_to: list[str]
+    verdict: Verdict | None
+    reads: str
+    remark: str
+    sentence: str
+    reading_id: str | None
+    typed: str
+    note: str
+    history: list[ReadingView]
+    ruler: ShortRuler | None
+
+
+class MeterChoice(BaseModel):
+    """A meter at hand."""
+
+    id: str
+    title: str
+
+
+class TraceView(BaseModel):
+    """A job as the trace screen shows it."""
+
+    model_config = ConfigDict(arbitrary_types_allowed=True)
+
+    job: JobView
+    celsius: float
+    lines: list[LineView]
+    ruler: OhmRuler
+    next_line: str | None
+    last_reading: str | None
+    meters: list[MeterChoice]
+    points: list[str]
+
+
+def show_trace(context: Context, job_id: str) -> TraceView:
+    """Return the trace of a job.
+
+    Raises
+    ------
+    NotFoundError
+        If there is no such job.
+    """
+    with context.store.read() as session:
+        return trace_view(session, *jobs.get(session, job_id))
+
+
+def trace_view(session: Session, job: JobRow, machine: MachineRow) -> TraceView:
+    """Return the trace of a job within a session."""
+    settings = settings_in(session)
+    case = build_case(session, job, machine, settings)
+    lines = census_lines(case)
+    noted = notes.standing(notes.of_job(session, job.id))
+    last = case.standing()[-1] if case.standing() else None
+    following = next_line(lines, last.test if last else None)
+    return TraceView(
+        job=job_view(job, machine, case, lines),
+        celsius=case.celsius,
+        lines=[_line_view(line, case, noted[key].text if (key := line_key(line)) in noted else "") for line in lines],
+        ruler=ohm_ruler(lines),
+        next_line=line_key(following) if following else None,
+        last_reading=last.id if last else None,
+        meters=[MeterChoice(id=m.id, title=m.title) for m in meters_in_bag(session, settings)],
+        points=list(case.sheet.pins()),
+    )
+
+
+def _line_view(line: CensusLine, case: Case, note: str) -> LineView:
+    """Return one line in print."""
+    pins, test, answer = case.sheet.pins(), line.test, line.answer
+    function = test.function if test else line.answers[-1].reading.function
+    panel = case.sheet.panels.get(test.behind) if test and test.behind else None
+    return LineView(
+        key=line_key(line),
+        part=test.part if test else "",
+        part_title=test.part_title if test else "Two points",
+        title=test.title if test else " to ".join(line.between),
+        function=function,
+        unit=function.unit,
+        state=test.state.words if test else "",
+        minutes=test.minutes if test else 0.0,
+        behind=panel.title if panel else "",
+        advice=test.advice if test else "",
+        between=[pins.get(point, point) for point in line.between],
+        should=test.window.shown if test else "",
+        basis=window_with_basis(test.window) if test else "no test on this sheet names these two points",
+        blind_to=_blind_words(line),
+        verdict=answer.judgement.verdict if answer else None,
+        reads=show_indication(answer.reading.indication) if answer else "",
+        remark=answer.judgement.remark if answer else "",
+        sentence=answer.judgement.sentence if answer else "",
+        reading_id=answer.reading.id if answer else None,
+        typed=answer.reading.text if answer else "",
+        note=note,
+        history=_history(line, case),
+        ruler=_ruler(line, answer),
+    )
+
+
+def _blind_words(line: CensusLine) -> list[str]:
+    """Return what the line does not exclude, by the instrument that was used where one was."""
+    modes = line.answer.judgement.blind_to if line.answer else line.test.blind_to if line.test else ()
+    return [mode.words for mode in modes]
+
+
+def _history(line: CensusLine, case: Case) -> list[ReadingView]:
+    """Return every row of the line, newest first."""
+    standing = {reading.id for reading in case.standing()}
+    rows = [row for row in case.readings if _belongs(row, line)]
+    return [
+        ReadingView(
+            id=row.id,
+            reads=show_indication(row.indication),
+            text=row.text,
+            meter=row.meter.title,
+            celsius=row.celsius,
+            alone=row.alone,
+            at=row.at,
+            who=row.who,
+            stands=row.id in standing,
+            withdrawn=row.withdrawn,
+        )
+        for row in reversed(rows)
+    ]
+
+
+def _belongs(row: Reading, line: CensusLine) -> bool:
+    return row.test == line.test.id if line.test else row.test is None and row.between == line.between
+
+
+def _ruler(line: CensusLine, answer: Answer | None) -> ShortRuler | None:
+    """Return the line's short ruler."""
+    if line.test is None:
+        return None
+    reading = answer.judgement.interval if answer else None
+    return short_ruler(line.test.window, reading, answer.reading.indication.value if answer else None)

@@ -1,0 +1,105 @@
+"""Opening a data directory: one SQLite file, write-ahead log, every commit on the disk before it is acknowledged."""
+
+from __future__ import annotations
+
+import sqlite3
+from collections.abc import Iterator
+from contextlib import contextmanager
+from pathlib import Path
+
+from sqlalchemy import Connection, Engine, create_engine, event, text
+from sqlmodel import Session
+
+from ohmcensus.core.errors import InputError
+
+FILE_NAME = "ohmcensus.db"
+NEWEST_MIGRATION = "0001"
+BUSY_MILLISECONDS = 5000
+
+
+class Store:
+    """An open data directory."""
+
+    def __init__(self, folder: Path) -> None:
+        self.folder = folder
+        self._engine = _engine(folder / FILE_NAME)
+        _migrate(self._engine, folder / FILE_NAME)
+
+    @contextmanager
+    def read(self) -> Iterator[Session]:
+        """Yield a session that sees one state of the data and changes nothing."""
+        with Session(self._engine) as session:
+            yield session
+            session.rollback()
+
+    @contextmanager
+    def write(self) -> Iterator[Session]:
+        """Yield a session that is the only writer; commits at the end, rolls back on any error."""
+        with Session(self._engine.execution_options(begin="IMMEDIATE"), expire_on_commit=False) as session:
+            yield session
+            session.commit()
+
+    def close(self) -> None:
+        """Let go of the file."""
+        self._engine.dispose()
+
+
+def open_store(folder: Path) -> Store:
+    """Open a data directory, making it where it does not exist.
+
+    Raises
+    ------
+    InputError
+        If the folder cannot be made or its database was written by a newer version.
+    """
+    try:
+        folder.mkdir(parents=True, exist_ok=True)
+        return Store(folder)
+    except (OSError, sqlite3.DatabaseError) as error:
+        what = f"the data directory {folder} cannot be used ({error})"
+        raise InputError(what=what, remedy="choose another with --data", field="data") from error
+
+
+def _engine(file: Path) -> Engine:
+    """Return an engine with our settings on every connection."""
+    engine = create_engine(f"sqlite:///{file}")
+
+    @event.listens_for(engine, "connect")
+    def _settings(connection: sqlite3.Connection, _record: object) -> None:
+        connection.isolation_level = None
+        for setting in (
+            f"busy_timeout={BUSY_MILLISECONDS}",
+            "journal_mode=WAL",
+            "synchronous=FULL",
+            "foreign_keys=ON",
+        ):
+            connection.execute(f"PRAGMA {setting}")
+
+    @event.listens_for(engine, "begin")
+    def _begin(connection: Connection) -> None:
+        connection.exec_driver_sql(f"BEGIN {connection.get_execution_options().get('begin', 'DEFERRED')}")
+
+    return engine
+
+
+def _migrate(engine: Engine, file: Path) -> None:
+    """Bring the tables to the newest form; opening a current file does not even load the tool."""
+    at = _migration_of(engine)
+    if at == NEWEST_MIGRATION:
+        return
+    if at is not None and at > NEWEST_MIGRATION:
+        what = f"{file} was written by a newer Ohmcensus (migration {at}, this one knows {NEWEST_MIGRATION})"
+        raise InputError(what=what, remedy="update Ohmcensus", field="data")
+    from ohmcensus.storage.migrate import upgrade  # noqa: PLC0415 - a third of a second, needed once
+
+    upgrade(engine)
+
+
+def _migration_of(engine: Engine) -> str | None:
+    """Return the migration that the file is at, None for a new one."""
+    with engine.connect() as connection:
+        tables = connection.execute(text("SELECT name FROM sqlite_master WHERE name = 'alembic_version'")).all()
+        if not tables:
+            return None
+        version = connection.execute(text("SELECT version_num FROM alembic_version")).scalar()
+        return None if version is None else str(version)

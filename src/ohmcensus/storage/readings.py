@@ -1,0 +1,80 @@
+"""Readings: appended, never changed."""
+
+from __future__ import annotations
+
+import json
+
+from sqlmodel import Session, col, select
+
+from ohmcensus.core.case import Reading
+from ohmcensus.core.judgement import Judgement
+from ohmcensus.core.meter import Function, Meter
+from ohmcensus.core.quantity import Bound, Indication, Unit
+from ohmcensus.storage.tables import ReadingRow
+
+
+def append(session: Session, job_id: str, revision: int, reading: Reading, judgement: Judgement | None) -> None:
+    """Write one reading with the judgement of the day."""
+    session.add(
+        ReadingRow(
+            id=reading.id,
+            job_id=job_id,
+            revision=revision,
+            test=reading.test,
+            point_a=reading.between[0],
+            point_b=reading.between[1],
+            function=reading.function.value,
+            meter=reading.meter.model_dump_json(),
+            text=reading.text,
+            value=reading.indication.value,
+            unit=reading.indication.unit.value,
+            bound=reading.indication.bound.value,
+            last_place=reading.indication.last_place,
+            celsius=reading.celsius,
+            configuration=json.dumps({"alone": reading.alone}),
+            verdict=judgement.verdict.value if judgement else "",
+            judgement=judgement.sentence if judgement else "",
+            at=reading.at,
+            who=reading.who,
+            supersedes=reading.supersedes,
+            withdrawn=reading.withdrawn,
+        )
+    )
+
+
+def of_job(session: Session, job_id: str, *, after: int = 0) -> list[tuple[int, Reading]]:
+    """Return all readings of a job written after a revision, oldest first, each with its revision."""
+    rows = session.exec(
+        select(ReadingRow)
+        .where(ReadingRow.job_id == job_id, col(ReadingRow.revision) > after)
+        .order_by(col(ReadingRow.revision))
+    )
+    meters: dict[str, Meter] = {}
+    return [(row.revision, _reading(row, meters)) for row in rows]
+
+
+def find(session: Session, reading_id: str) -> tuple[str, Reading] | None:
+    """Return a reading and the id of its job, None where there is none."""
+    row = session.get(ReadingRow, reading_id)
+    return None if row is None else (row.job_id, _reading(row, {}))
+
+
+def _reading(row: ReadingRow, meters: dict[str, Meter]) -> Reading:
+    """Return the core's reading of a row; each meter is read from its JSON once."""
+    if row.meter not in meters:
+        meters[row.meter] = Meter.model_validate_json(row.meter)
+    return Reading(
+        id=row.id,
+        between=(row.point_a, row.point_b),
+        test=row.test,
+        function=Function(row.function),
+        meter=meters[row.meter],
+        indication=Indication(row.value, Unit(row.unit), Bound(row.bound), row.last_place),
+        text=row.text,
+        celsius=row.celsius,
+        alone=bool(json.loads(row.configuration).get("alone")),
+        at=row.at,
+        who=row.who,
+        supersedes=row.supersedes,
+        withdrawn=row.withdrawn,
+    )

@@ -1,0 +1,95 @@
+"""Making the application: API, guards, and the built interface."""
+
+from __future__ import annotations
+
+from pathlib import Path
+
+from flask import Flask, Response, abort, request
+from flask_openapi3 import Info, OpenAPI
+from pydantic import BaseModel
+
+import ohmcensus.web.jobs
+import ohmcensus.web.setup
+import ohmcensus.web.sheets
+from ohmcensus.services.context import Context
+from ohmcensus.web import problems, static_files
+
+VERSION = "1"
+LARGEST_BODY = 1_000_000
+LOOPBACK_NAMES = frozenset({"127.0.0.1", "localhost", "[::1]"})
+
+
+class Health(BaseModel):
+    """The server answers."""
+
+    ok: bool
+
+
+def create_app(context: Context, *, static_folder: Path | None = None) -> OpenAPI:
+    """Return the application over an open data directory.
+
+    Parameters
+    ----------
+    context
+        Store and clock.
+    static_folder
+        Where the built interface lies; the packaged one by default.
+    """
+    app = OpenAPI(
+        __name__,
+        info=Info(title="Ohmcensus", version=VERSION),
+        security_schemes={},
+        doc_ui=False,
+        static_folder=None,
+        validation_error_callback=problems.of_validation,
+        validation_error_model=problems.Problem,
+        validation_error_status=422,
+    )
+    app.config["MAX_CONTENT_LENGTH"] = LARGEST_BODY
+    app.extensions["ohmcensus"] = context
+    problems.install(app)
+    for blueprint in (ohmcensus.web.jobs.blueprint, ohmcensus.web.sheets.blueprint, ohmcensus.web.setup.blueprint):
+        app.register_api(blueprint)
+
+    @app.get("/api/health", responses={200: Health}, summary="Whether the server answers")
+    def health() -> Response:
+        return Response('{"ok":true}', mimetype="application/json")
+
+    _add_description(app)
+    _guard(app)
+    static_files.install(app, static_folder or Path(__file__).with_name("static"))
+    return app
+
+
+def _add_description(app: OpenAPI) -> None:
+    """Serve the API's own description."""
+
+    @app.route("/api/openapi.json", methods=["GET"])
+    def description() -> Response:
+        return app.json.response(app.api_doc)
+
+
+def _guard(app: Flask) -> None:
+    """Answer only this machine's own browser: no foreign host name, no foreign page, no odd body."""
+
+    @app.before_request
+    def check() -> None:
+        host = request.host.rsplit(":", 1)[0] if not request.host.endswith("]") else request.host
+        if host not in LOOPBACK_NAMES:
+            abort(403, f"host '{host}' is not this machine: open the address that was printed at the start")
+        origin = request.headers.get("Origin")
+        if origin is not None and origin.split("://", 1)[-1] != request.host:
+            abort(403, f"a page of '{origin}' may not use this server")
+        if request.method in {"POST", "PUT", "PATCH"} and request.path.startswith("/api/"):
+            request.get_json()
+
+    @app.after_request
+    def seal(response: Response) -> Response:
+        response.headers.setdefault("X-Content-Type-Options", "nosniff")
+        response.headers.setdefault("Referrer-Policy", "no-referrer")
+        response.headers.setdefault("Cache-Control", "no-store")
+        response.headers.setdefault(
+            "Content-Security-Policy",
+            "default-src 'self'; style-src 'self' 'unsafe-inline'; img-src 'self' data:; frame-ancestors 'none'",
+        )
+        return response

@@ -1,0 +1,84 @@
+"""Errors as RFC 9457 problem answers, mapped by type."""
+
+from __future__ import annotations
+
+from flask import Flask, Response, request
+from pydantic import BaseModel, ValidationError
+from werkzeug.exceptions import HTTPException
+
+from ohmcensus.core.errors import (
+    InputError,
+    NotFoundError,
+    OhmcensusError,
+    SafetyRefusalError,
+    StaleRevisionError,
+)
+
+MIMETYPE = "application/problem+json"
+_STATUS: tuple[tuple[type[OhmcensusError], int, str, str], ...] = (
+    (StaleRevisionError, 409, "stale-revision", "The job has moved on"),
+    (SafetyRefusalError, 403, "safety", "Refused for safety"),
+    (NotFoundError, 404, "not-found", "Not found"),
+    (InputError, 422, "input", "Cannot be taken as it stands"),
+    (OhmcensusError, 422, "input", "Cannot be taken as it stands"),
+)
+
+
+class Problem(BaseModel):
+    """A problem answer (RFC 9457) with the field at fault and, for a stale writer, the stored revision."""
+
+    type: str
+    title: str
+    status: int
+    detail: str
+    field: str = ""
+    revision: int | None = None
+
+
+def answer(problem: Problem) -> Response:
+    """Return a problem as a response."""
+    return Response(problem.model_dump_json(exclude_none=True), status=problem.status, mimetype=MIMETYPE)
+
+
+def of_error(error: OhmcensusError) -> Response:
+    """Map one of our errors by its type."""
+    for kind, status, slug, title in _STATUS:
+        if isinstance(error, kind):
+            revision = error.current if isinstance(error, StaleRevisionError) else None
+            return answer(
+                Problem(
+                    type=f"/problems/{slug}",
+                    title=title,
+                    status=status,
+                    detail=str(error),
+                    field=error.field,
+                    revision=revision,
+                )
+            )
+    raise error
+
+
+def of_validation(error: ValidationError) -> Response:
+    """Name each field of a body or query that does not fit."""
+    rows = error.errors(include_url=False)
+    detail = "; ".join(f"{'.'.join(map(str, row['loc'])) or 'body'}: {row['msg'].lower()}" for row in rows[:5])
+    field = str(rows[0]["loc"][0]) if rows and rows[0]["loc"] else ""
+    return answer(Problem(type="/problems/input", title=_STATUS[3][3], status=422, detail=detail, field=field))
+
+
+def of_http(error: HTTPException) -> Response:
+    """Give the web's own errors the same form."""
+    status = error.code or 500
+    response = answer(
+        Problem(type="about:blank", title=error.name, status=status, detail=(error.description or error.name)[:300])
+    )
+    for name, value in error.get_headers(request.environ):
+        if name.lower() == "allow":
+            response.headers[name] = value
+    return response
+
+
+def install(app: Flask) -> None:
+    """Install the mapping."""
+    app.register_error_handler(OhmcensusError, of_error)
+    app.register_error_handler(HTTPException, of_http)
