@@ -30,7 +30,6 @@ class Store:
         """Yield a session that sees one state of the data and changes nothing."""
         with Session(self._engine) as session:
             yield session
-            session.rollback()
 
     @contextmanager
     def write(self) -> Iterator[Session]:

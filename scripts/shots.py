@@ -1,0 +1,83 @@
+"""Pictures of every main view from the demo data: ``python scripts/shots.py FOLDER``."""
+
+from __future__ import annotations
+
+import sys
+import tempfile
+import threading
+from collections.abc import Iterator
+from contextlib import contextmanager
+from pathlib import Path
+
+import waitress
+from playwright.sync_api import Browser, Page, sync_playwright
+
+from ohmcensus.services.context import Context
+from ohmcensus.services.open_job import list_jobs
+from ohmcensus.services.seed_demo import seed_demo
+from ohmcensus.storage.database import open_store
+from ohmcensus.web.app import create_app
+
+CHROMIUM = "/usr/bin/chromium"
+FLAGS = (
+    "--no-sandbox --disable-gpu --disable-quic --no-first-run --disable-background-networking "
+    "--disable-component-update --disable-sync --disable-default-apps --disable-dev-shm-usage"
+).split()
+LAPTOP = {"width": 1280, "height": 800}
+PHONE = {"width": 390, "height": 844}
+
+
+@contextmanager
+def demo_server(folder: Path) -> Iterator[tuple[str, Context]]:
+    """Serve fresh demo data on a free port."""
+    context = Context(open_store(folder))
+    seed_demo(context)
+    server = waitress.create_server(create_app(context), host="127.0.0.1", port=0)
+    threading.Thread(target=server.run, daemon=True).start()
+    yield f"http://127.0.0.1:{server.effective_port}", context
+    server.close()
+
+
+def take(browser: Browser, address: str, context: Context, folder: Path) -> None:
+    """Take every picture."""
+    job = list_jobs(context)[0].id
+    for name, size, scheme in (
+        ("trace-day", LAPTOP, "light"),
+        ("trace-night", LAPTOP, "dark"),
+        ("trace-phone", PHONE, "light"),
+    ):
+        page = browser.new_page(viewport=size, color_scheme=scheme, reduced_motion="reduce", has_touch=size is PHONE)
+        page.goto(f"{address}/jobs/{job}/trace")
+        page.get_by_text("Ohm ruler").first.wait_for()
+        _ask(page)
+        page.screenshot(path=folder / f"{name}.png")
+        page.close()
+    for name, path in (("jobs-day", "/jobs"), ("setup-day", "/setup")):
+        page = browser.new_page(viewport=LAPTOP, color_scheme="light", reduced_motion="reduce")
+        page.goto(f"{address}{path}")
+        page.get_by_role("heading", level=1).wait_for()
+        page.wait_for_timeout(400)
+        page.screenshot(path=folder / f"{name}.png")
+        page.close()
+
+
+def _ask(page: Page) -> None:
+    """Choose the line that says most and type the next reading."""
+    page.locator('tr[data-line="heater.pe"]').click()
+    page.get_by_label("Type a part and a reading").fill("heater 25.9")
+    page.get_by_text("inside 25.2–29.4 Ω").first.wait_for()
+    page.wait_for_timeout(300)
+
+
+def main() -> None:
+    """Take the pictures into the folder named."""
+    folder = Path(sys.argv[1])
+    folder.mkdir(parents=True, exist_ok=True)
+    with tempfile.TemporaryDirectory() as data, demo_server(Path(data)) as (address, context), sync_playwright() as play:
+        browser = play.chromium.launch(executable_path=CHROMIUM, args=FLAGS)
+        take(browser, address, context, folder)
+        browser.close()
+
+
+if __name__ == "__main__":
+    main()

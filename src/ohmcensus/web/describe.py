@@ -1,0 +1,35 @@
+"""Writing the API's description and the schema of the job format to docs/formats, for the interface's types.
+
+Run as ``python -m ohmcensus.web.describe FOLDER``.
+"""
+
+from __future__ import annotations
+
+import json
+import sys
+import tempfile
+from pathlib import Path
+
+from ohmcensus.exchange.job_file import JobFile
+from ohmcensus.services.context import Context
+from ohmcensus.storage.database import open_store
+from ohmcensus.web.app import create_app
+
+
+def describe(folder: Path) -> None:
+    """Write openapi.gen.json and ohmcensus-job-1.schema.gen.json."""
+    folder.mkdir(parents=True, exist_ok=True)
+    with tempfile.TemporaryDirectory() as empty:
+        store = open_store(Path(empty))
+        document = create_app(Context(store)).api_doc
+        store.close()
+    _write(folder / "openapi.gen.json", document)
+    _write(folder / "ohmcensus-job-1.schema.gen.json", JobFile.model_json_schema(mode="serialization"))
+
+
+def _write(file: Path, document: object) -> None:
+    file.write_text(json.dumps(document, indent=1, sort_keys=True, ensure_ascii=False) + "\n", encoding="utf-8")
+
+
+if __name__ == "__main__":
+    describe(Path(sys.argv[1]))

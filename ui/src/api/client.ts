@@ -1,0 +1,42 @@
+import createClient from "openapi-fetch";
+import type { components, paths } from "./schema.gen";
+
+export type Schemas = components["schemas"];
+export type Trace = Schemas["TraceView"];
+export type Line = Schemas["LineView"];
+export type Job = Schemas["JobView"];
+export type Preview = Schemas["LinePreview"];
+export type Meter = Schemas["Meter"];
+export type Settings = Schemas["Settings"];
+export type Verdict = Schemas["Verdict"];
+export type Safety = Schemas["SafetyState"];
+export type MeterFunction = Schemas["Function"];
+export type Problem = Schemas["Problem"];
+
+export const client = createClient<paths>({ fetch: (request) => globalThis.fetch(request) });
+
+/** What went wrong, in one sentence for a person, with the server's problem where it gave one. */
+export class ApiError extends Error {
+  constructor(
+    message: string,
+    readonly problem?: Problem,
+  ) {
+    super(message);
+  }
+}
+
+export const NO_ANSWER = "The server does not answer. Nothing is lost here: try again when it runs.";
+
+/** Unwrap an answer: its data, or an error whose message can be shown as it stands. */
+export async function unwrap<T>(answer: Promise<{ data?: T; error?: unknown }>): Promise<T> {
+  let result: { data?: T; error?: unknown };
+  try {
+    result = await answer;
+  } catch (cause) {
+    if (cause instanceof DOMException && cause.name === "AbortError") throw cause;
+    throw new ApiError(NO_ANSWER);
+  }
+  if (result.data !== undefined) return result.data;
+  const problem = result.error as Problem | undefined;
+  throw new ApiError(problem?.detail ?? NO_ANSWER, problem);
+}

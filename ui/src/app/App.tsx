@@ -1,0 +1,61 @@
+import { createTheme, MantineProvider } from "@mantine/core";
+import { QueryClient, QueryClientProvider } from "@tanstack/react-query";
+import { createBrowserRouter, Link, Navigate, RouterProvider } from "react-router";
+import { JobsRoom } from "../rooms/jobs/JobsRoom";
+import { SetupRoom } from "../rooms/setup/SetupRoom";
+import { TraceRoom } from "../rooms/trace/TraceRoom";
+import { frame } from "../words/frame";
+import { Frame } from "./Frame";
+
+const ink = Array.from({ length: 10 }, () => "#14213a") as unknown as [
+  string,
+  string,
+  string,
+  string,
+  string,
+  string,
+  string,
+  string,
+  string,
+  string,
+];
+const theme = createTheme({
+  colors: { ink },
+  primaryColor: "ink",
+  fontFamily: "var(--text)",
+  fontFamilyMonospace: "var(--mono)",
+  defaultRadius: 7,
+  respectReducedMotion: true,
+});
+const queries = new QueryClient({ defaultOptions: { queries: { retry: 1, staleTime: 5_000 } } });
+
+const router = createBrowserRouter([
+  {
+    element: <Frame />,
+    children: [
+      { index: true, element: <Navigate to="/jobs" replace /> },
+      { path: "jobs", element: <JobsRoom /> },
+      { path: "jobs/:jobId/trace", element: <TraceRoom /> },
+      { path: "setup", element: <SetupRoom /> },
+      {
+        path: "*",
+        element: (
+          <div className="page stack">
+            <h1>{frame.notFound}</h1>
+            <Link to="/jobs">{frame.toJobs}</Link>
+          </div>
+        ),
+      },
+    ],
+  },
+]);
+
+export function App() {
+  return (
+    <MantineProvider theme={theme} defaultColorScheme="auto">
+      <QueryClientProvider client={queries}>
+        <RouterProvider router={router} />
+      </QueryClientProvider>
+    </MantineProvider>
+  );
+}

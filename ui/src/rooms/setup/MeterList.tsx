@@ -1,0 +1,55 @@
+import type { Meter, Settings } from "../../api/client";
+import { useKeepSettings, useRemoveMeter } from "../../api/hooks";
+import { setup as words } from "../../words/setup";
+
+type Props = { settings: Settings; meters: Meter[]; generic: string[]; onEdit: (meter: Meter) => void };
+
+/** Every meter with its place in the bag. */
+export function MeterList({ settings, meters, generic, onEdit }: Props) {
+  const keep = useKeepSettings();
+  const remove = useRemoveMeter();
+  const bag = settings.bag ?? [];
+  const toggle = (meterId: string) => {
+    const next = bag.includes(meterId) ? bag.filter((id) => id !== meterId) : [...bag, meterId];
+    keep.mutate({ ...settings, bag: next });
+  };
+  const copy = (meter: Meter) =>
+    onEdit({ ...meter, id: `own-${crypto.randomUUID().slice(0, 8)}`, title: "" });
+  const problem = keep.error ?? remove.error;
+  return (
+    <section className="card stack">
+      <h2>{words.meters}</h2>
+      <p className="quiet" style={{ margin: 0 }}>
+        {words.metersHelp}
+      </p>
+      {problem && <p className="problem">{problem.message}</p>}
+      <ul className="meter-list">
+        {meters.map((meter) => (
+          <li key={meter.id}>
+            <label>
+              <input type="checkbox" checked={bag.includes(meter.id)} onChange={() => toggle(meter.id)} />
+              <span>
+                {meter.title}{" "}
+                <span className="quiet">{generic.includes(meter.id) ? words.generic : words.own}</span>
+              </span>
+            </label>
+            {generic.includes(meter.id) ? (
+              <button type="button" className="plain bordered" onClick={() => copy(meter)}>
+                {words.copy}
+              </button>
+            ) : (
+              <>
+                <button type="button" className="plain bordered" onClick={() => onEdit(meter)}>
+                  {words.change}
+                </button>
+                <button type="button" className="plain" onClick={() => remove.mutate(meter.id)}>
+                  {words.remove}
+                </button>
+              </>
+            )}
+          </li>
+        ))}
+      </ul>
+    </section>
+  );
+}

@@ -1,0 +1,34 @@
+import { useDocumentTitle } from "@mantine/hooks";
+import { useState } from "react";
+import type { Meter } from "../../api/client";
+import { useMeters, useSettings } from "../../api/hooks";
+import { setup as words } from "../../words/setup";
+import { MeterForm } from "./MeterForm";
+import { MeterList } from "./MeterList";
+import { PersonForm } from "./PersonForm";
+import "./setup.css";
+
+/** Who works here, how warm it is, and which meters are in the bag. */
+export function SetupRoom() {
+  const settings = useSettings();
+  const meters = useMeters();
+  const [editing, setEditing] = useState<Meter | null>(null);
+  useDocumentTitle("Setup · Ohmcensus");
+  const problem = settings.error ?? meters.error;
+  return (
+    <div className="page setup stack">
+      <h1>{words.title}</h1>
+      {problem && <p className="problem">{problem.message}</p>}
+      {settings.data && <PersonForm settings={settings.data} />}
+      {settings.data && meters.data && (
+        <MeterList
+          settings={settings.data}
+          meters={meters.data.meters}
+          generic={meters.data.generic}
+          onEdit={setEditing}
+        />
+      )}
+      {editing && <MeterForm key={editing.id} start={editing} onClose={() => setEditing(null)} />}
+    </div>
+  );
+}

@@ -1,0 +1,103 @@
+import type { Meter, MeterFunction } from "../../api/client";
+
+export type Figure = "full_scale" | "resolution" | "percent" | "digits";
+export type RangeDraft = Record<Figure, string> & {
+  key: string;
+  function: string;
+  isFirst: boolean;
+  unit: string;
+  factor: number;
+};
+export type Draft = {
+  id: string;
+  title: string;
+  impedance: string;
+  leads: string;
+  nulled: boolean;
+  overRange: string;
+  ranges: RangeDraft[];
+};
+
+const MEGA = 1e6;
+const UNITS: Record<MeterFunction, string> = {
+  ohm: "Ω",
+  continuity: "Ω",
+  insulation: "Ω",
+  leakage: "A",
+  capacitance: "F",
+  volts_ac: "V",
+  volts_dc: "V",
+  ampere: "A",
+  hertz: "Hz",
+  temperature: "°C",
+  length: "m",
+};
+const PREFIXES: [number, string][] = [
+  [1e6, "M"],
+  [1e3, "k"],
+  [1, ""],
+  [1e-3, "m"],
+  [1e-6, "µ"],
+  [1e-9, "n"],
+];
+
+/** A meter's figures as a leaflet prints them: with prefixes, as text. */
+export function draftOf(meter: Meter): Draft {
+  const ranges = Object.entries(meter.functions).flatMap(([name, rows]) =>
+    rows.map((row, index) => {
+      const [factor, prefix] = PREFIXES.find(([size]) => row.full_scale >= size * 0.999) ?? [1, ""];
+      return {
+        key: `${name}-${index}`,
+        function: name,
+        isFirst: index === 0,
+        unit: prefix + UNITS[name as MeterFunction],
+        factor,
+        full_scale: tidy(row.full_scale / factor),
+        resolution: tidy(row.resolution / factor),
+        percent: String(row.percent),
+        digits: String(row.digits),
+      };
+    }),
+  );
+  return {
+    id: meter.id,
+    title: meter.title,
+    impedance: tidy((meter.input_impedance_ohm ?? 10 * MEGA) / MEGA),
+    leads: String(meter.lead_resistance_ohm ?? 0),
+    nulled: meter.nulled ?? false,
+    overRange: meter.over_range_texts?.length ? "one" : meter.shows_ol === false ? "greater" : "ol",
+    ranges,
+  };
+}
+
+/** The meter that a draft describes; what is no number goes as it is and comes back as a clear refusal. */
+export function meterOf(draft: Draft): Meter {
+  const functions: Record<string, Meter["functions"][string]> = {};
+  for (const row of draft.ranges) {
+    const range = {
+      full_scale: number(row.full_scale) * row.factor,
+      resolution: number(row.resolution) * row.factor,
+      percent: number(row.percent),
+      digits: number(row.digits),
+    };
+    functions[row.function] = [...(functions[row.function] ?? []), range];
+  }
+  return {
+    id: draft.id,
+    title: draft.title,
+    functions,
+    input_impedance_ohm: number(draft.impedance) * MEGA,
+    lead_resistance_ohm: number(draft.leads),
+    nulled: draft.nulled,
+    shows_ol: draft.overRange === "ol",
+    over_range_texts: draft.overRange === "one" ? ["1", "1."] : [],
+  };
+}
+
+function number(typed: string): number {
+  return typed.trim() === "" ? Number.NaN : Number(typed.replace(",", "."));
+}
+
+function tidy(value: number): string {
+  return String(Number(value.toPrecision(6)));
+}

@@ -1,0 +1,100 @@
+import { useEffect, useRef } from "react";
+import type { Line, Trace } from "../../api/client";
+import { ShortRuler } from "../../drawings/ShortRuler";
+import { VerdictMark } from "../../drawings/VerdictMark";
+import { trace as words } from "../../words/trace";
+
+type Props = {
+  trace: Trace;
+  chosen: string | null;
+  onChoose: (key: string) => void;
+  onTake: (key: string) => void;
+  onPoints: () => void;
+};
+
+const OUTSIDE = new Set(["outside_low", "outside_high", "open", "short"]);
+
+/** All lines of the machine, one a test, in the order in which current passes the parts. */
+export function CensusSheet({ trace, chosen, onChoose, onTake, onPoints }: Props) {
+  const body = useRef<HTMLTableSectionElement>(null);
+  useEffect(() => {
+    if (chosen) body.current?.querySelector('[aria-selected="true"]')?.scrollIntoView({ block: "nearest" });
+  }, [chosen]);
+  return (
+    <section className="census card" aria-label={words.sheet}>
+      <table>
+        <thead>
+          <tr>
+            <th colSpan={3}>{words.columns.part}</th>
+            <th style={{ textAlign: "right" }}>{words.columns.reads}</th>
+            <th>{words.columns.should}</th>
+            <th className="says">{words.columns.says}</th>
+          </tr>
+        </thead>
+        <tbody ref={body}>
+          {trace.lines.map((line, index) => (
+            <Row
+              key={line.key}
+              line={line}
+              isFirst={line.part !== trace.lines[index - 1]?.part || line.part === ""}
+              isChosen={line.key === chosen}
+              onChoose={() => onChoose(line.key)}
+              onTake={() => onTake(line.key)}
+            />
+          ))}
+        </tbody>
+      </table>
+      <div className="census-foot">
+        <button type="button" className="plain bordered" onClick={onPoints}>
+          {words.twoPoints}
+        </button>
+        <span className="quiet">{words.export}</span>
+        <a className="plain bordered" href={`/api/jobs/${trace.job.id}/export.csv`} download>
+          CSV
+        </a>
+        <a className="plain bordered" href={`/api/jobs/${trace.job.id}/export.json`} download>
+          JSON
+        </a>
+      </div>
+    </section>
+  );
+}
+
+type RowProps = { line: Line; isFirst: boolean; isChosen: boolean; onChoose: () => void; onTake: () => void };
+
+function Row({ line, isFirst, isChosen, onChoose, onTake }: RowProps) {
+  const classes = [
+    isFirst ? "part-first" : "",
+    line.verdict && OUTSIDE.has(line.verdict) ? "is-outside" : "",
+  ];
+  const isTouch = () => window.matchMedia("(pointer: coarse), (max-width: 760px)").matches;
+  return (
+    <tr
+      className={classes.join(" ")}
+      aria-selected={isChosen}
+      tabIndex={isChosen || (isFirst && line.key === "outlet.ln") ? 0 : -1}
+      data-line={line.key}
+      onClick={() => (isTouch() && line.part ? onTake() : onChoose())}
+      onKeyDown={(event) => event.key === "Enter" && line.part && onTake()}
+    >
+      <th scope="row" className="part">
+        <span className={isFirst ? "" : "hidden again"}>{line.part_title}</span>
+      </th>
+      <td className="test">
+        <span className={line.note ? "noted" : ""}>{line.title}</span>
+      </td>
+      <td className="mark">
+        <VerdictMark verdict={line.verdict ?? null} />
+      </td>
+      <td className="reads mono">{line.reads}</td>
+      <td className="should mono">{line.should}</td>
+      <td className="says">
+        {line.ruler && line.unit !== "ohm" && line.verdict && !line.remark ? (
+          <ShortRuler ruler={line.ruler} verdict={line.verdict} width={110} labels={false} />
+        ) : (
+          line.remark
+        )}
+      </td>
+    </tr>
+  );
+}

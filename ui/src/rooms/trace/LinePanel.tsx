@@ -1,0 +1,140 @@
+import type { Line, Trace } from "../../api/client";
+import { ShortRuler } from "../../drawings/ShortRuler";
+import { VerdictMark, verdictColour } from "../../drawings/VerdictMark";
+import { line as words } from "../../words/trace";
+import { LineNote } from "./LineNote";
+import { timeOf } from "./times";
+
+type Props = {
+  jobId: string;
+  trace: Trace;
+  line: Line | null;
+  onTake: (key: string) => void;
+  onCorrect: () => void;
+  onTakeBack: (readingId: string) => void;
+};
+
+/** Right column: what to do next, and all there is to say of the line in question. */
+export function LinePanel({ jobId, trace, line, onTake, onCorrect, onTakeBack }: Props) {
+  const next = trace.lines.find((l) => l.key === trace.next_line);
+  return (
+    <aside className="side">
+      {next?.key !== line?.key && (
+        <section className="card next">
+          <h2>{words.next}</h2>
+          {next ? (
+            <>
+              <p className="big">
+                {next.part_title}, {next.title}
+              </p>
+              <p className="quiet">
+                {next.should} · {minutes(next)} · {words.nextWhy}
+              </p>
+              <button type="button" className="act" onClick={() => onTake(next.key)}>
+                {words.take}
+              </button>
+            </>
+          ) : (
+            <p>{words.allAsked}</p>
+          )}
+        </section>
+      )}
+      <section className="card" id="evidence" tabIndex={-1} aria-live="polite">
+        {line ? (
+          <Evidence line={line} onCorrect={onCorrect} onTakeBack={onTakeBack} />
+        ) : (
+          <p className="quiet">{words.pick}</p>
+        )}
+        {line && <LineNote key={line.key} jobId={jobId} line={line} />}
+        {line && line.history.length > 0 && <History line={line} />}
+      </section>
+    </aside>
+  );
+}
+
+function Evidence({
+  line,
+  onCorrect,
+  onTakeBack,
+}: {
+  line: Line;
+  onCorrect: () => void;
+  onTakeBack: (id: string) => void;
+}) {
+  const readingId = line.reading_id;
+  return (
+    <>
+      <p className="big">
+        {line.part_title}, {line.title}
+      </p>
+      {line.verdict && (
+        <>
+          <div className="reading-now mono" style={{ color: verdictColour(line.verdict) }}>
+            <VerdictMark verdict={line.verdict} size={54} />
+            {line.reads}
+          </div>
+          <p>{line.sentence}</p>
+        </>
+      )}
+      {line.ruler && <ShortRuler ruler={line.ruler} verdict={line.verdict ?? null} width={340} labels />}
+      {readingId && (
+        <div className="row">
+          <button type="button" className="plain bordered" onClick={onCorrect}>
+            {words.correct}
+          </button>
+          <button type="button" className="plain" onClick={() => onTakeBack(readingId)}>
+            {words.takeBack}
+          </button>
+        </div>
+      )}
+      <dl>
+        {!line.verdict && (
+          <>
+            <dt>{words.shouldRead}</dt>
+            <dd>{line.basis}</dd>
+          </>
+        )}
+        <dt>{words.between}</dt>
+        <dd>{[...new Set(line.between)].join(" — ")}</dd>
+        {line.state && (
+          <>
+            <dt>{words.how}</dt>
+            <dd>
+              {line.state}
+              {line.behind && `, ${line.behind.toLowerCase()} off`}. {line.advice}
+            </dd>
+          </>
+        )}
+        {line.blind_to.length > 0 && (
+          <>
+            <dt>{words.blind}</dt>
+            <dd>{line.blind_to.join(", ")}</dd>
+          </>
+        )}
+      </dl>
+    </>
+  );
+}
+
+function History({ line }: { line: Line }) {
+  return (
+    <>
+      <h2>{words.history}</h2>
+      <ul>
+        {line.history.map((row) => (
+          <li key={row.id} className={row.stands ? "" : "gone"}>
+            <span className="mono">{row.reads}</span>
+            {row.withdrawn ? ` ${words.withdrawn}` : row.stands ? "" : ` ${words.superseded}`}
+            {row.alone && `, ${words.alone}`}, {timeOf(row.at)}
+            {row.who && `, ${row.who}`}
+            {!row.withdrawn && `, ${words.by} ${row.meter}, ${row.celsius} °C`}
+          </li>
+        ))}
+      </ul>
+    </>
+  );
+}
+
+function minutes(line: Line): string {
+  return `${line.minutes} min`;
+}

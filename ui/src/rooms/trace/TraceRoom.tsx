@@ -1,0 +1,146 @@
+import { useDocumentTitle } from "@mantine/hooks";
+import { useEffect, useRef, useState } from "react";
+import { useNavigate, useParams } from "react-router";
+import { ApiError, type Preview, type Trace } from "../../api/client";
+import { useTrace, useWithdraw } from "../../api/hooks";
+import { keepLastJob } from "../../app/lastJob";
+import { type Ghost, OhmRuler } from "../../drawings/OhmRuler";
+import { frame } from "../../words/frame";
+import { quick, trace as words } from "../../words/trace";
+import { CensusSheet } from "./CensusSheet";
+import { KeysHelp } from "./KeysHelp";
+import { LinePanel } from "./LinePanel";
+import { type Correction, QuickLine, type QuickLineHandle } from "./QuickLine";
+import { SafetyDialog } from "./SafetyDialog";
+import { TopStrip } from "./TopStrip";
+import "./trace.css";
+import { TwoPointsDialog } from "./TwoPointsDialog";
+import { useTraceKeys } from "./useTraceKeys";
+
+export type Dialog = "keys" | "safety" | "points" | null;
+
+/** The trace screen of one job: ruler, census sheet, the line in question, and the quick line. */
+export function TraceRoom() {
+  const { jobId = "" } = useParams();
+  const { data, error } = useTrace(jobId);
+  const navigate = useNavigate();
+  useEffect(() => {
+    if (data) keepLastJob(jobId);
+  }, [data, jobId]);
+  useDocumentTitle(data ? `${data.job.machine} · Ohmcensus` : "Ohmcensus");
+  if (error && !data) {
+    return (
+      <div className="page stack">
+        <p className="problem">{error.message}</p>
+        <button
+          type="button"
+          className="act"
+          onClick={() => {
+            keepLastJob(null);
+            void navigate("/jobs");
+          }}
+        >
+          {frame.toJobs}
+        </button>
+      </div>
+    );
+  }
+  return data ? (
+    <Loaded key={jobId} jobId={jobId} trace={data} />
+  ) : (
+    <p className="page quiet">{words.loading}</p>
+  );
+}
+
+function Loaded({ jobId, trace }: { jobId: string; trace: Trace }) {
+  const [chosen, setChosen] = useState<string | null>(null);
+  const [correction, setCorrection] = useState<Correction | null>(null);
+  const [preview, setPreview] = useState<Preview | null>(null);
+  const [dialog, setDialog] = useState<Dialog>(null);
+  const [said, setSaid] = useState("");
+  const quickLine = useRef<QuickLineHandle>(null);
+  const withdraw = useWithdraw(jobId);
+
+  const lit = preview?.line ?? chosen;
+  const line = trace.lines.find((l) => l.key === lit) ?? null;
+  const take = (key: string) => {
+    setChosen(key);
+    quickLine.current?.begin(key.replace(".", " "));
+  };
+  const takeBack = async (readingId: string | null) => {
+    if (!readingId) return setSaid(quick.nothingToUndo);
+    try {
+      await withdraw.mutateAsync({ id: crypto.randomUUID(), readingId });
+      setSaid(quick.undone);
+    } catch (problem) {
+      if (problem instanceof ApiError) setSaid(problem.message);
+    }
+  };
+  const correct = () => {
+    const standing = trace.lines.find((l) => l.key === chosen);
+    if (!standing?.reading_id) return;
+    setCorrection({ readingId: standing.reading_id, reads: standing.reads });
+    quickLine.current?.begin(standing.typed, true);
+  };
+  const undo = () => takeBack(trace.last_reading ?? null);
+  useTraceKeys({ trace, chosen, setChosen, take, correct, undo, setDialog, quickLine });
+
+  return (
+    <div className="trace">
+      <TopStrip trace={trace} onSafety={() => setDialog("safety")} />
+      <OhmRuler
+        ruler={trace.ruler}
+        chosen={lit}
+        ghost={ghostOf(preview)}
+        caption={line ? `${line.part_title}, ${line.title}${line.should ? `: ${line.should}` : ""}` : ""}
+      />
+      <div className="work">
+        <CensusSheet
+          trace={trace}
+          chosen={lit}
+          onChoose={setChosen}
+          onTake={take}
+          onPoints={() => setDialog("points")}
+        />
+        <LinePanel
+          jobId={jobId}
+          trace={trace}
+          line={line}
+          onTake={take}
+          onCorrect={correct}
+          onTakeBack={(readingId) => void takeBack(readingId)}
+        />
+      </div>
+      <QuickLine
+        ref={quickLine}
+        jobId={jobId}
+        trace={trace}
+        preview={preview}
+        onPreview={setPreview}
+        correction={correction}
+        onCorrected={() => setCorrection(null)}
+        onLogged={setChosen}
+        said={said}
+        onSaid={setSaid}
+      />
+      <SafetyDialog
+        jobId={jobId}
+        trace={trace}
+        opened={dialog === "safety"}
+        onClose={() => setDialog(null)}
+      />
+      <TwoPointsDialog
+        jobId={jobId}
+        trace={trace}
+        opened={dialog === "points"}
+        onClose={() => setDialog(null)}
+      />
+      <KeysHelp opened={dialog === "keys"} onClose={() => setDialog(null)} />
+    </div>
+  );
+}
+
+function ghostOf(preview: Preview | null): Ghost | null {
+  if (preview?.position === null || preview?.position === undefined) return null;
+  return { x: preview.position, verdict: preview.verdict ?? null, label: preview.reads ?? "" };
+}

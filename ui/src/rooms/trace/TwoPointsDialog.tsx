@@ -1,0 +1,88 @@
+import { Modal, NativeSelect, Select, TextInput } from "@mantine/core";
+import { type FormEvent, useState } from "react";
+import type { MeterFunction, Trace } from "../../api/client";
+import { useLogReading } from "../../api/hooks";
+import { functionWords, trace as words } from "../../words/trace";
+
+const FUNCTIONS: MeterFunction[] = [
+  "ohm",
+  "continuity",
+  "insulation",
+  "volts_ac",
+  "volts_dc",
+  "capacitance",
+  "ampere",
+  "hertz",
+];
+
+type Props = { jobId: string; trace: Trace; opened: boolean; onClose: () => void };
+
+/** A reading between any two points, for which no test exists. */
+export function TwoPointsDialog({ jobId, trace, opened, onClose }: Props) {
+  const [first, setFirst] = useState<string | null>(null);
+  const [second, setSecond] = useState<string | null>(null);
+  const [did, setDid] = useState<MeterFunction>("ohm");
+  const [reading, setReading] = useState("");
+  const log = useLogReading(jobId);
+  const submit = async (event: FormEvent) => {
+    event.preventDefault();
+    if (!first || !second) return;
+    await log.mutateAsync({
+      id: crypto.randomUUID(),
+      text: `between ${first} ${second} ${reading}`,
+      function: did,
+    });
+    setReading("");
+    onClose();
+  };
+  return (
+    <Modal opened={opened} onClose={onClose} title={<b>{words.twoPoints}</b>} centered size="lg">
+      <form className="stack" onSubmit={(event) => submit(event).catch(() => undefined)}>
+        <p className="quiet" style={{ margin: 0 }}>
+          {words.twoPointsHelp}
+        </p>
+        <Select
+          size="md"
+          label={words.firstPoint}
+          data={trace.points}
+          value={first}
+          onChange={setFirst}
+          searchable
+          required
+        />
+        <Select
+          size="md"
+          label={words.secondPoint}
+          data={trace.points}
+          value={second}
+          onChange={setSecond}
+          searchable
+          required
+        />
+        <NativeSelect
+          size="md"
+          label={words.meterDid}
+          data={FUNCTIONS.map((value) => ({ value, label: functionWords[value] }))}
+          value={did}
+          onChange={(event) => setDid(event.currentTarget.value as MeterFunction)}
+        />
+        <TextInput
+          size="md"
+          label={words.reading}
+          value={reading}
+          onChange={(event) => setReading(event.currentTarget.value)}
+          error={log.error?.message}
+          required
+        />
+        <div className="row">
+          <button type="submit" className="act" disabled={!first || !second || log.isPending}>
+            {words.log}
+          </button>
+          <button type="button" className="plain" onClick={onClose}>
+            {words.cancel}
+          </button>
+        </div>
+      </form>
+    </Modal>
+  );
+}

@@ -1,0 +1,18 @@
+import react from "@vitejs/plugin-react";
+import { defineConfig } from "vitest/config";
+
+export default defineConfig({
+  plugins: [react()],
+  build: {
+    outDir: "../src/ohmcensus/web/static",
+    emptyOutDir: true,
+    assetsInlineLimit: 0,
+    target: "es2022",
+  },
+  server: { proxy: { "/api": "http://127.0.0.1:4740" } },
+  test: {
+    environment: "jsdom",
+    setupFiles: ["tests/setup.ts"],
+    include: ["tests/**/*.test.tsx", "tests/**/*.test.ts"],
+  },
+});
