@@ -148,6 +148,7 @@ def _line_view(line: CensusLine, case: Case, note: str) -> LineView:
     """Return one line in print."""
     pins, test, answer = case.sheet.pins(), line.test, line.answer
     function = test.function if test else line.answers[-1].reading.function
+    window = answer.judgement.window if answer else test.window if test else None
     panel = case.sheet.panels.get(test.behind) if test and test.behind else None
     return LineView(
         key=line_key(line),
@@ -161,8 +162,8 @@ def _line_view(line: CensusLine, case: Case, note: str) -> LineView:
         behind=panel.title if panel else "",
         advice=test.advice if test else "",
         between=[pins.get(point, point) for point in line.between],
-        should=test.window.shown if test else "",
-        basis=window_with_basis(test.window) if test else "no test on this sheet names these two points",
+        should=window.shown if window else "",
+        basis=window_with_basis(window) if window else "no test on this sheet names these two points",
         blind_to=_blind_words(line),
         verdict=answer.judgement.verdict if answer else None,
         reads=show_indication(answer.reading.indication) if answer else "",
@@ -211,5 +212,6 @@ def _ruler(line: CensusLine, answer: Answer | None) -> ShortRuler | None:
     """Return the line's short ruler."""
     if line.test is None:
         return None
+    window = (answer.judgement.window if answer else None) or line.test.window
     reading = answer.judgement.interval if answer else None
-    return short_ruler(line.test.window, reading, answer.reading.indication.value if answer else None)
+    return short_ruler(window, reading, answer.reading.indication.value if answer else None)

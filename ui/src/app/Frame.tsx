@@ -1,4 +1,4 @@
-import { useMantineColorScheme } from "@mantine/core";
+import { useComputedColorScheme, useMantineColorScheme } from "@mantine/core";
 import {
   IconAdjustments,
   IconClipboardList,
@@ -13,7 +13,8 @@ import { readLastJob } from "./lastJob";
 
 /** The rail with the stages of the job and the rooms of the firm; the room itself beside it. */
 export function Frame() {
-  const { colorScheme, setColorScheme } = useMantineColorScheme();
+  const { setColorScheme } = useMantineColorScheme();
+  const colorScheme = useComputedColorScheme("light", { getInitialValueInEffect: false });
   const { pathname } = useLocation();
   const jobId = /^\/jobs\/([^/]+)\//.exec(pathname)?.[1] ?? readLastJob();
   const isDark = colorScheme === "dark";

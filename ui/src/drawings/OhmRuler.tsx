@@ -22,34 +22,36 @@ export function OhmRuler({ ruler, chosen, ghost, caption }: Props) {
   const band = ruler.bands.find((b) => b.line === chosen);
   const pins = [...ruler.pins].sort((a, b) => Number(a.line === chosen) - Number(b.line === chosen));
   return (
-    <figure className="ruler" ref={ref}>
+    <figure className="ruler">
       <figcaption>
         <b>{trace.ruler}</b>
         <span className="mono">{caption}</span>
       </figcaption>
-      {width > 0 && (
-        <svg width={width} height={HEIGHT} aria-hidden="true">
-          <rect x={4} y={BAR.top} width={width - 8} height={BAR.height} rx={7} className="ruler-bar" />
-          {ruler.ticks.map((tick, index) => (
-            <Tick key={tick.x} tick={tick} x={at(tick.x)} isLabelled={!isNarrow || index % 18 === 0} />
-          ))}
-          {ruler.bands.map((b) => (
-            <BandMark key={b.line} x0={at(b.x0)} x1={at(b.x1)} className="ruler-band" />
-          ))}
-          {band && <BandMark x0={at(band.x0)} x1={at(band.x1)} className="ruler-band chosen" />}
-          {pins.map((pin) => (
-            <PinMark
-              key={pin.line}
-              pin={pin}
-              at={at}
-              isLabelled={!isNarrow || pin.line === chosen}
-              isChosen={pin.line === chosen}
-              endX={width - 4}
-            />
-          ))}
-          {ghost && <GhostMark ghost={ghost} x={at(ghost.x)} endX={width - 4} />}
-        </svg>
-      )}
+      <div ref={ref} className="ruler-strip">
+        {width > 0 && (
+          <svg width={width} height={HEIGHT} aria-hidden="true">
+            <rect x={4} y={BAR.top} width={width - 8} height={BAR.height} rx={7} className="ruler-bar" />
+            {ruler.ticks.map((tick, index) => (
+              <Tick key={tick.x} tick={tick} x={at(tick.x)} isLabelled={!isNarrow || index % 18 === 0} />
+            ))}
+            {ruler.bands.map((b) => (
+              <BandMark key={b.line} x0={at(b.x0)} x1={at(b.x1)} className="ruler-band" />
+            ))}
+            {band && <BandMark x0={at(band.x0)} x1={at(band.x1)} className="ruler-band chosen" />}
+            {pins.map((pin) => (
+              <PinMark
+                key={pin.line}
+                pin={pin}
+                at={at}
+                isLabelled={!isNarrow || pin.line === chosen}
+                isChosen={pin.line === chosen}
+                endX={width - 4}
+              />
+            ))}
+            {ghost && <GhostMark ghost={ghost} x={at(ghost.x)} endX={width - 4} />}
+          </svg>
+        )}
+      </div>
       <PinTable ruler={ruler} />
     </figure>
   );

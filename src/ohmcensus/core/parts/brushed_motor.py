@@ -7,7 +7,7 @@ import math
 from pydantic import Field
 
 from ohmcensus.core.meter import Function
-from ohmcensus.core.parts.expect import BY_OHMMETER, Expect, closed_contact, common, insulation, winding
+from ohmcensus.core.parts.expect import BY_OHMMETER, Expect, closed_contact, common, insulation
 from ohmcensus.core.parts.kind import FaultMode, MachineState, PartKind, Pin, Ratings, TestSpec
 from ohmcensus.core.quantity import Interval, Unit
 from ohmcensus.core.window import Source, Window
@@ -45,16 +45,16 @@ class BrushedMotor(PartKind[BrushedMotorRatings]):
     def tests(self, ratings: BrushedMotorRatings) -> tuple[TestSpec, ...]:
         """Return the windings, the tacho at rest and turned, the brushes and the insulation."""
         return (
-            _winding("field", "field", winding(0.8, 4.0, "0.8–4 Ω"), ("stator",), ""),
+            _winding("field", "field", common(0.8, 4.0, Unit.OHM, "0.8–4 Ω"), ("stator",), ""),
             _winding(
                 "armature",
                 "brush to brush",
-                winding(1.0, 5.0, "1–5 Ω, steady while turned"),
+                common(1.0, 5.0, Unit.OHM, "1–5 Ω, steady while turned"),
                 ("brush to brush", "rotor"),
                 "Turn the rotor slowly by hand: jumps from bar to bar are a burnt commutator.",
                 ("brush_a", "brush_b"),
             ),
-            _winding("tacho", "tacho coil", winding(30.0, 700.0, "30–700 Ω by type"), (), ""),
+            _winding("tacho", "tacho coil", common(30.0, 700.0, Unit.OHM, "30–700 Ω by type"), (), ""),
             _winding("protector", "thermal protector", closed_contact(), ("thermal",), ""),
             TestSpec(
                 name="tacho_volts",

@@ -3,8 +3,9 @@
 from __future__ import annotations
 
 from ohmcensus.core.parts.coil import COIL_FAULT_MODES, COIL_PINS, CoilRatings, coil_test
-from ohmcensus.core.parts.expect import winding
+from ohmcensus.core.parts.expect import common
 from ohmcensus.core.parts.kind import PartKind, Pin, TestSpec
+from ohmcensus.core.quantity import Unit
 
 
 class DrainPump(PartKind[CoilRatings]):
@@ -22,8 +23,8 @@ class DrainPump(PartKind[CoilRatings]):
     def tests(self, ratings: CoilRatings) -> tuple[TestSpec, ...]:
         """Return the coil."""
         if ratings.is_low_supply:
-            return (coil_test(winding(10.0, 40.0, "10–40 Ω for a 120 V pump")),)
-        return (coil_test(winding(100.0, 250.0, "100–250 Ω for a 230 V pump")),)
+            return (coil_test(common(10.0, 40.0, Unit.OHM, "10–40 Ω for a 120 V pump")),)
+        return (coil_test(common(100.0, 250.0, Unit.OHM, "100–250 Ω for a 230 V pump")),)
 
 
 KIND = DrainPump()

@@ -7,7 +7,6 @@ from collections.abc import Callable
 
 from ohmcensus.core.meter import Function
 from ohmcensus.core.parts.kind import FaultMode, Weaker
-from ohmcensus.core.physics.temperature import winding_resistance_at
 from ohmcensus.core.quantity import Interval, Unit
 from ohmcensus.core.window import Source, Window
 
@@ -29,16 +28,6 @@ def common(lo: float, hi: float, unit: Unit, rule: str) -> Expect:
     """Return the range that good parts of the trade read, common practice."""
     window = Window(Interval(lo, hi), unit, Source.COMMON, f"common range: {rule}")
     return lambda _celsius: window
-
-
-def winding(lo: float, hi: float, rule: str, *, at_celsius: float = 20.0) -> Expect:
-    """Return a common range of a copper winding, moved to the temperature of the day."""
-
-    def expect(celsius: float) -> Window:
-        factor = winding_resistance_at(1.0, at_celsius, celsius)
-        return Window(Interval(lo, hi).scaled(factor), Unit.OHM, Source.COMMON, f"common range: {rule}")
-
-    return expect
 
 
 def closed_contact(limit_ohm: float = CLOSED_CONTACT_OHM) -> Expect:

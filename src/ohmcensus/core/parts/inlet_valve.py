@@ -3,8 +3,9 @@
 from __future__ import annotations
 
 from ohmcensus.core.parts.coil import COIL_FAULT_MODES, COIL_PINS, CoilRatings, coil_test
-from ohmcensus.core.parts.expect import winding
+from ohmcensus.core.parts.expect import common
 from ohmcensus.core.parts.kind import PartKind, Pin, TestSpec
+from ohmcensus.core.quantity import Unit
 
 
 class InletValve(PartKind[CoilRatings]):
@@ -22,8 +23,8 @@ class InletValve(PartKind[CoilRatings]):
     def tests(self, ratings: CoilRatings) -> tuple[TestSpec, ...]:
         """Return the coil."""
         if ratings.is_low_supply:
-            return (coil_test(winding(500.0, 1500.0, "0.5–1.5 kΩ for a 120 V valve")),)
-        return (coil_test(winding(2000.0, 5000.0, "2–5 kΩ for a 230 V valve")),)
+            return (coil_test(common(500.0, 1500.0, Unit.OHM, "0.5–1.5 kΩ for a 120 V valve")),)
+        return (coil_test(common(2000.0, 5000.0, Unit.OHM, "2–5 kΩ for a 230 V valve")),)
 
 
 KIND = InletValve()

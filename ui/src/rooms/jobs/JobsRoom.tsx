@@ -6,7 +6,7 @@ import type { Job } from "../../api/client";
 import { useJobs } from "../../api/hooks";
 import { safetyDialog, safetyWords } from "../../words/frame";
 import { jobs as words } from "../../words/jobs";
-import { dayOf, timeOf } from "../trace/times";
+import { momentOf } from "../trace/times";
 import "./jobs.css";
 import { NewJobForm } from "./NewJobForm";
 
@@ -61,7 +61,7 @@ function JobCard({ job }: { job: Job }) {
       </h2>
       <p className={job.safety === "live" ? "said live" : "said"}>
         {safetyWords[job.safety]}
-        {job.safety === "dead" && `, ${safetyDialog.proved} ${timeOf(job.safety_at)}`}
+        {job.safety === "dead" && `, ${safetyDialog.proved} ${momentOf(job.safety_at, Date.now())}`}
       </p>
       <p>{job.complaint || job.sheet_title}</p>
       <p className="count">
@@ -77,7 +77,7 @@ function JobCard({ job }: { job: Job }) {
         {job.sheet} · {job.supply} · {job.watts} W{job.serial && ` · ${job.serial}`}
       </p>
       <p className="quiet count">
-        {words.changed} {dayOf(job.changed_at)}, {timeOf(job.changed_at)}
+        {words.changed} {momentOf(job.changed_at, Date.now())}
       </p>
     </Link>
   );

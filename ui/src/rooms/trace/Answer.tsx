@@ -36,7 +36,7 @@ function Understood({ preview, onOffer }: { preview: Preview | null; onOffer: (o
       <>
         <b>{preview.heading}</b> · <b className="mono">{preview.reads}</b>{" "}
         <span className="mono quiet">{preview.error_text}</span>{" "}
-        <span className="quiet">{preview.meter}</span>
+        <span className="quiet with">{preview.meter}</span>
         <br />
         <span style={{ color: verdictColour(preview.verdict), fontWeight: 650 }}>{preview.sentence}</span>
       </>

@@ -1,3 +1,4 @@
+import { IconNote } from "@tabler/icons-react";
 import { useEffect, useRef } from "react";
 import type { Line, Trace } from "../../api/client";
 import { ShortRuler } from "../../drawings/ShortRuler";
@@ -81,7 +82,8 @@ function Row({ line, isFirst, isChosen, onChoose, onTake }: RowProps) {
         <span className={isFirst ? "" : "hidden again"}>{line.part_title}</span>
       </th>
       <td className="test">
-        <span className={line.note ? "noted" : ""}>{line.title}</span>
+        {line.title}
+        {line.note && <IconNote size={18} role="img" aria-label={words.hasNote} />}
       </td>
       <td className="mark">
         <VerdictMark verdict={line.verdict ?? null} />

@@ -1,4 +1,4 @@
-import { IconBackspace, IconKeyboard } from "@tabler/icons-react";
+import { IconBackspace, IconKeyboard, IconSpace } from "@tabler/icons-react";
 import { quick } from "../../words/trace";
 
 const SIGNS = ["7", "8", "9", "k", "M", "OL", "4", "5", "6", "µ", "m", ">", "1", "2", "3", ".", " ", "<"];
@@ -21,7 +21,7 @@ export function Keypad({ onSign, onErase, onEnter, onKeyboard }: Props) {
           onClick={() => onSign(sign)}
           aria-label={sign === " " ? quick.space : sign}
         >
-          {sign === " " ? "␣" : sign}
+          {sign === " " ? <IconSpace size={20} aria-hidden /> : sign}
         </button>
       ))}
       <button type="button" onClick={() => onSign("0")}>

@@ -21,15 +21,17 @@ export function LinePanel({ jobId, trace, line, onTake, onCorrect, onTakeBack }:
     <aside className="side">
       {next?.key !== line?.key && (
         <section className="card next">
-          <h2>{words.next}</h2>
           {next ? (
             <>
-              <p className="big">
-                {next.part_title}, {next.title}
-              </p>
-              <p className="quiet">
-                {next.should} · {minutes(next)} · {words.nextWhy}
-              </p>
+              <div>
+                <h2>{words.next}</h2>
+                <p className="big">
+                  {next.part_title}, {next.title}
+                </p>
+                <p className="quiet">
+                  {next.should} · {next.minutes} min · {words.nextWhy}
+                </p>
+              </div>
               <button type="button" className="act" onClick={() => onTake(next.key)}>
                 {words.take}
               </button>
@@ -133,8 +135,4 @@ function History({ line }: { line: Line }) {
       </ul>
     </>
   );
-}
-
-function minutes(line: Line): string {
-  return `${line.minutes} min`;
 }

@@ -96,7 +96,7 @@ export function QuickLine(props: Props) {
   };
 
   return (
-    <form className="bar" onSubmit={submit}>
+    <form className={text ? "bar has-text" : "bar"} onSubmit={submit}>
       <div className="bar-entry">
         {correction && (
           <div className="correcting">
@@ -138,7 +138,7 @@ export function QuickLine(props: Props) {
           input.current?.focus();
         }}
       />
-      <div className="choose row">
+      <div className="choose">
         <select
           className="pick"
           aria-label={quick.meter}

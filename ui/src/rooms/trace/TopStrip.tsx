@@ -3,7 +3,7 @@ import { useEffect, useState } from "react";
 import type { Safety, Trace } from "../../api/client";
 import { safetyDialog, safetyWords } from "../../words/frame";
 import { trace as words } from "../../words/trace";
-import { clockOf, timeOf } from "./times";
+import { clockOf, momentOf } from "./times";
 
 const MARKS: Record<Safety, typeof IconPlugConnectedX> = {
   not_proved: IconQuestionMark,
@@ -45,7 +45,8 @@ export function TopStrip({ trace, onSafety }: { trace: Trace; onSafety: () => vo
 }
 
 function said(job: Trace["job"]): string {
-  if (job.safety === "dead") return `${safetyWords.dead}, ${safetyDialog.proved} ${timeOf(job.safety_at)}`;
+  if (job.safety === "dead")
+    return `${safetyWords.dead}, ${safetyDialog.proved} ${momentOf(job.safety_at, Date.now())}`;
   if (job.safety === "live") return `${safetyWords.live}: ${job.safety_reason}`.slice(0, 48);
   return safetyWords.not_proved;
 }

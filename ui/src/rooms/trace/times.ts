@@ -3,7 +3,7 @@ const VISIT = 12 * HOUR;
 
 /** Time of day of a moment, as a clock on the wall shows it. */
 export function timeOf(moment: string): string {
-  return new Date(moment).toLocaleTimeString([], { hour: "2-digit", minute: "2-digit", hour12: false });
+  return new Date(moment).toLocaleTimeString("en-GB", { hour: "2-digit", minute: "2-digit", hour12: false });
 }
 
 /** Hours and minutes since the job was opened; the date once that is no longer one visit. */
@@ -15,5 +15,11 @@ export function clockOf(opened: string, now: number, word: string): string {
 }
 
 export function dayOf(moment: string): string {
-  return new Date(moment).toLocaleDateString([], { day: "numeric", month: "short" });
+  return new Date(moment).toLocaleDateString("en-GB", { day: "numeric", month: "short" });
+}
+
+/** Time of day, with the date before it once that is not today's. */
+export function momentOf(moment: string, now: number): string {
+  const isToday = new Date(moment).toDateString() === new Date(now).toDateString();
+  return isToday ? timeOf(moment) : `${dayOf(moment)}, ${timeOf(moment)}`;
 }
