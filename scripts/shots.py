@@ -8,9 +8,10 @@ import threading
 from collections.abc import Iterator
 from contextlib import contextmanager
 from pathlib import Path
+from typing import Literal
 
-import waitress
-from playwright.sync_api import Browser, Page, sync_playwright
+from playwright.sync_api import Browser, Page, ViewportSize, sync_playwright
+from waitress.server import create_server
 
 from ohmcensus.services.context import Context
 from ohmcensus.services.open_job import list_jobs
@@ -19,12 +20,20 @@ from ohmcensus.storage.database import open_store
 from ohmcensus.web.app import create_app
 
 CHROMIUM = "/usr/bin/chromium"
-FLAGS = (
-    "--no-sandbox --disable-gpu --disable-quic --no-first-run --disable-background-networking "
-    "--disable-component-update --disable-sync --disable-default-apps --disable-dev-shm-usage"
-).split()
-LAPTOP = {"width": 1280, "height": 800}
-PHONE = {"width": 390, "height": 844}
+FLAGS = [
+    "--no-sandbox",
+    "--disable-gpu",
+    "--disable-quic",
+    "--no-first-run",
+    "--disable-background-networking",
+    "--disable-component-update",
+    "--disable-sync",
+    "--disable-default-apps",
+    "--disable-dev-shm-usage",
+]
+LAPTOP: ViewportSize = {"width": 1280, "height": 800}
+PHONE: ViewportSize = {"width": 390, "height": 844}
+SCHEMES: dict[str, Literal["light", "dark"]] = {"day": "light", "night": "dark"}
 
 
 @contextmanager
@@ -32,7 +41,7 @@ def demo_server(folder: Path) -> Iterator[tuple[str, Context]]:
     """Serve fresh demo data on a free port."""
     context = Context(open_store(folder))
     seed_demo(context)
-    server = waitress.create_server(create_app(context), host="127.0.0.1", port=0)
+    server = create_server(create_app(context), host="127.0.0.1", port=0)
     threading.Thread(target=server.run, daemon=True).start()
     yield f"http://127.0.0.1:{server.effective_port}", context
     server.close()
@@ -41,12 +50,15 @@ def demo_server(folder: Path) -> Iterator[tuple[str, Context]]:
 def take(browser: Browser, address: str, context: Context, folder: Path) -> None:
     """Take every picture."""
     job = list_jobs(context)[0].id
-    for name, size, scheme in (
-        ("trace-day", LAPTOP, "light"),
-        ("trace-night", LAPTOP, "dark"),
-        ("trace-phone", PHONE, "light"),
+    for name, size, theme in (
+        ("trace-day", LAPTOP, "day"),
+        ("trace-night", LAPTOP, "night"),
+        ("trace-phone", PHONE, "day"),
+        ("trace-phone-night", PHONE, "night"),
     ):
-        page = browser.new_page(viewport=size, color_scheme=scheme, reduced_motion="reduce", has_touch=size is PHONE)
+        page = browser.new_page(
+            viewport=size, color_scheme=SCHEMES[theme], reduced_motion="reduce", has_touch=size is PHONE
+        )
         page.goto(f"{address}/jobs/{job}/trace")
         page.get_by_text("Ohm ruler").first.wait_for()
         _ask(page)
@@ -73,7 +85,11 @@ def main() -> None:
     """Take the pictures into the folder named."""
     folder = Path(sys.argv[1])
     folder.mkdir(parents=True, exist_ok=True)
-    with tempfile.TemporaryDirectory() as data, demo_server(Path(data)) as (address, context), sync_playwright() as play:
+    with (
+        tempfile.TemporaryDirectory() as data,
+        demo_server(Path(data)) as (address, context),
+        sync_playwright() as play,
+    ):
         browser = play.chromium.launch(executable_path=CHROMIUM, args=FLAGS)
         take(browser, address, context, folder)
         browser.close()

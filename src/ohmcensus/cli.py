@@ -92,7 +92,7 @@ def _sheet_entry(sheet: Sheet) -> dict[str, Any]:
         "volts": sheet.volts,
         "hertz": sheet.hertz,
         "parts": [part.id for part in sheet.parts],
-        "pins": list(sheet.pins()),
+        "pins": list(sheet.points),
         "plugs": list(sheet.plugs),
         "states": {name: list(values) for name, values in sheet.states.items()},
         "faults": {part.id: [mode.value for mode in part.part_kind.fault_modes] for part in sheet.parts},
@@ -180,7 +180,7 @@ def read(text: str, unit_name: str, meter_id: str | None) -> None:
 @click.argument("text")
 @click.option("--celsius", type=float, default=REFERENCE_CELSIUS, show_default=True, help="Temperature of the part.")
 @click.option("--meter", "meter_id", default=DEFAULT_METER, show_default=True)
-def judge(sheet_id: str, part: str, test: str, text: str, celsius: float, meter_id: str) -> None:  # noqa: PLR0913
+def judge(sheet_id: str, part: str, test: str, text: str, celsius: float, meter_id: str) -> None:
     """Judge TEXT, read in TEST on PART."""
     from ohmcensus.core.judgement import choose_use  # noqa: PLC0415
     from ohmcensus.core.judgement import judge as judged  # noqa: PLC0415

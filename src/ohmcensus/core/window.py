@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 from enum import StrEnum
+from functools import cached_property
 
 from ohmcensus.core.quantity import Interval, Unit, show_range
 
@@ -17,7 +18,7 @@ class Source(StrEnum):
     COMMON = "common"
 
 
-@dataclass(frozen=True, slots=True)
+@dataclass(frozen=True)
 class Window:
     """Values that a good part may read.
 
@@ -44,7 +45,7 @@ class Window:
     nominal: float | None = None
     words: str = ""
 
-    @property
+    @cached_property
     def shown(self) -> str:
         """The window as printed in a line of the census sheet."""
         return self.words or show_range(self.interval, self.unit)

@@ -42,7 +42,7 @@ def write_csv(job: JobFile) -> str:
     writer = csv.DictWriter(out, COLUMNS, lineterminator="\r\n")
     writer.writeheader()
     for line in job.lines:
-        for reading in by_line.get(line.line, [None]):
+        for reading in by_line.get(line.line) or [None]:
             writer.writerow({key: _safe(value) for key, value in _row(line, reading).items()})
     return out.getvalue()
 

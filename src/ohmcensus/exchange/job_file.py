@@ -12,7 +12,7 @@ from ohmcensus.core.layout.ohm_ruler import line_key
 from ohmcensus.core.meter import Meter
 from ohmcensus.core.window import Window
 
-FORMAT = "ohmcensus-job/1"
+FORMAT: Literal["ohmcensus-job/1"] = "ohmcensus-job/1"
 
 
 class WindowEntry(BaseModel):

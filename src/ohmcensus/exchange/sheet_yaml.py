@@ -61,7 +61,10 @@ def write_sheet(sheet: Sheet) -> str:
     """Return a sheet as YAML that reads back to the same sheet."""
     entries = sheet.model_dump(mode="json", exclude_none=True, exclude={"parts"})
     entries["parts"] = [
-        {**part.model_dump(mode="json", exclude_none=True), "ratings": part.ratings.model_dump(mode="json", exclude_none=True)}
+        {
+            **part.model_dump(mode="json", exclude_none=True),
+            "ratings": part.ratings.model_dump(mode="json", exclude_none=True),
+        }
         for part in sheet.parts
     ]
     return yaml.safe_dump(entries, sort_keys=False, allow_unicode=True, width=110)

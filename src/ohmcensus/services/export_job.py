@@ -11,6 +11,7 @@ from ohmcensus.exchange.job_csv import write_csv
 from ohmcensus.exchange.job_file import JobFile, RowEntry, SafetyEntry, line_entry, reading_entry
 from ohmcensus.services.build_case import build_case
 from ohmcensus.services.context import Context
+from ohmcensus.services.keep_settings import settings_in
 from ohmcensus.storage import jobs, notes
 
 
@@ -24,7 +25,7 @@ def job_file(context: Context, job_id: str) -> JobFile:
     """
     with context.store.read() as session:
         job, machine = jobs.get(session, job_id)
-        case = build_case(session, job, machine)
+        case = build_case(session, job, machine, settings_in(session))
         noted = notes.standing(notes.of_job(session, job_id))
     lines = census_lines(case)
     return JobFile(

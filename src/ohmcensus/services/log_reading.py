@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from dataclasses import replace
 from uuid import UUID
 
 from pydantic import BaseModel, ConfigDict, Field
@@ -12,8 +13,8 @@ from ohmcensus.core.errors import InputError, NotFoundError
 from ohmcensus.services.build_case import build_case
 from ohmcensus.services.context import Context
 from ohmcensus.services.keep_settings import settings_in
-from ohmcensus.services.preview_line import TypedLine, meters_for, understand
-from ohmcensus.services.show_trace import TraceView, trace_view
+from ohmcensus.services.preview_line import TypedLine, Understood, meters_for, understand
+from ohmcensus.services.show_trace import TraceView, trace_of
 from ohmcensus.storage import jobs, readings
 
 
@@ -55,33 +56,46 @@ def log_reading(context: Context, job_id: str, new: NewReading) -> TraceView:
     """
     with context.store.write() as session:
         job, machine = jobs.get(session, job_id)
-        if _is_retry(session, job_id, str(new.id), new.text):
-            return trace_view(session, job, machine)
-        case = build_case(session, job, machine)
+        settings = settings_in(session)
+        case = build_case(session, job, machine, settings)
+        if _is_retry(session, case, str(new.id), new.text):
+            return trace_of(session, job, machine, case, settings)
         corrected = _standing(case, str(new.supersedes)) if new.supersedes else None
-        understood = understand(case, new, meters_for(session, new.meter))
-        line, use = understood.line, understood.use
-        if corrected and set(corrected.between) != set(line.between):
-            what = f"'{new.text.strip()}' is another line than the reading it corrects"
-            raise InputError(what=what, remedy="log it by itself and undo the wrong one", field="line")
-        celsius = case.celsius if line.celsius is None else line.celsius
-        row = Reading(
-            id=str(new.id),
-            between=line.between,
-            test=line.test.id if line.test else None,
-            function=use.function,
-            meter=use.meter,
-            indication=use.indication,
-            text=new.text.strip(),
-            celsius=celsius,
-            alone=line.alone,
-            at=context.now(),
-            who=settings_in(session).technician,
-            supersedes=corrected.id if corrected else None,
-        )
-        revision = jobs.advance(session, job_id, new.revision, row.at)
+        understood = understand(case, new, meters_for(session, new.meter, settings))
+        row = _row(understood, new, corrected, at=context.now(), who=settings.technician, ambient=case.celsius)
+        revision = jobs.advance(job, new.revision, row.at)
         readings.append(session, job_id, revision, row, understood.judgement)
-        return _fresh(session, job_id)
+        return trace_of(session, job, machine, _with(case, row), settings)
+
+
+def _row(
+    understood: Understood, new: NewReading, corrected: Reading | None, *, at: str, who: str, ambient: float
+) -> Reading:
+    """Return the reading that an understood line is.
+
+    Raises
+    ------
+    InputError
+        If it would correct the reading of another line.
+    """
+    line, use = understood.line, understood.use
+    if corrected and set(corrected.between) != set(line.between):
+        what = f"'{new.text.strip()}' is another line than the reading it corrects"
+        raise InputError(what=what, remedy="log it by itself and undo the wrong one", field="line")
+    return Reading(
+        id=str(new.id),
+        between=line.between,
+        test=line.test.id if line.test else None,
+        function=use.function,
+        meter=use.meter,
+        indication=use.indication,
+        text=new.text.strip(),
+        celsius=ambient if line.celsius is None else line.celsius,
+        alone=line.alone,
+        at=at,
+        who=who,
+        supersedes=corrected.id if corrected else None,
+    )
 
 
 def withdraw_reading(context: Context, job_id: str, reading_id: str, new: Withdrawal) -> TraceView:
@@ -94,42 +108,36 @@ def withdraw_reading(context: Context, job_id: str, reading_id: str, new: Withdr
     """
     with context.store.write() as session:
         job, machine = jobs.get(session, job_id)
-        if _is_retry(session, job_id, str(new.id), ""):
-            return trace_view(session, job, machine)
-        gone = _standing(build_case(session, job, machine), reading_id)
-        row = Reading(
+        settings = settings_in(session)
+        case = build_case(session, job, machine, settings)
+        if _is_retry(session, case, str(new.id), ""):
+            return trace_of(session, job, machine, case, settings)
+        gone = _standing(case, reading_id)
+        row = replace(
+            gone,
             id=str(new.id),
-            between=gone.between,
-            test=gone.test,
-            function=gone.function,
-            meter=gone.meter,
-            indication=gone.indication,
             text="",
-            celsius=gone.celsius,
             at=context.now(),
-            who=settings_in(session).technician,
+            who=settings.technician,
             supersedes=gone.id,
             withdrawn=True,
         )
-        revision = jobs.advance(session, job_id, new.revision, row.at)
+        revision = jobs.advance(job, new.revision, row.at)
         readings.append(session, job_id, revision, row, None)
-        return _fresh(session, job_id)
+        return trace_of(session, job, machine, _with(case, row), settings)
 
 
-def _fresh(session: Session, job_id: str) -> TraceView:
-    """Return the job as it is after what was just written."""
-    session.flush()
-    session.expire_all()
-    return trace_view(session, *jobs.get(session, job_id))
+def _with(case: Case, row: Reading) -> Case:
+    """Return the case with one more row."""
+    return replace(case, readings=(*case.readings, row))
 
 
-def _is_retry(session: Session, job_id: str, reading_id: str, text: str) -> bool:
+def _is_retry(session: Session, case: Case, reading_id: str, text: str) -> bool:
     """Tell whether this very reading is stored already; refuse its id for another one."""
-    found = readings.find(session, reading_id)
-    if found is None:
+    stored = next((row for row in case.readings if row.id == reading_id), None)
+    if stored is None and not readings.exists(session, reading_id):
         return False
-    stored_job, stored = found
-    if stored_job != job_id or stored.text != text.strip():
+    if stored is None or stored.text != text.strip():
         raise InputError(what=f"the id {reading_id} belongs to another reading", remedy="send a new id", field="id")
     return True
 

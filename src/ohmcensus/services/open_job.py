@@ -8,13 +8,14 @@ from uuid import UUID
 from pydantic import BaseModel, ConfigDict, StringConstraints
 from sqlmodel import Session
 
-from ohmcensus.core.errors import InputError
 from ohmcensus.core.case import Case
+from ohmcensus.core.errors import InputError
 from ohmcensus.core.judgement import CensusLine, census_lines
 from ohmcensus.core.safety import SafetyState
 from ohmcensus.services.build_case import build_case
 from ohmcensus.services.context import Context
 from ohmcensus.services.find_sheet import find_sheet
+from ohmcensus.services.keep_settings import Settings, settings_in
 from ohmcensus.storage import jobs
 from ohmcensus.storage.tables import JobRow, MachineRow
 
@@ -95,18 +96,19 @@ def open_job(context: Context, new: NewJob) -> JobView:
             session.flush()
         elif jobs.get(session, job_id)[1].name != new.machine:
             raise InputError(what=f"the id {job_id} belongs to another job", remedy="send a new id", field="id")
-        return _view(session, *jobs.get(session, job_id))
+        return _view(session, *jobs.get(session, job_id), settings_in(session))
 
 
 def list_jobs(context: Context) -> list[JobView]:
     """Return all jobs, the last changed one first."""
     with context.store.read() as session:
-        return [_view(session, job, machine) for job, machine in jobs.newest_first(session)]
+        settings = settings_in(session)
+        return [_view(session, job, machine, settings) for job, machine in jobs.newest_first(session)]
 
 
-def _view(session: Session, job: JobRow, machine: MachineRow) -> JobView:
+def _view(session: Session, job: JobRow, machine: MachineRow, settings: Settings) -> JobView:
     """Return a job as stored."""
-    case = build_case(session, job, machine)
+    case = build_case(session, job, machine, settings)
     return job_view(job, machine, case, census_lines(case))
 
 

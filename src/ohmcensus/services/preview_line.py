@@ -18,7 +18,7 @@ from ohmcensus.core.quantity import Indication, Unit, show_indication, show_valu
 from ohmcensus.core.safety import refuse_unsafe
 from ohmcensus.services.build_case import build_case
 from ohmcensus.services.context import Context
-from ohmcensus.services.keep_settings import known_meters, meters_in_bag, settings_in
+from ohmcensus.services.keep_settings import Settings, known_meters, meters_in_bag, settings_in
 from ohmcensus.storage import jobs
 
 
@@ -100,7 +100,7 @@ def understand(case: Case, typed: TypedLine, meters: list[Meter]) -> Understood:
     return Understood(line=line, use=use, judgement=judge(use, line.test))
 
 
-def meters_for(session: Session, meter_id: str | None) -> list[Meter]:
+def meters_for(session: Session, meter_id: str | None, settings: Settings) -> list[Meter]:
     """Return the one meter that was named, else those in the bag.
 
     Raises
@@ -109,7 +109,7 @@ def meters_for(session: Session, meter_id: str | None) -> list[Meter]:
         If there is no such meter.
     """
     if meter_id is None:
-        return meters_in_bag(session, settings_in(session))
+        return meters_in_bag(session, settings)
     for meter in known_meters(session):
         if meter.id == meter_id:
             return [meter]
@@ -120,8 +120,9 @@ def preview_line(context: Context, job_id: str, typed: TypedLine) -> LinePreview
     """Return what a line says; what is wrong with it is part of the answer."""
     with context.store.read() as session:
         job, machine = jobs.get(session, job_id)
-        case = build_case(session, job, machine)
-        meters = meters_for(session, typed.meter)
+        settings = settings_in(session)
+        case = build_case(session, job, machine, settings)
+        meters = meters_for(session, typed.meter, settings)
     offered = completions(typed.text, case.sheet, case.celsius)
     try:
         line = read_line(typed.text, case.sheet, case.celsius)

@@ -5,7 +5,7 @@ from __future__ import annotations
 from pydantic import BaseModel, ConfigDict
 from sqlmodel import Session
 
-from ohmcensus.core.case import Case, Reading
+from ohmcensus.core.case import Case
 from ohmcensus.core.judgement import CensusLine, Verdict, census_lines
 from ohmcensus.core.judgement.census_sheet import Answer, next_line
 from ohmcensus.core.judgement.judge import window_with_basis
@@ -13,9 +13,10 @@ from ohmcensus.core.layout import OhmRuler, ShortRuler, ohm_ruler, short_ruler
 from ohmcensus.core.layout.ohm_ruler import line_key
 from ohmcensus.core.meter import Function
 from ohmcensus.core.quantity import Unit, show_indication
+from ohmcensus.core.sheet import Sheet
 from ohmcensus.services.build_case import build_case
 from ohmcensus.services.context import Context
-from ohmcensus.services.keep_settings import meters_in_bag, settings_in
+from ohmcensus.services.keep_settings import Settings, meters_in_bag, settings_in
 from ohmcensus.services.open_job import JobView, job_view
 from ohmcensus.storage import jobs, notes
 from ohmcensus.storage.tables import JobRow, MachineRow
@@ -127,31 +128,39 @@ def show_trace(context: Context, job_id: str) -> TraceView:
 def trace_view(session: Session, job: JobRow, machine: MachineRow) -> TraceView:
     """Return the trace of a job within a session."""
     settings = settings_in(session)
-    case = build_case(session, job, machine, settings)
+    return trace_of(session, job, machine, build_case(session, job, machine, settings), settings)
+
+
+def trace_of(session: Session, job: JobRow, machine: MachineRow, case: Case, settings: Settings) -> TraceView:
+    """Return the trace of a job whose case is at hand already."""
     lines = census_lines(case)
-    noted = notes.standing(notes.of_job(session, job.id))
-    last = case.standing()[-1] if case.standing() else None
+    noted = {line: note.text for line, note in notes.standing(notes.of_job(session, job.id)).items()}
+    standing = case.standing()
+    last = standing[-1] if standing else None
     following = next_line(lines, last.test if last else None)
+    histories = _histories(case, {reading.id for reading in standing})
     return TraceView(
         job=job_view(job, machine, case, lines),
         celsius=case.celsius,
-        lines=[_line_view(line, case, noted[key].text if (key := line_key(line)) in noted else "") for line in lines],
+        lines=[_line_view(line, case.sheet, noted, histories) for line in lines],
         ruler=ohm_ruler(lines),
         next_line=line_key(following) if following else None,
         last_reading=last.id if last else None,
         meters=[MeterChoice(id=m.id, title=m.title) for m in meters_in_bag(session, settings)],
-        points=list(case.sheet.pins()),
+        points=list(case.sheet.points),
     )
 
 
-def _line_view(line: CensusLine, case: Case, note: str) -> LineView:
+def _line_view(
+    line: CensusLine, sheet: Sheet, noted: dict[str, str], histories: dict[str, list[ReadingView]]
+) -> LineView:
     """Return one line in print."""
-    pins, test, answer = case.sheet.pins(), line.test, line.answer
+    key, test, answer = line_key(line), line.test, line.answer
     function = test.function if test else line.answers[-1].reading.function
     window = answer.judgement.window if answer else test.window if test else None
-    panel = case.sheet.panels.get(test.behind) if test and test.behind else None
+    panel = sheet.panels.get(test.behind) if test and test.behind else None
     return LineView(
-        key=line_key(line),
+        key=key,
         part=test.part if test else "",
         part_title=test.part_title if test else "Two points",
         title=test.title if test else " to ".join(line.between),
@@ -161,7 +170,7 @@ def _line_view(line: CensusLine, case: Case, note: str) -> LineView:
         minutes=test.minutes if test else 0.0,
         behind=panel.title if panel else "",
         advice=test.advice if test else "",
-        between=[pins.get(point, point) for point in line.between],
+        between=[sheet.points.get(point, point) for point in line.between],
         should=window.shown if window else "",
         basis=window_with_basis(window) if window else "no test on this sheet names these two points",
         blind_to=_blind_words(line),
@@ -171,8 +180,8 @@ def _line_view(line: CensusLine, case: Case, note: str) -> LineView:
         sentence=answer.judgement.sentence if answer else "",
         reading_id=answer.reading.id if answer else None,
         typed=answer.reading.text if answer else "",
-        note=note,
-        history=_history(line, case),
+        note=noted.get(key, ""),
+        history=histories.get(key, []),
         ruler=_ruler(line, answer),
     )
 
@@ -183,12 +192,11 @@ def _blind_words(line: CensusLine) -> list[str]:
     return [mode.words for mode in modes]
 
 
-def _history(line: CensusLine, case: Case) -> list[ReadingView]:
-    """Return every row of the line, newest first."""
-    standing = {reading.id for reading in case.standing()}
-    rows = [row for row in case.readings if _belongs(row, line)]
-    return [
-        ReadingView(
+def _histories(case: Case, standing: set[str]) -> dict[str, list[ReadingView]]:
+    """Return every row of each line, newest first."""
+    found: dict[str, list[ReadingView]] = {}
+    for row in reversed(case.readings):
+        view = ReadingView(
             id=row.id,
             reads=show_indication(row.indication),
             text=row.text,
@@ -200,12 +208,8 @@ def _history(line: CensusLine, case: Case) -> list[ReadingView]:
             stands=row.id in standing,
             withdrawn=row.withdrawn,
         )
-        for row in reversed(rows)
-    ]
-
-
-def _belongs(row: Reading, line: CensusLine) -> bool:
-    return row.test == line.test.id if line.test else row.test is None and row.between == line.between
+        found.setdefault(row.test or " ".join(row.between), []).append(view)
+    return found
 
 
 def _ruler(line: CensusLine, answer: Answer | None) -> ShortRuler | None:

@@ -38,13 +38,7 @@ def state_safety(context: Context, job_id: str, statement: SafetyStatement) -> T
         raise InputError(what="live mode needs a reason", remedy=remedy, field="reason")
     with context.store.write() as session:
         now = context.now()
-        jobs.advance(
-            session,
-            job_id,
-            statement.revision,
-            now,
-            safety=statement.state.value,
-            safety_at=now,
-            safety_reason=statement.reason,
-        )
-        return trace_view(session, *jobs.get(session, job_id))
+        job, machine = jobs.get(session, job_id)
+        jobs.advance(job, statement.revision, now)
+        job.safety, job.safety_at, job.safety_reason = statement.state.value, now, statement.reason
+        return trace_view(session, job, machine)

@@ -44,11 +44,10 @@ def write_note(context: Context, job_id: str, new: NewNote) -> TraceView:
             what = f"no line '{new.line}' on this machine"
             raise UnknownNameError(what=what, remedy="choose a line of the sheet", field="line")
         now, who = context.now(), settings_in(session).technician
-        revision = jobs.advance(session, job_id, new.revision, now)
+        revision = jobs.advance(job, new.revision, now)
         notes.append(
             session,
             NoteRow(id=str(new.id), job_id=job_id, revision=revision, line=new.line, text=new.text, at=now, who=who),
         )
         session.flush()
-        session.expire_all()
-        return trace_view(session, *jobs.get(session, job_id))
+        return trace_view(session, job, machine)

@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-from sqlalchemy import update
 from sqlmodel import Session, col, select
 
 from ohmcensus.core.errors import NotFoundError, StaleRevisionError
@@ -43,19 +42,19 @@ def newest_first(session: Session) -> list[tuple[JobRow, MachineRow]]:
     return list(rows.all())
 
 
-def advance(session: Session, job_id: str, stated: int, at: str, **changes: str) -> int:
-    """Count the job's revision up by one, if the writer had seen the newest.
+def advance(job: JobRow, stated: int, at: str) -> int:
+    """Count a job's revision up by one, if the writer had seen the newest.
+
+    The session that read the job must be a writing one: it is the only writer, so nothing comes between.
 
     Parameters
     ----------
-    session
-        A writing session.
-    job_id, stated
-        The job, and the revision that the writer worked from.
+    job
+        As read in a writing session.
+    stated
+        The revision that the writer worked from.
     at
         Moment of the change.
-    **changes
-        Columns of the job to set with it.
 
     Returns
     -------
@@ -64,17 +63,11 @@ def advance(session: Session, job_id: str, stated: int, at: str, **changes: str)
 
     Raises
     ------
-    NotFoundError, StaleRevisionError
+    StaleRevisionError
+        If the job has moved on.
     """
-    done = session.execute(
-        update(JobRow)
-        .where(col(JobRow.id) == job_id, col(JobRow.revision) == stated)
-        .values(revision=stated + 1, changed_at=at, **changes)
-        .execution_options(synchronize_session=False)
-    )
-    if getattr(done, "rowcount", 0) != 1:
-        current = session.exec(select(JobRow.revision).where(JobRow.id == job_id)).first()
-        if current is None:
-            raise NotFoundError(what=f"no job '{job_id[:40]}'", remedy="choose one from the list of jobs", field="job")
-        raise StaleRevisionError(stated=stated, current=current)
-    return stated + 1
+    if job.revision != stated:
+        raise StaleRevisionError(stated=stated, current=job.revision)
+    job.revision = stated + 1
+    job.changed_at = at
+    return job.revision

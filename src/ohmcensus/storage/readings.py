@@ -53,10 +53,9 @@ def of_job(session: Session, job_id: str, *, after: int = 0) -> list[tuple[int, 
     return [(row.revision, _reading(row, meters)) for row in rows]
 
 
-def find(session: Session, reading_id: str) -> tuple[str, Reading] | None:
-    """Return a reading and the id of its job, None where there is none."""
-    row = session.get(ReadingRow, reading_id)
-    return None if row is None else (row.job_id, _reading(row, {}))
+def exists(session: Session, reading_id: str) -> bool:
+    """Tell whether any job has a reading of this id."""
+    return session.get(ReadingRow, reading_id) is not None
 
 
 def _reading(row: ReadingRow, meters: dict[str, Meter]) -> Reading:

@@ -66,7 +66,7 @@ def _add_description(app: OpenAPI) -> None:
 
     @app.route("/api/openapi.json", methods=["GET"])
     def description() -> Response:
-        return app.json.response(app.api_doc)
+        return app.make_response(app.json.response(app.api_doc))
 
 
 def _guard(app: Flask) -> None:

@@ -7,7 +7,7 @@ import socket
 import sys
 from pathlib import Path
 
-import waitress
+from waitress.server import create_server
 
 from ohmcensus.core.errors import InputError
 from ohmcensus.services.context import Context
@@ -33,7 +33,7 @@ def serve(folder: Path, port: int, *, demo: bool) -> None:
 
         seed_demo(context)
     listener = _listen(port)
-    server = waitress.create_server(create_app(context), sockets=[listener], threads=THREADS)
+    server = create_server(create_app(context), sockets=[listener], threads=THREADS)
     address = f"http://{HOST}:{listener.getsockname()[1]}"
     sys.stdout.write(f"Ohmcensus is at {address}\nData: {folder}\nStop with Ctrl-C.\n")
     sys.stdout.flush()

@@ -124,7 +124,7 @@ def _points(words: list[str], sheet: Sheet) -> tuple[str, str, list[str]]:
         raise InputError(
             what="'between' needs two points", remedy="type e.g. between heater.a pump.a 12.3", field="line"
         )
-    known = {folded(pin): pin for pin in sheet.pins()}
+    known = {folded(pin): pin for pin in sheet.points}
     return _point(words[0], known), _point(words[1], known), words[2:]
 
 

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import math
 from dataclasses import dataclass
+from functools import lru_cache
 
 from ohmcensus.core.meter import Function
 from ohmcensus.core.parts.kind import FaultMode, MachineState, TestSpec, Weaker
@@ -55,6 +56,7 @@ class MachineTest:
     behind: str | None
 
 
+@lru_cache(maxsize=128)
 def machine_tests(sheet: Sheet, celsius: float) -> tuple[MachineTest, ...]:
     """Return all tests in the order in which current passes the parts.
 

@@ -117,7 +117,7 @@ def _brush(name: str, title: str, ratings: BrushedMotorRatings, pin: str) -> Tes
         function=Function.LENGTH,
         expect=lambda _celsius: window,
         blind_to=(FaultMode.OPEN, FaultMode.SHORTED_TURNS, FaultMode.LEAK, FaultMode.BAD_JOINT),
-        aliases=(title.split(",")[0], name.replace("_", "")),
+        aliases=(title.split(",", maxsplit=1)[0], name.replace("_", "")),
         minutes=4.0,
         advice="Look for chips, a slanted face and carbon dust.",
     )

@@ -41,9 +41,7 @@ class Ntc(PartKind[NtcRatings]):
                 f"R25 {ratings.r25_ohm / 1000:g} kΩ, B {ratings.beta_k:g} K at {celsius:g} °C, "
                 f"±{ratings.tolerance_percent:g} %"
             )
-            return Window(
-                Interval(1 - part, 1 + part).scaled(nominal), Unit.OHM, Source.PLATE, basis, nominal=nominal
-            )
+            return Window(Interval(1 - part, 1 + part).scaled(nominal), Unit.OHM, Source.PLATE, basis, nominal=nominal)
 
         return (
             TestSpec(

@@ -29,7 +29,9 @@ class PressureSwitch(PartKind[PressureSwitchRatings]):
         blown = "Blow gently into the tube: a click, and it must hold."
         return (
             _contact("empty", "empty contact, tub empty", "empty", closed_contact(), at_rest),
-            _contact("rest", "full contact, tub empty", "full", open_contact("open until the level is reached"), at_rest),
+            _contact(
+                "rest", "full contact, tub empty", "full", open_contact("open until the level is reached"), at_rest
+            ),
             _contact("full", "full contact, tube blown", "full", closed_contact(), blown),
         )
 

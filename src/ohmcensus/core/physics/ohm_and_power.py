@@ -41,7 +41,7 @@ def load_from(
     """
     given = {"volts": volts, "amperes": amperes, "ohms": ohms, "watts": watts}
     stated = {name: value for name, value in given.items() if value is not None}
-    if len(stated) != 2:
+    if len(stated) != 2:  # noqa: PLR2004 - two quantities settle the other two
         raise InputError(what=f"{len(stated)} of volts, amperes, ohms and watts given", remedy="give exactly two")
     for name, value in stated.items():
         if not (math.isfinite(value) and value > 0):

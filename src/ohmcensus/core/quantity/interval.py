@@ -25,6 +25,7 @@ class Interval:
     hi: float = math.inf
 
     def __post_init__(self) -> None:
+        """Refuse ends out of order, and what is no number."""
         if not self.lo <= self.hi:
             raise ValueError(self.lo, self.hi)
 

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import math
 from collections.abc import Mapping
+from functools import cached_property
 from typing import Annotated, Any, Literal, Self
 
 from pydantic import BaseModel, ConfigDict, Field, StringConstraints, model_validator
@@ -139,6 +140,11 @@ class Sheet(_Frozen):
         """Return a part by its id, None where there is none."""
         return next((part for part in self.parts if part.id == part_id), None)
 
-    def pins(self) -> dict[str, str]:
-        """Return every point of the machine, "heater.a", with what is written beside it."""
+    def __hash__(self) -> int:
+        """Hash by id, which equal sheets share."""
+        return hash(self.id)
+
+    @cached_property
+    def points(self) -> Mapping[str, str]:
+        """Every point of the machine, "heater.a", with what is written beside it."""
         return {f"{part.id}.{pin.name}": f"{part.title}, {pin.label}" for part in self.parts for pin in part.pins()}

@@ -1,0 +1,1 @@
+"""Migrations, run by the migration tool."""
