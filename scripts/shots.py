@@ -4,20 +4,16 @@ from __future__ import annotations
 
 import sys
 import tempfile
-import threading
-from collections.abc import Iterator
-from contextlib import contextmanager
 from pathlib import Path
 from typing import Literal
 
 from playwright.sync_api import Browser, Page, ViewportSize, sync_playwright
-from waitress.server import create_server
 
 from ohmcensus.services.context import Context
 from ohmcensus.services.open_job import list_jobs
 from ohmcensus.services.seed_demo import seed_demo
 from ohmcensus.storage.database import open_store
-from ohmcensus.web.app import create_app
+from ohmcensus.web.serve import serving
 
 CHROMIUM = "/usr/bin/chromium"
 FLAGS = [
@@ -34,17 +30,6 @@ FLAGS = [
 LAPTOP: ViewportSize = {"width": 1280, "height": 800}
 PHONE: ViewportSize = {"width": 390, "height": 844}
 SCHEMES: dict[str, Literal["light", "dark"]] = {"day": "light", "night": "dark"}
-
-
-@contextmanager
-def demo_server(folder: Path) -> Iterator[tuple[str, Context]]:
-    """Serve fresh demo data on a free port."""
-    context = Context(open_store(folder))
-    seed_demo(context)
-    server = create_server(create_app(context), host="127.0.0.1", port=0)
-    threading.Thread(target=server.run, daemon=True).start()
-    yield f"http://127.0.0.1:{server.effective_port}", context
-    server.close()
 
 
 def take(browser: Browser, address: str, context: Context, folder: Path) -> None:
@@ -85,13 +70,12 @@ def main() -> None:
     """Take the pictures into the folder named."""
     folder = Path(sys.argv[1])
     folder.mkdir(parents=True, exist_ok=True)
-    with (
-        tempfile.TemporaryDirectory() as data,
-        demo_server(Path(data)) as (address, context),
-        sync_playwright() as play,
-    ):
+    with tempfile.TemporaryDirectory() as data, sync_playwright() as play:
+        context = Context(open_store(Path(data)))
+        seed_demo(context)
         browser = play.chromium.launch(executable_path=CHROMIUM, args=FLAGS)
-        take(browser, address, context, folder)
+        with serving(context) as address:
+            take(browser, address, context, folder)
         browser.close()
 
 

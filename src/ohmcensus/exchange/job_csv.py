@@ -42,8 +42,9 @@ def write_csv(job: JobFile) -> str:
     writer = csv.DictWriter(out, COLUMNS, lineterminator="\r\n")
     writer.writeheader()
     for line in job.lines:
-        for reading in by_line.get(line.line) or [None]:
-            writer.writerow({key: _safe(value) for key, value in _row(line, reading).items()})
+        readings = by_line.get(line.line, [])
+        rows = [_row(line, reading) for reading in readings] or [_row(line, None)]
+        writer.writerows({key: _safe(value) for key, value in row.items()} for row in rows)
     return out.getvalue()
 
 

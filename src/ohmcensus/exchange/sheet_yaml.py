@@ -77,8 +77,9 @@ def _composed(text: str, name: str) -> yaml.Node | None:
     try:
         for event in yaml.parse(text, Loader=yaml.SafeLoader):
             if isinstance(event, yaml.AliasEvent):
+                line = event.start_mark.line + 1 if event.start_mark else 1
                 message = "aliases (*name) are not read: write the value out"
-                raise SheetTextError(name, [LineFault(event.start_mark.line + 1, "", message)])
+                raise SheetTextError(name, [LineFault(line, "", message)])
         return yaml.compose(text, Loader=yaml.SafeLoader)
     except yaml.YAMLError as error:
         mark = getattr(error, "problem_mark", None)

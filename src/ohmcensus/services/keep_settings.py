@@ -26,7 +26,7 @@ class Settings(BaseModel):
         Ids of the meters at hand, the preferred one first.
     """
 
-    model_config = ConfigDict(extra="forbid")
+    model_config = ConfigDict(extra="forbid", strict=True)
 
     technician: Annotated[str, StringConstraints(strip_whitespace=True, max_length=80)] = ""
     ambient_celsius: float = Field(default=20.0, ge=-30, le=60, allow_inf_nan=False)

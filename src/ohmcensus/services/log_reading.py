@@ -32,7 +32,7 @@ class NewReading(TypedLine):
     """
 
     id: UUID
-    revision: int = Field(ge=1)
+    revision: int = Field(ge=1, strict=True)
     supersedes: UUID | None = None
 
 
@@ -42,7 +42,7 @@ class Withdrawal(BaseModel):
     model_config = ConfigDict(extra="forbid")
 
     id: UUID
-    revision: int = Field(ge=1)
+    revision: int = Field(ge=1, strict=True)
 
 
 def log_reading(context: Context, job_id: str, new: NewReading) -> TraceView:

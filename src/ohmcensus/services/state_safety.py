@@ -18,7 +18,7 @@ class SafetyStatement(BaseModel):
 
     model_config = ConfigDict(extra="forbid")
 
-    revision: int = Field(ge=1)
+    revision: int = Field(ge=1, strict=True)
     state: SafetyState
     reason: Annotated[str, StringConstraints(strip_whitespace=True, max_length=300)] = ""
 

@@ -21,7 +21,7 @@ class NewNote(BaseModel):
     model_config = ConfigDict(extra="forbid")
 
     id: UUID
-    revision: int = Field(ge=1)
+    revision: int = Field(ge=1, strict=True)
     line: Annotated[str, StringConstraints(min_length=1, max_length=120)]
     text: Annotated[str, StringConstraints(strip_whitespace=True, max_length=1000)]
 

@@ -2,7 +2,9 @@
 
 from __future__ import annotations
 
+import copy
 from pathlib import Path
+from typing import Any
 
 from flask import Flask, Response, abort, request
 from flask_openapi3 import Info, OpenAPI
@@ -62,11 +64,24 @@ def create_app(context: Context, *, static_folder: Path | None = None) -> OpenAP
 
 
 def _add_description(app: OpenAPI) -> None:
-    """Serve the API's own description."""
+    """Serve the description."""
 
     @app.route("/api/openapi.json", methods=["GET"])
-    def description() -> Response:
-        return app.make_response(app.json.response(app.api_doc))
+    def served() -> Response:
+        return app.make_response(app.json.response(description(app)))
+
+
+def description(app: OpenAPI) -> dict[str, Any]:
+    """Return the API's own description, its problem answers under their own media type."""
+    document: dict[str, Any] = copy.deepcopy(app.api_doc)
+    for operations in document["paths"].values():
+        for operation in operations.values():
+            for answer in operation["responses"].values():
+                content = answer.get("content", {})
+                schema = content.get("application/json", {}).get("schema", {})
+                if schema.get("$ref", "").endswith("/Problem"):
+                    content[problems.MIMETYPE] = content.pop("application/json")
+    return document
 
 
 def _guard(app: Flask) -> None:
@@ -80,7 +95,8 @@ def _guard(app: Flask) -> None:
         origin = request.headers.get("Origin")
         if origin is not None and origin.split("://", 1)[-1] != request.host:
             abort(403, f"a page of '{origin}' may not use this server")
-        if request.method in {"POST", "PUT", "PATCH"} and request.path.startswith("/api/"):
+        is_known = request.url_rule is not None
+        if is_known and request.method in {"POST", "PUT", "PATCH"} and request.path.startswith("/api/"):
             request.get_json()
 
     @app.after_request

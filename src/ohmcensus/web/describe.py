@@ -13,7 +13,7 @@ from pathlib import Path
 from ohmcensus.exchange.job_file import JobFile
 from ohmcensus.services.context import Context
 from ohmcensus.storage.database import open_store
-from ohmcensus.web.app import create_app
+from ohmcensus.web.app import create_app, description
 
 
 def describe(folder: Path) -> None:
@@ -21,7 +21,7 @@ def describe(folder: Path) -> None:
     folder.mkdir(parents=True, exist_ok=True)
     with tempfile.TemporaryDirectory() as empty:
         store = open_store(Path(empty))
-        document = create_app(Context(store)).api_doc
+        document = description(create_app(Context(store)))
         store.close()
     _write(folder / "openapi.gen.json", document)
     _write(folder / "ohmcensus-job-1.schema.gen.json", JobFile.model_json_schema(mode="serialization"))

@@ -5,6 +5,9 @@ from __future__ import annotations
 import os
 import socket
 import sys
+import threading
+from collections.abc import Iterator
+from contextlib import contextmanager
 from pathlib import Path
 
 from waitress.server import create_server
@@ -42,6 +45,18 @@ def serve(folder: Path, port: int, *, demo: bool) -> None:
     finally:
         server.close()
         context.store.close()
+
+
+@contextmanager
+def serving(context: Context) -> Iterator[str]:
+    """Serve an open data directory on a free port while the block runs; yields the address."""
+    listener = _listen(0)
+    server = create_server(create_app(context), sockets=[listener], threads=THREADS)
+    thread = threading.Thread(target=server.run, daemon=True)
+    thread.start()
+    yield f"http://{HOST}:{listener.getsockname()[1]}"
+    server.close()
+    thread.join(timeout=5)
 
 
 def _listen(port: int) -> socket.socket:

@@ -9,13 +9,13 @@ import math
 from enum import StrEnum
 from typing import Annotated, Self
 
-from pydantic import BaseModel, ConfigDict, Field, StringConstraints, model_validator
+from pydantic import BaseModel, ConfigDict, Field, StrictBool, StringConstraints, model_validator
 
 from ohmcensus.core.quantity import Bound, Indication, Interval, Unit
 
 Name = Annotated[str, StringConstraints(strip_whitespace=True, min_length=1, max_length=80)]
-Positive = Annotated[float, Field(gt=0, le=1e15, allow_inf_nan=False)]
-NotNegative = Annotated[float, Field(ge=0, le=1e12, allow_inf_nan=False)]
+Positive = Annotated[float, Field(gt=0, le=1e15, allow_inf_nan=False, strict=True)]
+NotNegative = Annotated[float, Field(ge=0, le=1e12, allow_inf_nan=False, strict=True)]
 
 
 class Function(StrEnum):
@@ -78,8 +78,8 @@ class Range(BaseModel):
 
     full_scale: Positive
     resolution: Positive
-    percent: Annotated[float, Field(ge=0, le=50, allow_inf_nan=False)]
-    digits: Annotated[float, Field(ge=0, le=1000, allow_inf_nan=False)]
+    percent: Annotated[float, Field(ge=0, le=50, allow_inf_nan=False, strict=True)]
+    digits: Annotated[float, Field(ge=0, le=1000, allow_inf_nan=False, strict=True)]
 
     def error_of(self, value: float) -> float:
         """Return the limit of error of a shown value, in its unit."""
@@ -121,9 +121,9 @@ class Meter(BaseModel):
     functions: dict[Function, tuple[Range, ...]] = Field(min_length=1)
     input_impedance_ohm: Positive = 10e6
     lead_resistance_ohm: NotNegative = 0.2
-    nulled: bool = False
+    nulled: StrictBool = False
     over_range_texts: frozenset[str] = frozenset()
-    shows_ol: bool = True
+    shows_ol: StrictBool = True
 
     @model_validator(mode="after")
     def _ranges_ascend(self) -> Self:

@@ -70,10 +70,10 @@ def parse_indication(text: str, unit: Unit, *, over_range_texts: frozenset[str] 
         With what is wrong and what to type instead.
     """
     folded = _folded(text, unit)
-    if folded.replace(",", ".") in over_range_texts:
+    if _OVER_RANGE.fullmatch(folded) or folded.replace(",", ".") in over_range_texts:
         return Indication(None, unit, Bound.ABOVE)
     bound, rest = _split_bound(folded)
-    if _OVER_RANGE.fullmatch(rest) and bound is not Bound.BELOW:
+    if bound is Bound.ABOVE and _OVER_RANGE.fullmatch(rest):
         return Indication(None, unit, Bound.ABOVE)
     number, last_place = _figure(rest, folded, unit)
     _refuse_impossible(number, folded, unit)

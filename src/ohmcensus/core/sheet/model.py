@@ -16,7 +16,7 @@ Id = Annotated[str, StringConstraints(pattern=r"^[a-z][a-z0-9_]{0,29}$")]
 SheetId = Annotated[str, StringConstraints(pattern=r"^[a-z0-9][a-z0-9-]{0,39}$")]
 Words = Annotated[str, StringConstraints(strip_whitespace=True, min_length=1, max_length=120)]
 
-FORMAT = "ohmcensus-sheet/1"
+FORMAT: Literal["ohmcensus-sheet/1"] = "ohmcensus-sheet/1"
 
 
 class _Frozen(BaseModel):

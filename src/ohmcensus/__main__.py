@@ -1,0 +1,5 @@
+"""``python -m ohmcensus``."""
+
+from ohmcensus.cli import main
+
+main()

@@ -1,0 +1,34 @@
+"""What every test may ask for: the built-in sheet, and an open data directory with a clock that stands still."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+from datetime import UTC, datetime
+from pathlib import Path
+
+import pytest
+from hypothesis import HealthCheck, settings
+
+from ohmcensus.core.sheet import Sheet
+from ohmcensus.services.context import Context
+from ohmcensus.services.find_sheet import find_sheet
+from ohmcensus.storage.database import open_store
+
+NOON = datetime(2026, 6, 1, 12, 0, tzinfo=UTC)
+
+settings.register_profile(
+    "ours", deadline=None, max_examples=60, suppress_health_check=[HealthCheck.function_scoped_fixture]
+)
+settings.load_profile("ours")
+
+
+@pytest.fixture(scope="session")
+def fl7() -> Sheet:
+    return find_sheet("fl7-u")
+
+
+@pytest.fixture
+def context(tmp_path: Path) -> Iterator[Context]:
+    store = open_store(tmp_path / "data")
+    yield Context(store, clock=lambda: NOON)
+    store.close()

@@ -1,0 +1,233 @@
+"""Use cases on a real store: logging, correcting, undoing, notes, safety, meters, settings."""
+
+from __future__ import annotations
+
+from uuid import UUID, uuid4
+
+import pytest
+
+from ohmcensus.core.errors import (
+    InputError,
+    NotFoundError,
+    OhmcensusError,
+    SafetyRefusalError,
+    StaleRevisionError,
+    UnknownNameError,
+)
+from ohmcensus.core.meter import generic_meter
+from ohmcensus.core.safety import SafetyState
+from ohmcensus.services.context import Context
+from ohmcensus.services.keep_meter import keep_meter, remove_meter, show_meters
+from ohmcensus.services.keep_settings import Settings, keep_settings, show_settings
+from ohmcensus.services.log_reading import NewReading, Withdrawal, log_reading, withdraw_reading
+from ohmcensus.services.open_job import NewJob, list_jobs, open_job
+from ohmcensus.services.preview_line import TypedLine, preview_line
+from ohmcensus.services.seed_demo import seed_demo
+from ohmcensus.services.show_changes import show_changes
+from ohmcensus.services.show_trace import LineView, TraceView, show_trace
+from ohmcensus.services.state_safety import SafetyStatement, state_safety
+from ohmcensus.services.write_note import NewNote, write_note
+
+
+class Bench:
+    """A job at hand, with the writer's view of its revision."""
+
+    def __init__(self, context: Context) -> None:
+        self.context = context
+        job = NewJob(id=uuid4(), machine="Machine 9", place="Wash house", sheet="fl7-u")
+        self.job_id = open_job(context, job).id
+        self.trace: TraceView = show_trace(context, self.job_id)
+
+    def log(self, text: str, **more: object) -> LineView | None:
+        row_id = uuid4()
+        new = NewReading.model_validate({"id": row_id, "revision": self.trace.job.revision, "text": text} | more)
+        self.trace = log_reading(self.context, self.job_id, new)
+        return next((line for line in self.trace.lines if line.reading_id == str(row_id)), None)
+
+    def line(self, key: str) -> LineView:
+        return next(line for line in self.trace.lines if line.key == key)
+
+    def undo(self) -> None:
+        assert self.trace.last_reading
+        new = Withdrawal(id=uuid4(), revision=self.trace.job.revision)
+        self.trace = withdraw_reading(self.context, self.job_id, self.trace.last_reading, new)
+
+    def say(self, state: SafetyState, reason: str = "") -> None:
+        said = SafetyStatement(revision=self.trace.job.revision, state=state, reason=reason)
+        self.trace = state_safety(self.context, self.job_id, said)
+
+
+@pytest.fixture
+def bench(context: Context) -> Bench:
+    return Bench(context)
+
+
+def test_a_reading_is_stored_judged_and_found_again(bench: Bench) -> None:
+    line = bench.log("heater 25.9")
+    assert line is not None
+    assert (line.key, line.reads, line.verdict) == ("heater.element", "25.9 Ω", "inside")
+    assert show_trace(bench.context, bench.job_id) == bench.trace
+    assert bench.trace.job.revision == 2
+    assert bench.trace.next_line == "heater.pe"
+
+
+def test_a_correction_keeps_the_old_reading_in_the_history(bench: Bench) -> None:
+    wrong = bench.log("heater 259")
+    assert wrong is not None
+    bench.log("heater 25.9", supersedes=wrong.reading_id)
+    line = bench.line("heater.element")
+    assert [(row.reads, row.stands) for row in line.history] == [("25.9 Ω", True), ("259 Ω", False)]
+    bench.undo()
+    assert bench.line("heater.element").reads == "259 Ω"
+    bench.undo()
+    assert bench.line("heater.element").verdict is None
+    assert len(bench.line("heater.element").history) == 4
+
+
+def test_a_correction_stays_on_its_line_and_only_once(bench: Bench) -> None:
+    wrong = bench.log("heater 259")
+    assert wrong is not None
+    with pytest.raises(InputError, match="is another line than the reading it corrects"):
+        bench.log("pump 148", supersedes=wrong.reading_id)
+    bench.log("heater 25.9", supersedes=wrong.reading_id)
+    with pytest.raises(NotFoundError, match="does not stand any more"):
+        bench.log("heater 26", supersedes=wrong.reading_id)
+
+
+def test_a_retry_never_doubles_and_never_needs_the_newest_revision(bench: Bench) -> None:
+    row_id = uuid4()
+    new = NewReading(id=row_id, revision=1, text="pump 148")
+    first = log_reading(bench.context, bench.job_id, new)
+    again = log_reading(bench.context, bench.job_id, new)
+    assert first == again
+    assert len(bench.line("pump.coil").history) == 0
+    assert len(next(line for line in again.lines if line.key == "pump.coil").history) == 1
+    with pytest.raises(InputError, match="belongs to another reading"):
+        log_reading(bench.context, bench.job_id, NewReading(id=row_id, revision=2, text="pump 150"))
+
+
+def test_a_stale_writer_is_told_and_nothing_is_stored(bench: Bench) -> None:
+    bench.log("pump 148")
+    with pytest.raises(StaleRevisionError, match="from revision 1 to 2") as caught:
+        log_reading(bench.context, bench.job_id, NewReading(id=uuid4(), revision=1, text="heater 25.9"))
+    assert (caught.value.stated, caught.value.current) == (1, 2)
+    assert show_trace(bench.context, bench.job_id).job.asked == 1
+
+
+BAD_LINES = ["", "abc", "heater abc", "heater 12..3", "heater 1e999", "heater NaN", "heater 230V", "heater -3"]
+
+
+@pytest.mark.parametrize("text", [*BAD_LINES, "heeter 25", "heater", "x" * 10_240], ids=lambda t: t[:14] or "empty")
+def test_bad_lines_are_refused_and_nothing_is_stored(bench: Bench, text: str) -> None:
+    with pytest.raises(OhmcensusError) as caught:
+        bench.log(text)
+    shown = preview_line(bench.context, bench.job_id, TypedLine(text=text))
+    assert shown.problem == str(caught.value)
+    after = show_trace(bench.context, bench.job_id)
+    assert (after.job.revision, after.job.asked) == (1, 0)
+
+
+def test_the_preview_says_what_logging_will_say(bench: Bench) -> None:
+    shown = preview_line(bench.context, bench.job_id, TypedLine(text="heater pe alone 0.044M"))
+    assert (shown.heading, shown.reads, shown.error_text) == ("Heater · to earth, alone", "44 kΩ", "± 21 kΩ")
+    line = bench.log("heater pe alone 0.044M")
+    assert line is not None
+    assert (line.sentence, line.verdict) == (shown.sentence, shown.verdict)
+    assert line.history[0].alone
+
+
+def test_two_points_take_the_function_that_was_chosen_or_the_unit_that_was_typed(bench: Bench) -> None:
+    bench.log("between heater.a pump.b 12.3")
+    bench.log("between outlet.l motor.pe 3.1V")
+    bench.log("between heater.b pump.a 40M", function="insulation")
+    assert bench.line("heater.a pump.b").function == "ohm"
+    assert bench.line("outlet.l motor.pe").function == "volts_ac"
+    assert bench.line("heater.b pump.a").function == "insulation"
+    assert bench.line("heater.b pump.a").verdict == "not_judged"
+
+
+def test_live_mode_needs_a_reason_and_refuses_ohms(bench: Bench) -> None:
+    with pytest.raises(InputError, match="live mode needs a reason"):
+        bench.say(SafetyState.LIVE)
+    bench.say(SafetyState.LIVE, "volts at the outlet")
+    for text in ("heater 25.9", "cord pe 0.1", "heater pe >299M", "filter x 0.47u", "between heater.a pump.a 3"):
+        with pytest.raises(SafetyRefusalError, match="live mode"):
+            bench.log(text)
+    assert bench.log("outlet 231") is not None
+    bench.say(SafetyState.DEAD)
+    assert (bench.trace.job.safety, bench.trace.job.safety_reason) == (SafetyState.DEAD, "")
+    assert bench.log("heater 25.9") is not None
+
+
+def test_the_newest_note_stands_and_an_empty_one_takes_it_back(bench: Bench) -> None:
+    for text in ("green tag", "green tag, cleaned", ""):
+        note = NewNote(id=uuid4(), revision=bench.trace.job.revision, line="pump.coil", text=text)
+        bench.trace = write_note(bench.context, bench.job_id, note)
+        assert bench.line("pump.coil").note == text
+        assert write_note(bench.context, bench.job_id, note) == bench.trace
+    with pytest.raises(UnknownNameError, match=r"no line 'pump\.glow'"):
+        write_note(bench.context, bench.job_id, NewNote(id=uuid4(), revision=4, line="pump.glow", text="x"))
+
+
+def test_changes_after_a_revision_are_told_in_order(bench: Bench) -> None:
+    bench.log("pump 148")
+    bench.say(SafetyState.DEAD)
+    bench.log("heater 25.9")
+    bench.undo()
+    changes = show_changes(bench.context, bench.job_id, 2)
+    assert changes.revision == 5
+    assert [(c.revision, c.what, c.line) for c in changes.changes] == [
+        (4, "reading", "heater.element"),
+        (5, "withdrawal", "heater.element"),
+    ]
+
+
+def test_ambient_temperature_and_name_go_onto_the_next_reading(bench: Bench) -> None:
+    keep_settings(bench.context, Settings(technician="  A. Tester ", ambient_celsius=60.0))
+    line = bench.log("ntc 2.49k")
+    assert line is not None
+    assert (line.verdict, line.history[0].celsius, line.history[0].who) == ("inside", 60.0, "A. Tester")
+
+
+def test_an_own_meter_judges_by_its_leaflet_and_readings_keep_it(bench: Bench) -> None:
+    poor = generic_meter("multimeter-2000").model_copy(update={"id": "own-1", "title": "Old one"})
+    keep_meter(bench.context, poor)
+    assert show_settings(bench.context).bag[0] == "own-1"
+    line = bench.log("pump 1")
+    assert line is not None
+    assert (line.verdict, line.history[0].meter) == ("open", "Old one")
+    remove_meter(bench.context, "own-1")
+    assert "own-1" not in show_settings(bench.context).bag
+    assert show_trace(bench.context, bench.job_id) == bench.trace.model_copy(
+        update={"meters": show_trace(bench.context, bench.job_id).meters}
+    )
+    assert bench.line("pump.coil").verdict == "open"
+
+
+def test_generic_meters_are_not_overwritten_or_removed(context: Context) -> None:
+    with pytest.raises(InputError, match="is a generic meter"):
+        keep_meter(context, generic_meter("multimeter-6000"))
+    with pytest.raises(NotFoundError, match="generic meters stay"):
+        remove_meter(context, "multimeter-6000")
+    with pytest.raises(InputError, match="no meter 'wand'"):
+        keep_settings(context, Settings(bag=["wand"]))
+    assert len(show_meters(context)) == 3
+
+
+def test_opening_a_job_twice_is_one_job(context: Context) -> None:
+    new = NewJob(id=UUID(int=7), machine="M", place="P", sheet="fl7-u")
+    assert open_job(context, new) == open_job(context, new)
+    assert len(list_jobs(context)) == 1
+    with pytest.raises(InputError, match="belongs to another job"):
+        open_job(context, new.model_copy(update={"machine": "N"}))
+    with pytest.raises(UnknownNameError, match="did you mean fl7-u"):
+        open_job(context, NewJob(id=uuid4(), machine="M", place="P", sheet="fl7"))
+
+
+def test_the_demo_is_seeded_once(context: Context) -> None:
+    seed_demo(context)
+    jobs = list_jobs(context)
+    seed_demo(context)
+    assert list_jobs(context) == jobs
+    assert len(jobs) == 4
+    assert {job.outside for job in jobs} == {0, 1, 2}

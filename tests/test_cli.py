@@ -1,0 +1,133 @@
+"""The command line as scripts use it: JSON out, one line of error, exit codes."""
+
+from __future__ import annotations
+
+import json
+import subprocess
+import sys
+from pathlib import Path
+from typing import Any
+
+import pytest
+import yaml
+
+from ohmcensus import cli
+from ohmcensus.services.context import Context
+from ohmcensus.services.open_job import list_jobs
+from ohmcensus.services.seed_demo import seed_demo
+from ohmcensus.storage.database import open_store
+
+
+def run(capsys: pytest.CaptureFixture[str], monkeypatch: pytest.MonkeyPatch, *words: str) -> tuple[int, str, str]:
+    monkeypatch.setattr(sys, "argv", ["ohmcensus", *words])
+    code = 0
+    try:
+        cli.main()
+    except SystemExit as stop:
+        code = int(stop.code or 0)
+    out = capsys.readouterr()
+    return code, out.out, out.err
+
+
+@pytest.fixture
+def say(capsys: pytest.CaptureFixture[str], monkeypatch: pytest.MonkeyPatch) -> Any:
+    def call(*words: str) -> Any:
+        code, out, err = run(capsys, monkeypatch, *words)
+        assert (code, err) == (0, "")
+        return json.loads(out)
+
+    return call
+
+
+@pytest.mark.parametrize(
+    ("words", "value", "bound"),
+    [
+        (["2k2", "--unit", "ohm"], 2200.0, "exact"),
+        (["-40C", "--unit", "celsius"], -40.0, "exact"),
+        (["-5", "--unit", "volt"], -5.0, "exact"),
+        (["OL", "--unit", "ohm"], None, "above"),
+        ([">299M", "--unit", "ohm"], 299e6, "above"),
+        (["<0.5M", "--unit", "ohm"], 0.5e6, "below"),
+        (["50 mfd", "--unit", "farad"], 50e-6, "exact"),
+        (["1.", "--unit", "ohm"], 1.0, "exact"),
+        (["1.", "--unit", "ohm", "--meter", "multimeter-2000"], None, "above"),
+    ],
+)
+def test_read(say: Any, words: list[str], value: float | None, bound: str) -> None:
+    answer = say("read", *words)
+    assert (answer["value"], answer["bound"]) == (value, bound)
+
+
+def test_judge(say: Any) -> None:
+    answer = say("judge", "--sheet", "fl7-u", "heater", "element", "25.9")
+    assert answer["verdict"] == "inside"
+    assert answer["window"]["nominal"] == pytest.approx(26.45)
+    assert answer["window"]["basis"] == "the plate: 2000 W at 230 V, +5/−10 %"
+    assert answer["interval"]["lo"] < 25.9 < answer["interval"]["hi"]
+    assert "leak" in answer["blind_to"]
+    over = say("judge", "--sheet", "fl7-u", "heater", "pe", "OL")
+    assert (over["verdict"], over["window"]["hi"], over["interval"]["hi"]) == ("inside", None, None)
+    assert say("judge", "--sheet", "fl7-u", "ntc", "sensor", "10.4k", "--celsius", "24")["verdict"] == "inside"
+    assert say("judge", "--sheet", "fl7-u", "pump", "coil", "1", "--meter", "multimeter-2000")["verdict"] == "open"
+
+
+def test_sheets_and_tests(say: Any) -> None:
+    sheet = say("sheets")[0]
+    assert (sheet["id"], sheet["volts"], sheet["hertz"]) == ("fl7-u", 230.0, 50.0)
+    assert "heater.pe" in sheet["pins"]
+    assert sheet["faults"]["heater"] == ["open", "short", "leak", "drift", "bad_joint"]
+    tests = say("tests", "--sheet", "fl7-u")
+    assert {test["part"] for test in tests} == set(sheet["parts"])
+    assert all(set(test["between"]) <= set(sheet["pins"]) for test in tests)
+    own = say("tests", "--sheet", "fl7-u", "heater")
+    assert [(t["id"], t["meter"]) for t in own] == [("heater.element", "ohm"), ("heater.pe", "insulation")]
+
+
+def test_sheet_show_is_yaml(capsys: pytest.CaptureFixture[str], monkeypatch: pytest.MonkeyPatch) -> None:
+    code, out, _ = run(capsys, monkeypatch, "sheet", "show", "fl7-u")
+    assert code == 0
+    assert yaml.safe_load(out)["format"] == "ohmcensus-sheet/1"
+
+
+def test_export_by_the_files_ending(say: Any, tmp_path: Path, capsys: Any, monkeypatch: Any) -> None:
+    assert say
+    store = open_store(tmp_path / "data")
+    seed_demo(Context(store))
+    job = list_jobs(Context(store))[0].id
+    store.close()
+    for name, begins in (("sheet.csv", "line,part,test"), ("sheet.json", '{\n  "format": "ohmcensus-job/1"')):
+        words = ("export", job, "-o", str(tmp_path / name), "--data", str(tmp_path / "data"))
+        assert run(capsys, monkeypatch, *words)[0] == 0
+        assert (tmp_path / name).read_text().startswith(begins)
+
+
+REFUSED = [
+    (["read", "abc", "--unit", "ohm"], "'abc' is not a reading"),
+    (["read", "", "--unit", "ohm"], "no reading typed"),
+    (["read", "1", "--unit", "stone"], "no unit 'stone': units are ohm"),
+    (["read", "1"], "Missing option '--unit'"),
+    (["read", "1", "--unit", "ohm", "--meter", "wand"], "no meter 'wand'"),
+    (["judge", "--sheet", "fl8-u", "heater", "pe", "1"], "did you mean fl7-u?"),
+    (["judge", "--sheet", "fl7-u", "heeter", "pe", "1"], "no 'heeter' on this sheet: heater?"),
+    (["judge", "--sheet", "fl7-u", "heater", "glow", "1"], "its tests are element, pe"),
+    (["judge", "--sheet", "fl7-u", "heater", "element", "230V"], "in volts where ohms belong"),
+    (["judge", "--sheet", "fl7-u", "heater", "element", "-3"], "a minus means voltage"),
+    (["tests", "--sheet", "fl7-u", "zzz"], "its parts are outlet"),
+    (["sheet", "show", "nope"], "no machine sheet 'nope'"),
+    (["export", "x", "-o", "x.csv", "--data", "/nonexistent/here"], "no data directory"),
+    (["dance"], "No such command"),
+]
+
+
+@pytest.mark.parametrize(("words", "says"), REFUSED, ids=[" ".join(row[0])[:30] for row in REFUSED])
+def test_errors_are_one_line_and_exit_two(capsys: Any, monkeypatch: Any, words: list[str], says: str) -> None:
+    code, out, err = run(capsys, monkeypatch, *words)
+    assert (code, out) == (2, "")
+    assert says in err
+    assert err.count("\n") == 1
+
+
+def test_the_installed_command_answers() -> None:
+    command = [str(Path(sys.executable).with_name("ohmcensus")), "read", "4R7", "--unit", "ohm"]
+    found = subprocess.run(command, capture_output=True, text=True, check=True)
+    assert json.loads(found.stdout)["value"] == 4.7

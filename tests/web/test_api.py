@@ -1,0 +1,146 @@
+"""The HTTP face: contract, guards, problem answers, and the built interface's files."""
+
+from __future__ import annotations
+
+import tempfile
+from collections.abc import Iterator
+from pathlib import Path
+from uuid import uuid4
+
+import pytest
+import schemathesis
+from flask.testing import FlaskClient
+from hypothesis import settings
+from schemathesis.specs.openapi.checks import positive_data_acceptance
+
+from ohmcensus.core.safety import SafetyState
+from ohmcensus.services.context import Context
+from ohmcensus.services.open_job import list_jobs
+from ohmcensus.services.seed_demo import seed_demo
+from ohmcensus.storage.database import open_store
+from ohmcensus.web.app import create_app
+
+
+@pytest.fixture
+def client(context: Context, tmp_path: Path) -> Iterator[FlaskClient]:
+    static = tmp_path / "static"
+    (static / "assets").mkdir(parents=True)
+    (static / "index.html").write_text("<!doctype html><title>x</title>")
+    (static / "assets" / "a.js").write_text("1")
+    (static / "assets" / "a.js.gz").write_bytes(b"zipped")
+    seed_demo(context)
+    with create_app(context, static_folder=static).test_client() as found:
+        yield found
+
+
+@pytest.fixture
+def job(context: Context, client: FlaskClient) -> str:
+    assert client
+    return next(job.id for job in list_jobs(context) if job.machine == "Machine 1")
+
+
+def test_errors_are_problems_mapped_by_type(client: FlaskClient, job: str) -> None:
+    for path, body, status, kind in (
+        ("/api/jobs/none/preview", {"text": "heater 25"}, 404, "/problems/not-found"),
+        (f"/api/jobs/{job}/readings", {"id": str(uuid4()), "revision": 1, "text": "heater 25"}, 409, "stale-revision"),
+        (f"/api/jobs/{job}/readings", {"id": str(uuid4()), "revision": 8, "text": "heeter 25"}, 422, "/problems/input"),
+        (f"/api/jobs/{job}/readings", {"id": "7", "revision": 8, "text": "heater 25"}, 422, "/problems/input"),
+        (f"/api/jobs/{job}/readings", {"revision": 8, "text": "heater 25"}, 422, "/problems/input"),
+        ("/api/jobs", {"id": str(uuid4()), "machine": " ", "place": "P", "sheet": "fl7-u"}, 422, "/problems/input"),
+        ("/api/nothing", {}, 404, "about:blank"),
+    ):
+        answer = client.post(path, json=body)
+        problem = answer.get_json(force=True)
+        assert (answer.status_code, answer.mimetype) == (status, "application/problem+json"), path
+        assert kind in problem["type"]
+        assert problem["detail"]
+    stale = client.post(f"/api/jobs/{job}/readings", json={"id": str(uuid4()), "revision": 1, "text": "heater 25"})
+    assert stale.get_json(force=True)["revision"] == list_jobs_revision(client, job)
+
+
+def list_jobs_revision(client: FlaskClient, job: str) -> int:
+    found = client.get("/api/jobs").get_json()["jobs"]
+    return int(next(row["revision"] for row in found if row["id"] == job))
+
+
+def test_safety_is_enforced_without_the_page(client: FlaskClient, job: str) -> None:
+    revision = list_jobs_revision(client, job)
+    said = {"revision": revision, "state": SafetyState.LIVE.value, "reason": "volts at the outlet"}
+    assert client.put(f"/api/jobs/{job}/safety", json=said).status_code == 200
+    row = {"id": str(uuid4()), "revision": revision + 1, "text": "heater 25.9"}
+    refused = client.post(f"/api/jobs/{job}/readings", json=row)
+    assert (refused.status_code, refused.get_json(force=True)["type"]) == (403, "/problems/safety")
+    assert list_jobs_revision(client, job) == revision + 1
+
+
+@pytest.mark.parametrize(
+    ("headers", "status"),
+    [
+        ({"Host": "127.0.0.1:4740"}, 200),
+        ({"Host": "localhost"}, 200),
+        ({"Host": "[::1]:4740"}, 200),
+        ({"Host": "boat.example"}, 403),
+        ({"Host": "127.0.0.1:4740", "Origin": "http://127.0.0.1:4740"}, 200),
+        ({"Host": "127.0.0.1:4740", "Origin": "http://boat.example"}, 403),
+        ({"Host": "127.0.0.1:4740", "Origin": "null"}, 403),
+    ],
+)
+def test_only_this_machines_own_browser_is_answered(client: FlaskClient, headers: dict[str, str], status: int) -> None:
+    assert client.get("/api/jobs", headers=headers).status_code == status
+
+
+def test_odd_bodies_are_refused(client: FlaskClient) -> None:
+    assert client.post("/api/jobs", data="{", content_type="application/json").status_code == 400
+    assert client.post("/api/jobs", data="a=b", content_type="application/x-www-form-urlencoded").status_code == 415
+    assert client.post("/api/jobs", data=b"x" * 2_000_000, content_type="application/json").status_code == 413
+    assert client.delete("/api/jobs").status_code == 405
+    assert "GET" in client.delete("/api/jobs").headers["Allow"]
+
+
+def test_the_page_is_served_for_any_address_outside_the_api(client: FlaskClient) -> None:
+    page = client.get("/jobs/abc/trace", buffered=True)
+    assert (page.status_code, page.headers["Cache-Control"]) == (200, "no-cache")
+    assert client.get("/api/none").status_code == 404
+    assert client.get("/assets/none.js").status_code == 404
+    assert client.get("/assets/../index.html").status_code == 404
+    zipped = client.get("/assets/a.js", headers={"Accept-Encoding": "gzip"}, buffered=True)
+    assert (zipped.data, zipped.headers["Content-Encoding"]) == (b"zipped", "gzip")
+    assert zipped.mimetype == "text/javascript"
+    assert "immutable" in zipped.headers["Cache-Control"]
+    assert client.get("/assets/a.js", buffered=True).data == b"1"
+
+
+def test_a_job_sheet_can_be_fetched_as_a_file(client: FlaskClient, job: str) -> None:
+    for ending, mimetype in (("csv", "text/csv"), ("json", "application/json")):
+        answer = client.get(f"/api/jobs/{job}/export.{ending}")
+        assert (answer.status_code, answer.mimetype) == (200, mimetype)
+        assert f'filename="job-{job[:8]}.{ending}"' in answer.headers["Content-Disposition"]
+    assert client.get(f"/api/jobs/{job}/export.doc").status_code == 422
+
+
+def test_meters_and_settings_come_back_as_they_were_kept(client: FlaskClient) -> None:
+    listed = client.get("/api/meters").get_json()
+    own = listed["meters"][0] | {"id": "own-1", "title": "Mine", "nulled": True}
+    kept = client.post("/api/meters", json=own)
+    assert kept.status_code == 201
+    assert kept.get_json()["meters"][0] == own
+    assert client.get("/api/settings").get_json()["bag"][0] == "own-1"
+    assert client.post("/api/meters", json=own | {"input_impedance_ohm": None}).status_code == 422
+    assert client.delete("/api/meters/own-1").get_json()["meters"] == listed["meters"]
+    assert client.put("/api/settings", json={"ambient_celsius": 99}).status_code == 422
+
+
+def _application() -> object:
+    context = Context(open_store(Path(tempfile.mkdtemp())))
+    seed_demo(context)
+    return create_app(context)
+
+
+schema = schemathesis.openapi.from_wsgi("/api/openapi.json", _application())
+
+
+@schema.parametrize()
+@settings(max_examples=15, deadline=None)
+def test_the_api_keeps_its_own_description(case: schemathesis.Case) -> None:
+    # A body may fit its schema and still name a sheet or a meter that does not exist: that is a 422.
+    case.call_and_validate(excluded_checks=[positive_data_acceptance])
