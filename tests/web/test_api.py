@@ -5,6 +5,7 @@ from __future__ import annotations
 import tempfile
 from collections.abc import Iterator
 from pathlib import Path
+from typing import Any
 from uuid import uuid4
 
 import pytest
@@ -141,6 +142,6 @@ schema = schemathesis.openapi.from_wsgi("/api/openapi.json", _application())
 
 @schema.parametrize()
 @settings(max_examples=15, deadline=None)
-def test_the_api_keeps_its_own_description(case: schemathesis.Case) -> None:
+def test_the_api_keeps_its_own_description(case: schemathesis.Case[Any]) -> None:
     # A body may fit its schema and still name a sheet or a meter that does not exist: that is a 422.
     case.call_and_validate(excluded_checks=[positive_data_acceptance])

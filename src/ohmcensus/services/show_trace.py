@@ -9,8 +9,10 @@ from ohmcensus.core.case import Case
 from ohmcensus.core.judgement import CensusLine, Verdict, census_lines
 from ohmcensus.core.judgement.census_sheet import Answer, next_line
 from ohmcensus.core.judgement.judge import window_with_basis
+from ohmcensus.core.judgement.meaning import at_work
 from ohmcensus.core.layout import OhmRuler, ShortRuler, ohm_ruler, short_ruler
 from ohmcensus.core.layout.ohm_ruler import line_key
+from ohmcensus.core.machine import MachineTest
 from ohmcensus.core.meter import Function
 from ohmcensus.core.quantity import Unit, show_indication
 from ohmcensus.core.sheet import Sheet
@@ -58,6 +60,8 @@ class LineView(BaseModel):
         None while the line was not asked.
     reads, error_text, remark, sentence, reading_id
         The standing reading, judged.
+    at_work
+        What a resistive load that reads so would take, empty for everything else.
     note
         The note that stands, empty where none does.
     history
@@ -84,6 +88,7 @@ class LineView(BaseModel):
     reads: str
     remark: str
     sentence: str
+    at_work: str
     reading_id: str | None
     typed: str
     note: str
@@ -178,12 +183,20 @@ def _line_view(
         reads=show_indication(answer.reading.indication) if answer else "",
         remark=answer.judgement.remark if answer else "",
         sentence=answer.judgement.sentence if answer else "",
+        at_work=_at_work(test, answer),
         reading_id=answer.reading.id if answer else None,
         typed=answer.reading.text if answer else "",
         note=noted.get(key, ""),
         history=histories.get(key, []),
         ruler=_ruler(line, answer),
     )
+
+
+def _at_work(test: MachineTest | None, answer: Answer | None) -> str:
+    """Return what the load would take on its supply."""
+    if answer is None or test is None or test.load_volts is None:
+        return ""
+    return at_work(answer.reading.indication, answer.judgement.interval, test.load_volts)
 
 
 def _blind_words(line: CensusLine) -> list[str]:

@@ -1,4 +1,4 @@
-import { createTheme, MantineProvider } from "@mantine/core";
+import { createTheme, MantineProvider, Modal } from "@mantine/core";
 import { QueryClient, QueryClientProvider } from "@tanstack/react-query";
 import { createBrowserRouter, Link, Navigate, RouterProvider } from "react-router";
 import { JobsRoom } from "../rooms/jobs/JobsRoom";
@@ -26,6 +26,7 @@ const theme = createTheme({
   fontFamilyMonospace: "var(--mono)",
   defaultRadius: 7,
   respectReducedMotion: true,
+  components: { Modal: Modal.extend({ defaultProps: { closeButtonProps: { "aria-label": frame.close } } }) },
 });
 const queries = new QueryClient({ defaultOptions: { queries: { retry: 1, staleTime: 5_000 } } });
 

@@ -12,6 +12,7 @@ export const frame = {
   skip: "Skip to the sheet",
   notFound: "There is nothing at this address.",
   toJobs: "To the jobs",
+  close: "Close",
 };
 
 export const safetyWords: Record<Safety, string> = {

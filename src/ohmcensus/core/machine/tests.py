@@ -36,6 +36,8 @@ class MachineTest:
         State of the machine, time for the test, what to do with the hands.
     touches_chassis, behind
         Whether the part can leak to earth by its build, and the panel that covers it.
+    load_volts
+        Supply of a plain resistive load.
     """
 
     id: str
@@ -54,6 +56,7 @@ class MachineTest:
     advice: str
     touches_chassis: bool
     behind: str | None
+    load_volts: float | None
 
 
 @lru_cache(maxsize=128)
@@ -94,6 +97,7 @@ def _test(part: Part, spec: TestSpec, celsius: float) -> MachineTest:
         advice=spec.advice,
         touches_chassis=part.chassis,
         behind=part.behind,
+        load_volts=spec.load_volts,
     )
 
 

@@ -45,6 +45,7 @@ class Heater(PartKind[HeaterRatings]):
                 expect=_element(ratings),
                 blind_to=(FaultMode.LEAK, FaultMode.BAD_JOINT),
                 state=MachineState.PLUG_PULLED,
+                load_volts=ratings.volts,
             ),
             TestSpec(
                 name="pe",

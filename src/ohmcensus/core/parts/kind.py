@@ -116,6 +116,8 @@ class TestSpec:
         What to do with the hands, in one sentence; may be empty.
     copper
         Whether the value is that of a copper winding and goes with its temperature.
+    load_volts
+        Supply of a plain resistive load, None for everything else.
     """
 
     __test__ = False
@@ -132,6 +134,7 @@ class TestSpec:
     weaker: Weaker | None = None
     advice: str = ""
     copper: bool = False
+    load_volts: float | None = None
 
 
 R = TypeVar("R", bound=Ratings)

@@ -76,6 +76,7 @@ function Evidence({
             {line.reads}
           </div>
           <p>{line.sentence}</p>
+          {line.at_work && <p className="quiet">{line.at_work}</p>}
         </>
       )}
       {line.ruler && <ShortRuler ruler={line.ruler} verdict={line.verdict ?? null} width={340} labels />}

@@ -21,7 +21,7 @@ const GO_WITHIN_MS = 1500;
 /** The single keys of the trace screen; they rest while a field or a dialog has the keyboard. */
 export function useTraceKeys(doing: Doing) {
   const navigate = useNavigate();
-  const wentAt = useRef(0);
+  const wentAt = useRef(Number.NEGATIVE_INFINITY);
   const latest = useRef(doing);
   latest.current = doing;
   useEffect(() => {
@@ -29,7 +29,7 @@ export function useTraceKeys(doing: Doing) {
       if (event.ctrlKey || event.metaKey || event.altKey || isBusy(event.target)) return;
       const { trace, chosen, take, correct, undo, setDialog, quickLine, setChosen } = latest.current;
       const isGoing = event.timeStamp - wentAt.current < GO_WITHIN_MS;
-      wentAt.current = 0;
+      wentAt.current = Number.NEGATIVE_INFINITY;
       if (isGoing) {
         const to = { j: "/jobs", s: "/setup", [TRACE_STAGE]: null }[event.key];
         if (to) void navigate(to);

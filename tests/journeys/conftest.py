@@ -1,0 +1,94 @@
+"""The real interface in real Chromium, on a real server over a fresh data directory."""
+
+from __future__ import annotations
+
+import shutil
+from collections.abc import Iterator
+from pathlib import Path
+
+import pytest
+from playwright.sync_api import Browser, Page, ViewportSize, sync_playwright
+
+from ohmcensus.services.context import Context
+from ohmcensus.services.open_job import list_jobs
+from ohmcensus.services.seed_demo import seed_demo
+from ohmcensus.storage.database import open_store
+from ohmcensus.web.serve import serving
+
+CHROMIUM = shutil.which("chromium") or "/usr/bin/chromium"
+FLAGS = [
+    "--no-sandbox",
+    "--disable-gpu",
+    "--disable-quic",
+    "--no-first-run",
+    "--disable-background-networking",
+    "--disable-component-update",
+    "--disable-sync",
+    "--disable-default-apps",
+    "--disable-dev-shm-usage",
+]
+SIZES: dict[str, ViewportSize] = {
+    "laptop": {"width": 1280, "height": 800},
+    "phone": {"width": 390, "height": 844},
+}
+
+
+def pytest_collection_modifyitems(items: list[pytest.Item]) -> None:
+    for item in items:
+        if "journeys" in item.path.parts:
+            item.add_marker(pytest.mark.system)
+
+
+@pytest.fixture(scope="session")
+def browser() -> Iterator[Browser]:
+    with sync_playwright() as play:
+        found = play.chromium.launch(executable_path=CHROMIUM, args=FLAGS)
+        yield found
+        found.close()
+
+
+class Visit:
+    """A technician with the application open."""
+
+    def __init__(self, browser: Browser, address: str, context: Context) -> None:
+        self.browser = browser
+        self.address = address
+        self.context = context
+        self.errors: list[str] = []
+
+    def open(self, path: str, *, size: str = "laptop", night: bool = False) -> Page:
+        page = self.browser.new_page(
+            viewport=SIZES[size],
+            color_scheme="dark" if night else "light",
+            reduced_motion="reduce",
+            has_touch=size == "phone",
+        )
+        page.on("pageerror", lambda error: self.errors.append(str(error)))
+        page.goto(f"{self.address}{path}")
+        return page
+
+    def job(self, machine: str) -> str:
+        return next(job.id for job in list_jobs(self.context) if job.machine == machine)
+
+    def trace(self, machine: str, *, size: str = "laptop", night: bool = False) -> Page:
+        page = self.open(f"/jobs/{self.job(machine)}/trace", size=size, night=night)
+        page.locator("tr[data-line]").first.wait_for()
+        return page
+
+
+@pytest.fixture
+def empty(browser: Browser, tmp_path: Path) -> Iterator[Visit]:
+    context = Context(open_store(tmp_path / "data"))
+    with serving(context) as address:
+        visit = Visit(browser, address, context)
+        yield visit
+        for opened in browser.contexts:
+            opened.close()
+    context.store.close()
+    assert visit.errors == []
+
+
+@pytest.fixture
+def demo(empty: Visit) -> Visit:
+    seed_demo(empty.context)
+    return empty

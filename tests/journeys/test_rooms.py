@@ -1,0 +1,115 @@
+"""Jobs, setup, and what every screen owes: no serious barrier, no sideways scrolling."""
+
+from __future__ import annotations
+
+import csv
+import io
+import json
+from pathlib import Path
+
+import pytest
+from playwright.sync_api import Page, expect
+
+from ohmcensus.services.open_job import list_jobs
+from tests.journeys.conftest import Visit
+
+AXE = Path("ui/node_modules/axe-core/axe.min.js")
+
+
+def test_a_job_of_ones_own_from_an_empty_store(empty: Visit) -> None:
+    page = empty.open("/")
+    expect(page.get_by_text("No job yet")).to_be_visible()
+    page.get_by_role("button", name="New job").click()
+    page.get_by_role("button", name="Open the job").click()
+    expect(page.get_by_role("alert")).to_contain_text("Give the machine a name and a place")
+    page.get_by_label("Machine", exact=True).fill("Laundry 2")
+    page.get_by_label("Place").fill("Boathouse")
+    page.get_by_label("Complaint").fill("does not heat")
+    page.reload()
+    page.get_by_role("button", name="New job").click()
+    expect(page.get_by_label("Place")).to_have_value("Boathouse")
+    page.get_by_role("button", name="Open the job").click()
+    expect(page.get_by_role("heading", name="Laundry 2")).to_be_visible()
+    expect(page.get_by_text("Not proved dead")).to_be_visible()
+    page.get_by_label("Type a part and a reading").fill("heater OL")
+    page.keyboard.press("Enter")
+    expect(page.locator('tr[data-line="heater.element"]')).to_contain_text("OL")
+    assert list_jobs(empty.context)[0].asked == 1
+
+
+def test_the_job_sheet_downloads_as_csv_and_json(demo: Visit) -> None:
+    page = demo.trace("Machine 3")
+    found = {}
+    for ending in ("CSV", "JSON"):
+        with page.expect_download() as download:
+            page.get_by_role("link", name=ending).click()
+        found[ending] = Path(download.value.path()).read_text(encoding="utf-8")
+    rows = list(csv.DictReader(io.StringIO(found["CSV"])))
+    assert next(row["verdict"] for row in rows if row["line"] == "heater.pe") == "outside_low"
+    assert json.loads(found["JSON"])["machine"] == "Machine 3"
+
+
+def test_setup_keeps_the_name_the_temperature_and_an_own_meter(demo: Visit) -> None:
+    page = demo.open("/setup")
+    page.get_by_label("Temperature around the machine").fill("warm")
+    page.get_by_role("button", name="Keep", exact=True).click()
+    expect(page.get_by_text("ambient_celsius")).to_be_visible()
+    page.get_by_label("Temperature around the machine").fill("60")
+    page.get_by_role("button", name="Keep", exact=True).click()
+    expect(page.get_by_text("Kept")).to_be_visible()
+    page.get_by_role("button", name="Copy to yours").first.click()
+    page.get_by_role("button", name="Keep the meter").click()
+    expect(page.get_by_role("alert")).to_contain_text("title")
+    page.get_by_label("Name", exact=True).fill("Bench meter")
+    page.get_by_label("ohms, %").first.fill("0,5")
+    page.get_by_role("button", name="Keep the meter").click()
+    expect(page.get_by_role("checkbox", name="Bench meter")).to_be_checked()
+    page.get_by_role("link", name="Jobs").click()
+    page.get_by_text("Machine 1").click()
+    page.get_by_label("Type a part and a reading").fill("ntc 2.49k")
+    expect(page.get_by_role("status")).to_contain_text("Bench meter")
+    expect(page.get_by_role("status")).to_contain_text("at 60 °C")
+
+
+def test_jobs_are_found_by_their_words(demo: Visit) -> None:
+    page = demo.open("/jobs")
+    page.get_by_label("Find a job").fill("shore heron")
+    expect(page.locator(".job-list li")).to_have_count(1)
+    page.get_by_label("Find a job").fill("submarine")
+    expect(page.get_by_text("No job holds these words")).to_be_visible()
+
+
+def test_an_address_that_leads_nowhere_says_so(demo: Visit) -> None:
+    expect(demo.open("/nowhere").get_by_text("There is nothing at this address")).to_be_visible()
+    expect(demo.open("/jobs/none/trace").get_by_text("no job 'none'")).to_be_visible()
+
+
+def barriers(page: Page) -> list[str]:
+    page.evaluate(AXE.read_text(encoding="utf-8"))
+    found = page.evaluate("axe.run(document, {resultTypes: ['violations']})")
+    return [
+        f"{row['id']}: {[node['html'][:90] for node in row['nodes'][:3]]}"
+        for row in found["violations"]
+        if row["impact"] in {"serious", "critical"}
+    ]
+
+
+@pytest.mark.parametrize("size", ["laptop", "phone"])
+@pytest.mark.parametrize("night", [False, True], ids=["day", "night"])
+def test_no_screen_has_a_serious_barrier_or_scrolls_sideways(demo: Visit, size: str, night: bool) -> None:
+    pages = {path: demo.open(path, size=size, night=night) for path in ("/jobs", "/setup")}
+    pages["new job"] = demo.open("/jobs", size=size, night=night)
+    pages["new job"].get_by_role("button", name="New job").click()
+    pages["own meter"] = demo.open("/setup", size=size, night=night)
+    pages["own meter"].get_by_role("button", name="Copy to yours").first.click()
+    pages["trace"] = demo.trace("Machine 3", size=size, night=night)
+    pages["trace"].get_by_label("Type a part and a reading").fill("heater 33")
+    pages["trace"].get_by_text("outside, high").first.wait_for()
+    pages["safety"] = demo.trace("Machine 3", size=size, night=night)
+    pages["safety"].get_by_role("button", name="State of safety").click()
+    pages["points"] = demo.trace("Machine 3", size=size, night=night)
+    pages["points"].get_by_role("button", name="Between two points").click()
+    for name, page in pages.items():
+        page.wait_for_timeout(250)
+        assert barriers(page) == [], name
+        assert not page.evaluate("document.documentElement.scrollWidth > innerWidth"), name

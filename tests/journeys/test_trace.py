@@ -1,0 +1,203 @@
+"""Logging readings on one machine, as a technician does it."""
+
+from __future__ import annotations
+
+import re
+
+import pytest
+from playwright.sync_api import Locator, Page, expect
+
+from tests.journeys.conftest import Visit
+
+WAYS = [("laptop", False), ("laptop", True), ("phone", False)]
+
+
+def line(page: Page, key: str) -> Locator:
+    return page.locator(f'tr[data-line="{key}"]')
+
+
+def field(page: Page) -> Locator:
+    return page.get_by_label("Type a part and a reading")
+
+
+def answer(page: Page) -> Locator:
+    return page.get_by_role("status")
+
+
+def log(page: Page, text: str) -> None:
+    field(page).fill(text)
+    field(page).press("Enter")
+    expect(field(page)).to_have_value("")
+
+
+@pytest.mark.parametrize(("size", "night"), WAYS, ids=["day", "night", "phone"])
+def test_readings_are_typed_judged_corrected_and_found_again(demo: Visit, size: str, night: bool) -> None:
+    page = demo.trace("Machine 1", size=size, night=night)
+    field(page).fill("heater 25.9")
+    expect(answer(page)).to_contain_text("inside 25.2–29.4 Ω, from the plate: 2000 W at 230 V, +5/−10 %")
+    expect(page.locator(".pin.ghost")).to_be_visible()
+    field(page).press("Enter")
+    expect(answer(page)).to_contain_text("Heater, element: 25.9 Ω, inside 25.2–29.4 Ω")
+    expect(line(page, "heater.element")).to_contain_text("25.9 Ω")
+    expect(page.locator(".pin.chosen")).to_be_visible()
+    for text, key, reads, verdict in (
+        ("heater pe OL", "heater.pe", "OL", "inside"),
+        ("pump 148", "pump.coil", "148 Ω", "inside"),
+        ("lock 1.1k", "lock.ptc", "1.1 kΩ", "inside"),
+        ("field 2k2", "motor.field", "2.2 kΩ", "outside, high"),
+    ):
+        log(page, text)
+        expect(line(page, key)).to_contain_text(reads)
+        expect(line(page, key).get_by_role("img", name=verdict)).to_be_visible()
+    expect(line(page, "motor.field")).to_have_class(re.compile("is-outside"))
+
+    if size == "laptop":
+        line(page, "motor.field").click()
+        page.get_by_role("button", name="Correct", exact=True).click()
+        expect(field(page)).to_have_value("field 2k2")
+        log(page, "field 2.2")
+        expect(line(page, "motor.field").get_by_role("img", name="inside", exact=True)).to_be_visible()
+
+    page.reload()
+    expect(line(page, "heater.element")).to_contain_text("25.9 Ω")
+    expect(line(page, "pump.coil")).to_contain_text("148 Ω")
+    expect(line(page, "motor.field")).to_contain_text("2.2 Ω" if size == "laptop" else "2.2 kΩ")
+    too_wide = page.evaluate("document.documentElement.scrollWidth > document.documentElement.clientWidth")
+    assert not too_wide
+
+
+def test_a_reading_between_two_points_that_no_test_names(demo: Visit) -> None:
+    page = demo.trace("Machine 1")
+    page.get_by_role("button", name="Between two points").click()
+    dialog = page.get_by_role("dialog")
+    for label, point in (("First point", "heater.a"), ("Second point", "pump.b")):
+        dialog.get_by_role("combobox", name=label).fill(point)
+        page.get_by_role("option", name=point, exact=True).click()
+    dialog.get_by_label("Reading").fill("abc")
+    dialog.get_by_role("button", name="Log it").click()
+    expect(dialog).to_contain_text("'abc' is not a reading")
+    dialog.get_by_label("Reading").fill("12.3")
+    dialog.get_by_role("button", name="Log it").click()
+    expect(dialog).to_be_hidden()
+    expect(line(page, "heater.a pump.b")).to_contain_text("12.3 Ω")
+
+
+BAD = [
+    ("abc", "no 'abc' on this sheet"),
+    ("heater abc", "no test 'abc' on heater"),
+    ("heater 12..3", "'12..3' is not a reading"),
+    ("heater 1e999", "more than any meter shows"),
+    ("heater 230V", "in volts where ohms belong"),
+    ("heater -3", "a minus means voltage on the part"),
+    ("heeter 25", "no 'heeter' on this sheet: heater?"),
+    ("x" * 10_240, "10240 characters long"),
+]
+
+
+def test_bad_lines_get_one_sentence_and_are_not_lost(demo: Visit) -> None:
+    page = demo.trace("Machine 1")
+    for text, says in BAD:
+        field(page).fill(text)
+        field(page).press("Enter")
+        expect(answer(page)).to_contain_text(says)
+        expect(field(page)).to_have_value(text)
+    page.reload()
+    expect(field(page)).to_have_value("x" * 10_240)
+    expect(line(page, "heater.element").get_by_role("img", name="open")).to_be_visible()
+
+
+def test_a_server_that_does_not_answer_costs_nothing(demo: Visit) -> None:
+    page = demo.trace("Machine 1")
+    page.route("**/readings", lambda route: route.abort())
+    field(page).fill("pump 148")
+    field(page).press("Enter")
+    expect(answer(page)).to_contain_text("The server does not answer")
+    expect(field(page)).to_have_value("pump 148")
+    page.unroute("**/readings")
+    field(page).press("Enter")
+    expect(line(page, "pump.coil")).to_contain_text("148 Ω")
+    line(page, "pump.coil").click()
+    expect(page.locator(".side li")).to_have_count(1)
+
+
+def test_a_second_window_is_not_overwritten(demo: Visit) -> None:
+    first, second = demo.trace("Machine 1"), demo.trace("Machine 1")
+    log(first, "pump 148")
+    log(second, "lock 1.1k")
+    expect(line(second, "pump.coil")).to_contain_text("148 Ω")
+    line(first, "pump.coil").click()
+    first.get_by_label("Note on this line").fill("bright tags")
+    first.get_by_role("button", name="Keep the note").click()
+    expect(first.locator(".side")).to_contain_text("has moved on")
+    expect(first.get_by_label("Note on this line")).to_have_value("bright tags")
+    first.get_by_role("button", name="Keep the note").click()
+    expect(line(first, "pump.coil").get_by_role("img", name="has a note")).to_be_visible()
+
+
+def test_everything_works_by_keyboard_alone(demo: Visit) -> None:
+    page = demo.trace("Machine 1")
+    keys = page.keyboard
+    keys.press("n")
+    expect(field(page)).to_be_focused()
+    keys.type("OL")
+    keys.press("Enter")
+    expect(field(page)).to_have_value("")
+    keys.press("Escape")
+    keys.press("u")
+    expect(answer(page)).to_have_text("Taken back")
+    keys.press("/")
+    keys.type("hea")
+    expect(answer(page).get_by_role("button", name="heater")).to_be_visible()
+    keys.press("Tab")
+    expect(field(page)).to_have_value("heater ")
+    keys.type("26.2")
+    keys.press("Enter")
+    expect(line(page, "heater.element")).to_contain_text("26.2 Ω")
+    keys.press("Escape")
+    keys.press("j")
+    expect(line(page, "heater.pe")).to_have_attribute("aria-selected", "true")
+    keys.press("k")
+    keys.press("c")
+    expect(field(page)).to_have_value("heater 26.2")
+    keys.press("Escape")
+    keys.press("?")
+    expect(page.get_by_role("dialog")).to_contain_text("take the last reading back")
+    keys.press("Escape")
+    expect(page.get_by_role("dialog")).to_be_hidden()
+    keys.press("g")
+    keys.press("j")
+    expect(page.get_by_role("heading", name="Jobs")).to_be_visible()
+
+
+def test_the_keypad_logs_a_reading_by_touch_alone(demo: Visit) -> None:
+    page = demo.trace("Machine 1", size="phone")
+    line(page, "pump.coil").tap()
+    expect(field(page)).to_have_value("pump coil ")
+    pad = page.locator(".keypad")
+    for sign in "148":
+        pad.get_by_role("button", name=sign, exact=True).tap()
+    expect(answer(page)).to_contain_text("inside 120–191 Ω")
+    pad.get_by_role("button", name="Log").tap()
+    expect(line(page, "pump.coil")).to_contain_text("148 Ω")
+
+
+def test_live_mode_refuses_ohms_where_they_are_typed(demo: Visit) -> None:
+    page = demo.trace("Galley washer")
+    strip = page.get_by_role("button", name=re.compile("State of safety"))
+    expect(strip).to_contain_text("Not proved dead")
+    strip.click()
+    page.get_by_role("button", name="Work live").click()
+    expect(page.get_by_role("dialog")).to_contain_text("Live mode needs a reason")
+    page.get_by_label("What has to be measured").fill("volts at the outlet")
+    page.get_by_role("button", name="Work live").click()
+    expect(strip).to_contain_text("LIVE: volts at the outlet")
+    field(page).fill("heater 25.9")
+    expect(answer(page)).to_contain_text("live mode: no ohms reading on a machine under voltage")
+    field(page).press("Enter")
+    expect(field(page)).to_have_value("heater 25.9")
+    log(page, "outlet 229")
+    expect(line(page, "outlet.ln")).to_contain_text("229 V")
+    strip.click()
+    page.get_by_role("button", name="It is proved dead").click()
+    expect(strip).to_contain_text("Dead, proved")
+    log(page, "heater 25.9")
