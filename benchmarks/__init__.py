@@ -1,0 +1,1 @@
+"""Speed and truth, side by side with something outside in the same run: ``make bench``."""

@@ -1,0 +1,185 @@
+"""Logging a reading over HTTP, keystroke to preview, start of the server, size of the shell.
+
+The yardstick for logging is measured in the same run on the same disk: one durable insert into a bare
+SQLite file (write-ahead log, synchronous=FULL) plus one POST to a server that does nothing.
+"""
+
+from __future__ import annotations
+
+import gzip
+import http.client
+import json
+import re
+import sqlite3
+import statistics
+import subprocess
+import sys
+import tempfile
+import threading
+import time
+import urllib.request
+from collections.abc import Callable, Iterable
+from pathlib import Path
+from uuid import uuid4
+
+from flask import Flask, Response
+from playwright.sync_api import sync_playwright
+from waitress.server import create_server
+
+from ohmcensus.services.context import Context
+from ohmcensus.services.open_job import NewJob, open_job
+from ohmcensus.storage.database import open_store
+from ohmcensus.web.serve import serving
+
+ROUNDS = 200
+STATIC = Path("src/ohmcensus/web/static")
+
+
+def milliseconds(call: Callable[[], object], rounds: int = ROUNDS) -> list[float]:
+    """Return the time of each call, in ms."""
+    taken = []
+    for _ in range(rounds):
+        start = time.perf_counter()
+        call()
+        taken.append((time.perf_counter() - start) * 1000)
+    return taken
+
+
+def say(name: str, taken: Iterable[float], wanted: str) -> float:
+    """Print minimum, median and maximum; return the median."""
+    values = sorted(taken)
+    median = statistics.median(values)
+    print(f"{name:46} min {values[0]:8.2f}  median {median:8.2f}  max {values[-1]:8.2f} ms   {wanted}")
+    return median
+
+
+class Client:
+    """One kept-alive connection, as the browser has."""
+
+    def __init__(self, address: str) -> None:
+        self._connection = http.client.HTTPConnection(address.removeprefix("http://"))
+
+    def post(self, path: str, body: dict[str, object]) -> bytes:
+        """Post JSON and return the body of the answer."""
+        headers = {"Content-Type": "application/json"}
+        self._connection.request("POST", path, json.dumps(body), headers)
+        answer = self._connection.getresponse()
+        found = answer.read()
+        assert answer.status < 300, found
+        return found
+
+
+def bare_insert(folder: Path) -> list[float]:
+    """Time one durable insert into a bare SQLite file."""
+    file = sqlite3.connect(folder / "bare.db", isolation_level=None)
+    file.execute("PRAGMA journal_mode=WAL")
+    file.execute("PRAGMA synchronous=FULL")
+    file.execute("CREATE TABLE reading (id TEXT PRIMARY KEY, body TEXT)")
+
+    def insert() -> None:
+        file.execute("INSERT INTO reading VALUES (?, ?)", (str(uuid4()), "x" * 1500))
+
+    taken = milliseconds(insert)
+    file.close()
+    return taken
+
+
+def no_op_post() -> list[float]:
+    """Time one POST to a server of the same make that does nothing."""
+    app = Flask("nothing")
+    app.add_url_rule("/", view_func=lambda: Response("{}", mimetype="application/json"), methods=["POST"])
+    server = create_server(app, host="127.0.0.1", port=0)
+    port = server.socket.getsockname()[1]  # type: ignore[union-attr]
+    threading.Thread(target=server.run, daemon=True).start()
+    client = Client(f"http://127.0.0.1:{port}")
+    taken = milliseconds(lambda: client.post("/", {"text": "pump 148"}))
+    server.close()
+    return taken
+
+
+def log_and_preview(folder: Path) -> tuple[list[float], list[float], float]:
+    """Time logging and previewing over HTTP, and keystroke to preview in Chromium."""
+    context = Context(open_store(folder / "data"))
+    job = NewJob(id=uuid4(), machine="Machine", place="Place", sheet="fl7-u")
+    base = f"/api/jobs/{open_job(context, job).id}"
+    revision = 1
+    with serving(context) as address:
+        client = Client(address)
+        lines = ("pump 148", "heater 25.9", "lock 1.1k", "field 1.9", "cord pe 0.08")
+
+        def log() -> None:
+            nonlocal revision
+            text = lines[revision % len(lines)]
+            client.post(f"{base}/readings", {"id": str(uuid4()), "revision": revision, "text": text})
+            revision += 1
+
+        logged = milliseconds(log, 40)
+        previewed = milliseconds(lambda: client.post(f"{base}/preview", {"text": "heater 25.9"}), 100)
+        keystroke = keystroke_to_preview(f"{address}/jobs/{job.id}/trace")
+    context.store.close()
+    return logged, previewed, keystroke
+
+
+def keystroke_to_preview(url: str) -> float:
+    """Return the median time from an input event to the changed preview on the screen, in ms."""
+    with sync_playwright() as play:
+        browser = play.chromium.launch(executable_path="/usr/bin/chromium", args=["--no-sandbox", "--disable-gpu"])
+        page = browser.new_page(viewport={"width": 1280, "height": 800})
+        page.goto(url)
+        page.get_by_label("Type a part and a reading").fill("heater 2")
+        page.wait_for_timeout(500)
+        taken = page.evaluate(
+            """async () => {
+              const input = document.querySelector('.bar input');
+              const out = document.querySelector('.answer');
+              const set = Object.getOwnPropertyDescriptor(HTMLInputElement.prototype, 'value').set;
+              const taken = [];
+              for (let i = 0; i < 30; i++) {
+                const changed = new Promise((done) => {
+                  const watch = new MutationObserver(() => { watch.disconnect(); requestAnimationFrame(done); });
+                  watch.observe(out, { childList: true, subtree: true, characterData: true });
+                });
+                const start = performance.now();
+                set.call(input, `heater ${20 + i}.3`);
+                input.dispatchEvent(new Event('input', { bubbles: true }));
+                await changed;
+                taken.push(performance.now() - start);
+              }
+              return taken;
+            }"""
+        )
+        browser.close()
+    return say("keystroke to preview, in Chromium", taken, "wanted < 100")
+
+
+def ready_after(folder: Path) -> float:
+    """Return the time from the command to its first answer, in ms."""
+    command = [str(Path(sys.executable).with_name("ohmcensus")), "serve", "--port", "0", "--data", str(folder)]
+    start = time.perf_counter()
+    with subprocess.Popen(command, stdout=subprocess.PIPE, text=True) as server:
+        assert server.stdout is not None
+        address = re.search(r"http://\S+", server.stdout.readline())
+        assert address
+        urllib.request.urlopen(f"{address[0]}/api/health").read()  # noqa: S310
+        taken = (time.perf_counter() - start) * 1000
+        server.terminate()
+    return taken
+
+
+def main() -> None:
+    """Print every figure beside what is wanted."""
+    with tempfile.TemporaryDirectory() as name:
+        folder = Path(name)
+        bare = say("bare durable SQLite insert", bare_insert(folder), "")
+        nothing = say("POST that does nothing", no_op_post(), "")
+        logged, previewed, _ = log_and_preview(folder)
+        ours = say("log_reading over HTTP, 1 to 40 readings", logged, "wanted <= 15")
+        print(f"{'  times bare insert + empty POST':46} {ours / (bare + nothing):12.2f}          wanted <= 3")
+        say("preview over HTTP", previewed, "")
+        say("serve, command to first answer", [ready_after(folder / "serve") for _ in range(6)][1:], "wanted < 1500")
+    script = sum(len(gzip.compress(f.read_bytes(), 9)) for f in (STATIC / "assets").glob("*.js"))
+    print(f"{'script of the whole interface, gzip':46} {script / 1000:12.1f} kB       wanted <= 200")
+
+
+if __name__ == "__main__":
+    main()
