@@ -5,6 +5,7 @@ JSON on standard output, exit 0; one clear line on standard error, exit 2, and n
 
 from __future__ import annotations
 
+import gc
 import json
 import sys
 from pathlib import Path
@@ -62,9 +63,7 @@ def _say(value: object) -> None:
 @data_option
 def demo(port: int, data: Path | None) -> None:
     """Serve with demo data."""
-    from ohmcensus.web.serve import serve  # noqa: PLC0415 - commands load only what they need
-
-    serve(data or user_data_path("ohmcensus") / "demo", port, demo=True)
+    _serve(data or user_data_path("ohmcensus") / "demo", port, demo=True)
 
 
 @commands.command()
@@ -72,9 +71,17 @@ def demo(port: int, data: Path | None) -> None:
 @data_option
 def serve(port: int, data: Path | None) -> None:
     """Serve one's own data."""
-    from ohmcensus.web.serve import serve  # noqa: PLC0415
+    _serve(data or user_data_path("ohmcensus") / "data", port, demo=False)
 
-    serve(data or user_data_path("ohmcensus") / "data", port, demo=False)
+
+def _serve(folder: Path, port: int, *, demo: bool) -> None:
+    """Serve a data directory; the collector rests while everything is loaded, since nothing of that is garbage."""
+    gc.disable()
+    from ohmcensus.web.serve import serve  # noqa: PLC0415 - commands load only what they need
+
+    gc.freeze()
+    gc.enable()
+    serve(folder, port, demo=demo)
 
 
 @commands.command()

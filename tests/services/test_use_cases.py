@@ -41,8 +41,13 @@ class Bench:
     def log(self, text: str, **more: object) -> LineView | None:
         row_id = uuid4()
         new = NewReading.model_validate({"id": row_id, "revision": self.trace.job.revision, "text": text} | more)
-        self.trace = log_reading(self.context, self.job_id, new)
+        self.keep(log_reading(self.context, self.job_id, new))
         return next((line for line in self.trace.lines if line.reading_id == str(row_id)), None)
+
+    def keep(self, after: TraceView) -> None:
+        """Put the lines that a change answers with in the place of the old ones, as the interface does."""
+        known = {line.key: line for line in [*self.trace.lines, *after.lines]}
+        self.trace = after.model_copy(update={"lines": [known[key] for key in after.keys]})
 
     def line(self, key: str) -> LineView:
         return next(line for line in self.trace.lines if line.key == key)
@@ -50,11 +55,11 @@ class Bench:
     def undo(self) -> None:
         assert self.trace.last_reading
         new = Withdrawal(id=uuid4(), revision=self.trace.job.revision)
-        self.trace = withdraw_reading(self.context, self.job_id, self.trace.last_reading, new)
+        self.keep(withdraw_reading(self.context, self.job_id, self.trace.last_reading, new))
 
     def say(self, state: SafetyState, reason: str = "") -> None:
         said = SafetyStatement(revision=self.trace.job.revision, state=state, reason=reason)
-        self.trace = state_safety(self.context, self.job_id, said)
+        self.keep(state_safety(self.context, self.job_id, said))
 
 
 @pytest.fixture
@@ -99,8 +104,8 @@ def test_a_retry_never_doubles_and_never_needs_the_newest_revision(bench: Bench)
     new = NewReading(id=row_id, revision=1, text="pump 148")
     first = log_reading(bench.context, bench.job_id, new)
     again = log_reading(bench.context, bench.job_id, new)
-    assert first == again
-    assert len(bench.line("pump.coil").history) == 0
+    assert again == show_trace(bench.context, bench.job_id)
+    assert [line.key for line in first.lines] == ["pump.coil"]
     assert len(next(line for line in again.lines if line.key == "pump.coil").history) == 1
     with pytest.raises(InputError, match="belongs to another reading"):
         log_reading(bench.context, bench.job_id, NewReading(id=row_id, revision=2, text="pump 150"))
@@ -162,9 +167,9 @@ def test_live_mode_needs_a_reason_and_refuses_ohms(bench: Bench) -> None:
 def test_the_newest_note_stands_and_an_empty_one_takes_it_back(bench: Bench) -> None:
     for text in ("green tag", "green tag, cleaned", ""):
         note = NewNote(id=uuid4(), revision=bench.trace.job.revision, line="pump.coil", text=text)
-        bench.trace = write_note(bench.context, bench.job_id, note)
+        bench.keep(write_note(bench.context, bench.job_id, note))
         assert bench.line("pump.coil").note == text
-        assert write_note(bench.context, bench.job_id, note) == bench.trace
+        assert write_note(bench.context, bench.job_id, note) == bench.trace == show_trace(bench.context, bench.job_id)
     with pytest.raises(UnknownNameError, match=r"no line 'pump\.glow'"):
         write_note(bench.context, bench.job_id, NewNote(id=uuid4(), revision=4, line="pump.glow", text="x"))
 
@@ -198,9 +203,9 @@ def test_an_own_meter_judges_by_its_leaflet_and_readings_keep_it(bench: Bench) -
     assert (line.verdict, line.history[0].meter) == ("open", "Old one")
     remove_meter(bench.context, "own-1")
     assert "own-1" not in show_settings(bench.context).bag
-    assert show_trace(bench.context, bench.job_id) == bench.trace.model_copy(
-        update={"meters": show_trace(bench.context, bench.job_id).meters}
-    )
+    after = show_trace(bench.context, bench.job_id)
+    assert [meter.id for meter in after.meters] == ["multimeter-6000", "appliance-tester"]
+    assert after.lines == bench.trace.lines
     assert bench.line("pump.coil").verdict == "open"
 
 
@@ -231,3 +236,19 @@ def test_the_demo_is_seeded_once(context: Context) -> None:
     assert list_jobs(context) == jobs
     assert len(jobs) == 4
     assert {job.outside for job in jobs} == {0, 1, 2}
+
+
+def test_what_is_at_hand_is_never_older_than_what_another_process_wrote(bench: Bench) -> None:
+    bench.log("pump 148")
+    other = Context(bench.context.store)
+    keep_settings(other, Settings(technician="Other", ambient_celsius=40.0))
+    log_reading(other, bench.job_id, NewReading(id=uuid4(), revision=2, text="heater 25.9"))
+    fresh, mine = show_trace(Context(bench.context.store), bench.job_id), show_trace(bench.context, bench.job_id)
+    assert fresh == mine
+    assert (mine.celsius, mine.job.asked) == (40.0, 2)
+
+
+def test_a_refused_reading_leaves_nothing_at_hand(bench: Bench) -> None:
+    with pytest.raises(StaleRevisionError):
+        log_reading(bench.context, bench.job_id, NewReading(id=uuid4(), revision=9, text="pump 148"))
+    assert show_trace(bench.context, bench.job_id) == show_trace(Context(bench.context.store), bench.job_id)

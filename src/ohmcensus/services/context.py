@@ -1,10 +1,11 @@
-"""What every use case needs: the open store and a clock."""
+"""What every use case needs: the open store, a clock, and the jobs it has at hand."""
 
 from __future__ import annotations
 
 from collections.abc import Callable
-from dataclasses import dataclass
+from dataclasses import dataclass, field
 from datetime import UTC, datetime
+from typing import Any
 
 from ohmcensus.storage.database import Store
 
@@ -15,10 +16,21 @@ def _now() -> datetime:
 
 @dataclass(frozen=True, slots=True)
 class Context:
-    """An open data directory and the time of day."""
+    """An open data directory and the time of day.
+
+    Parameters
+    ----------
+    store
+        The data.
+    clock
+        Time of day.
+    at_hand
+        Jobs built from rows before, by id (see ``at_hand.py``); never older than the store says.
+    """
 
     store: Store
     clock: Callable[[], datetime] = _now
+    at_hand: dict[str, Any] = field(default_factory=dict)
 
     def now(self) -> str:
         """Return the moment, ISO 8601 in UTC to the second."""

@@ -5,14 +5,11 @@ from __future__ import annotations
 from pathlib import Path
 
 from ohmcensus.core.errors import InputError
-from ohmcensus.core.judgement import census_lines
 from ohmcensus.core.layout.ohm_ruler import line_key
 from ohmcensus.exchange.job_csv import write_csv
 from ohmcensus.exchange.job_file import JobFile, RowEntry, SafetyEntry, line_entry, reading_entry
-from ohmcensus.services.build_case import build_case
+from ohmcensus.services.at_hand import take
 from ohmcensus.services.context import Context
-from ohmcensus.services.keep_settings import settings_in
-from ohmcensus.storage import jobs, notes
 
 
 def job_file(context: Context, job_id: str) -> JobFile:
@@ -24,24 +21,22 @@ def job_file(context: Context, job_id: str) -> JobFile:
         If there is no such job.
     """
     with context.store.read() as session:
-        job, machine = jobs.get(session, job_id)
-        case = build_case(session, job, machine, settings_in(session))
-        noted = notes.standing(notes.of_job(session, job_id))
-    lines = census_lines(case)
+        job = take(context, session, job_id)
+    stored, case, lines = job.stored, job.case, job.lines
     return JobFile(
-        id=job.id,
-        revision=job.revision,
-        place=machine.place,
-        machine=machine.name,
-        serial=machine.serial,
-        complaint=job.complaint,
-        sheet=machine.sheet_id,
-        opened_at=job.opened_at,
-        changed_at=job.changed_at,
+        id=stored.id,
+        revision=stored.revision,
+        place=stored.place,
+        machine=stored.machine,
+        serial=stored.serial,
+        complaint=stored.complaint,
+        sheet=stored.sheet_id,
+        opened_at=stored.opened_at,
+        changed_at=stored.changed_at,
         ambient_celsius=case.celsius,
-        safety=SafetyEntry(state=job.safety, at=job.safety_at, reason=job.safety_reason),
+        safety=SafetyEntry(state=stored.safety, at=stored.safety_at, reason=stored.safety_reason),
         readings=[reading_entry(answer) for line in lines for answer in line.answers],
-        lines=[line_entry(line, noted[key].text if (key := line_key(line)) in noted else "") for line in lines],
+        lines=[line_entry(line, job.notes.get(line_key(line), "")) for line in lines],
         history=[
             RowEntry(
                 id=row.id,

@@ -66,9 +66,3 @@ def keep_settings(context: Context, wanted: Settings) -> Settings:
 def known_meters(session: Session) -> list[Meter]:
     """Return every meter: one's own, then the generic ones."""
     return [*meters.all_own(session), *GENERIC_METERS]
-
-
-def meters_in_bag(session: Session, wanted: Settings) -> list[Meter]:
-    """Return the meters at hand, the preferred one first."""
-    known = {meter.id: meter for meter in known_meters(session)}
-    return [known[meter_id] for meter_id in wanted.bag if meter_id in known] or [GENERIC_METERS[0]]

@@ -10,11 +10,11 @@ from sqlmodel import Session
 
 from ohmcensus.core.case import Case, Reading
 from ohmcensus.core.errors import InputError, NotFoundError
-from ohmcensus.services.build_case import build_case
+from ohmcensus.core.judgement import Judgement
+from ohmcensus.services.at_hand import JobAtHand, put, take
 from ohmcensus.services.context import Context
-from ohmcensus.services.keep_settings import settings_in
-from ohmcensus.services.preview_line import TypedLine, Understood, meters_for, understand
-from ohmcensus.services.show_trace import TraceView, trace_of
+from ohmcensus.services.preview_line import TypedLine, Understood, understand
+from ohmcensus.services.show_trace import TraceView, trace_view
 from ohmcensus.storage import jobs, readings
 
 
@@ -55,22 +55,18 @@ def log_reading(context: Context, job_id: str, new: NewReading) -> TraceView:
         reading does not stand. Nothing is stored then.
     """
     with context.store.write() as session:
-        job, machine = jobs.get(session, job_id)
-        settings = settings_in(session)
-        case = build_case(session, job, machine, settings)
-        if _is_retry(session, case, str(new.id), new.text):
-            return trace_of(session, job, machine, case, settings)
-        corrected = _standing(case, str(new.supersedes)) if new.supersedes else None
-        understood = understand(case, new, meters_for(session, new.meter, settings))
-        row = _row(understood, new, corrected, at=context.now(), who=settings.technician, ambient=case.celsius)
-        revision = jobs.advance(job, new.revision, row.at)
-        readings.append(session, job_id, revision, row, understood.judgement)
-        return trace_of(session, job, machine, _with(case, row), settings)
+        job = take(context, session, job_id)
+        if _is_retry(session, job.case, str(new.id), new.text):
+            return trace_view(job)
+        corrected = _standing(job.case, str(new.supersedes)) if new.supersedes else None
+        understood = understand(job, new)
+        row = _row(understood, new, corrected, at=context.now(), job=job)
+        after = _append(session, job, new.revision, row, understood.judgement)
+    put(context, after)
+    return trace_view(after, changed=line_of(row))
 
 
-def _row(
-    understood: Understood, new: NewReading, corrected: Reading | None, *, at: str, who: str, ambient: float
-) -> Reading:
+def _row(understood: Understood, new: NewReading, corrected: Reading | None, *, at: str, job: JobAtHand) -> Reading:
     """Return the reading that an understood line is.
 
     Raises
@@ -90,10 +86,10 @@ def _row(
         meter=use.meter,
         indication=use.indication,
         text=new.text.strip(),
-        celsius=ambient if line.celsius is None else line.celsius,
+        celsius=job.case.celsius if line.celsius is None else line.celsius,
         alone=line.alone,
         at=at,
-        who=who,
+        who=job.settings.technician,
         supersedes=corrected.id if corrected else None,
     )
 
@@ -107,29 +103,34 @@ def withdraw_reading(context: Context, job_id: str, reading_id: str, new: Withdr
         If the reading does not stand or the revision is stale.
     """
     with context.store.write() as session:
-        job, machine = jobs.get(session, job_id)
-        settings = settings_in(session)
-        case = build_case(session, job, machine, settings)
-        if _is_retry(session, case, str(new.id), ""):
-            return trace_of(session, job, machine, case, settings)
-        gone = _standing(case, reading_id)
+        job = take(context, session, job_id)
+        if _is_retry(session, job.case, str(new.id), ""):
+            return trace_view(job)
+        gone = _standing(job.case, reading_id)
         row = replace(
             gone,
             id=str(new.id),
             text="",
             at=context.now(),
-            who=settings.technician,
+            who=job.settings.technician,
             supersedes=gone.id,
             withdrawn=True,
         )
-        revision = jobs.advance(job, new.revision, row.at)
-        readings.append(session, job_id, revision, row, None)
-        return trace_of(session, job, machine, _with(case, row), settings)
+        after = _append(session, job, new.revision, row, None)
+    put(context, after)
+    return trace_view(after, changed=line_of(row))
 
 
-def _with(case: Case, row: Reading) -> Case:
-    """Return the case with one more row."""
-    return replace(case, readings=(*case.readings, row))
+def _append(session: Session, job: JobAtHand, stated: int, row: Reading, judgement: Judgement | None) -> JobAtHand:
+    """Write a row on top of the revision that its writer had seen."""
+    stored = jobs.advance(session, job.stored, stated, row.at)
+    readings.append(session, stored.id, stored.revision, row, judgement)
+    return job.with_reading(stored, row)
+
+
+def line_of(row: Reading) -> str:
+    """Return the name of the line that a row belongs to."""
+    return row.test or " ".join(row.between)
 
 
 def _is_retry(session: Session, case: Case, reading_id: str, text: str) -> bool:

@@ -6,16 +6,12 @@ from typing import Annotated
 from uuid import UUID
 
 from pydantic import BaseModel, ConfigDict, StringConstraints
-from sqlmodel import Session
 
-from ohmcensus.core.case import Case
 from ohmcensus.core.errors import InputError
-from ohmcensus.core.judgement import CensusLine, census_lines
 from ohmcensus.core.safety import SafetyState
-from ohmcensus.services.build_case import build_case
+from ohmcensus.services.at_hand import JobAtHand, at_hand, take
 from ohmcensus.services.context import Context
 from ohmcensus.services.find_sheet import find_sheet
-from ohmcensus.services.keep_settings import Settings, settings_in
 from ohmcensus.storage import jobs
 from ohmcensus.storage.tables import JobRow, MachineRow
 
@@ -81,7 +77,7 @@ def open_job(context: Context, new: NewJob) -> JobView:
     """
     sheet, now, job_id = find_sheet(new.sheet), context.now(), str(new.id)
     with context.store.write() as session:
-        existing = session.get(JobRow, job_id)
+        existing = jobs.find(session, job_id)
         if existing is None:
             machine = MachineRow(id=job_id, sheet_id=sheet.id, name=new.machine, place=new.place, serial=new.serial)
             job = JobRow(
@@ -93,45 +89,39 @@ def open_job(context: Context, new: NewJob) -> JobView:
                 safety=SafetyState.NOT_PROVED.value,
             )
             jobs.add(session, machine, job)
-            session.flush()
-        elif jobs.get(session, job_id)[1].name != new.machine:
+        elif existing.machine != new.machine:
             raise InputError(what=f"the id {job_id} belongs to another job", remedy="send a new id", field="id")
-        return _view(session, *jobs.get(session, job_id), settings_in(session))
+    with context.store.read() as session:
+        return job_view(take(context, session, job_id))
 
 
 def list_jobs(context: Context) -> list[JobView]:
     """Return all jobs, the last changed one first."""
     with context.store.read() as session:
-        settings = settings_in(session)
-        return [_view(session, job, machine, settings) for job, machine in jobs.newest_first(session)]
+        return [job_view(at_hand(context, session, stored)) for stored in jobs.newest_first(session)]
 
 
-def _view(session: Session, job: JobRow, machine: MachineRow, settings: Settings) -> JobView:
-    """Return a job as stored."""
-    case = build_case(session, job, machine, settings)
-    return job_view(job, machine, case, census_lines(case))
-
-
-def job_view(job: JobRow, machine: MachineRow, case: Case, lines: tuple[CensusLine, ...]) -> JobView:
+def job_view(job: JobAtHand) -> JobView:
     """Return a job with the counts of its lines."""
-    answers = [line.answer for line in lines if line.answer]
+    stored, sheet = job.stored, job.case.sheet
+    answers = [line.answer for line in job.lines if line.answer]
     return JobView(
-        id=job.id,
-        machine=machine.name,
-        place=machine.place,
-        sheet=machine.sheet_id,
-        sheet_title=case.sheet.title,
-        supply=case.sheet.supply,
-        watts=case.sheet.watts,
-        serial=machine.serial,
-        complaint=job.complaint,
-        opened_at=job.opened_at,
-        changed_at=job.changed_at,
-        revision=job.revision,
-        safety=case.safety,
-        safety_at=job.safety_at,
-        safety_reason=job.safety_reason,
+        id=stored.id,
+        machine=stored.machine,
+        place=stored.place,
+        sheet=stored.sheet_id,
+        sheet_title=sheet.title,
+        supply=sheet.supply,
+        watts=sheet.watts,
+        serial=stored.serial,
+        complaint=stored.complaint,
+        opened_at=stored.opened_at,
+        changed_at=stored.changed_at,
+        revision=stored.revision,
+        safety=job.case.safety,
+        safety_at=stored.safety_at,
+        safety_reason=stored.safety_reason,
         asked=len(answers),
-        lines=len(lines),
+        lines=len(job.lines),
         outside=sum(answer.judgement.verdict.is_outside for answer in answers),
     )

@@ -2,12 +2,11 @@
 
 from __future__ import annotations
 
+from dataclasses import dataclass
 from typing import Annotated
 
 from pydantic import BaseModel, ConfigDict, Field
-from sqlmodel import Session
 
-from ohmcensus.core.case import Case
 from ohmcensus.core.errors import InputError, OhmcensusError, UnknownNameError
 from ohmcensus.core.judgement import Judgement, Use, Verdict, choose_use, judge
 from ohmcensus.core.layout.ohm_ruler import position
@@ -16,10 +15,8 @@ from ohmcensus.core.machine.quick_line import completions
 from ohmcensus.core.meter import Function, Meter
 from ohmcensus.core.quantity import Indication, Unit, show_indication, show_value
 from ohmcensus.core.safety import refuse_unsafe
-from ohmcensus.services.build_case import build_case
+from ohmcensus.services.at_hand import JobAtHand, take
 from ohmcensus.services.context import Context
-from ohmcensus.services.keep_settings import Settings, known_meters, meters_in_bag, settings_in
-from ohmcensus.storage import jobs
 
 
 class TypedLine(BaseModel):
@@ -75,17 +72,16 @@ class LinePreview(BaseModel):
     completions: list[str] = []
 
 
-class Understood(BaseModel):
+@dataclass(frozen=True, slots=True)
+class Understood:
     """A line that can be stored."""
-
-    model_config = ConfigDict(arbitrary_types_allowed=True)
 
     line: Line
     use: Use
     judgement: Judgement
 
 
-def understand(case: Case, typed: TypedLine, meters: list[Meter]) -> Understood:
+def understand(job: JobAtHand, typed: TypedLine) -> Understood:
     """Understand and judge a line; refuse what safety forbids.
 
     Raises
@@ -93,14 +89,15 @@ def understand(case: Case, typed: TypedLine, meters: list[Meter]) -> Understood:
     OhmcensusError
         With what is wrong and what to do.
     """
+    case = job.case
     line = read_line(typed.text, case.sheet, case.celsius)
     function = line.test.function if line.test else typed.function or _function_of(line.reading)
     refuse_unsafe(function, case.safety)
-    use = choose_use(line.reading, line.test, meters, function=function)
+    use = choose_use(line.reading, line.test, meters_for(job, typed.meter), function=function)
     return Understood(line=line, use=use, judgement=judge(use, line.test))
 
 
-def meters_for(session: Session, meter_id: str | None, settings: Settings) -> list[Meter]:
+def meters_for(job: JobAtHand, meter_id: str | None) -> list[Meter]:
     """Return the one meter that was named, else those in the bag.
 
     Raises
@@ -109,20 +106,22 @@ def meters_for(session: Session, meter_id: str | None, settings: Settings) -> li
         If there is no such meter.
     """
     if meter_id is None:
-        return meters_in_bag(session, settings)
-    for meter in known_meters(session):
-        if meter.id == meter_id:
-            return [meter]
-    raise UnknownNameError(what=f"no meter '{meter_id[:40]}'", remedy="choose one from Setup", field="meter")
+        return bag_of(job)
+    if meter_id not in job.meters:
+        raise UnknownNameError(what=f"no meter '{meter_id[:40]}'", remedy="choose one from Setup", field="meter")
+    return [job.meters[meter_id]]
+
+
+def bag_of(job: JobAtHand) -> list[Meter]:
+    """Return the meters in the bag, the preferred one first."""
+    return [job.meters[meter_id] for meter_id in job.settings.bag if meter_id in job.meters]
 
 
 def preview_line(context: Context, job_id: str, typed: TypedLine) -> LinePreview:
     """Return what a line says; what is wrong with it is part of the answer."""
     with context.store.read() as session:
-        job, machine = jobs.get(session, job_id)
-        settings = settings_in(session)
-        case = build_case(session, job, machine, settings)
-        meters = meters_for(session, typed.meter, settings)
+        job = take(context, session, job_id)
+    case = job.case
     offered = completions(typed.text, case.sheet, case.celsius)
     try:
         line = read_line(typed.text, case.sheet, case.celsius)
@@ -132,7 +131,7 @@ def preview_line(context: Context, job_id: str, typed: TypedLine) -> LinePreview
         line=line.test.id if line.test else " ".join(line.between), heading=heading_of(line), completions=offered
     )
     try:
-        understood = understand(case, typed, meters)
+        understood = understand(job, typed)
     except OhmcensusError as error:
         return named.model_copy(update={"problem": str(error)})
     return named.model_copy(update=_judged(understood))

@@ -5,6 +5,7 @@ Everything is made up. Seeding goes through the same use cases as a person's wor
 
 from __future__ import annotations
 
+from dataclasses import replace
 from datetime import UTC, datetime, timedelta
 from uuid import NAMESPACE_URL, uuid5
 
@@ -111,4 +112,4 @@ def seed_demo(context: Context) -> None:
 
 def _at(context: Context, moment: datetime) -> Context:
     """Return the context at another moment."""
-    return Context(context.store, clock=lambda: moment.astimezone(UTC))
+    return replace(context, clock=lambda: moment.astimezone(UTC))

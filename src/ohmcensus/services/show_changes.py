@@ -39,7 +39,7 @@ def show_changes(context: Context, job_id: str, after: int) -> Changes:
         If there is no such job.
     """
     with context.store.read() as session:
-        job, _ = jobs.get(session, job_id)
+        job = jobs.get(session, job_id)
         found = [
             Change(
                 revision=revision,

@@ -3,10 +3,9 @@
 from __future__ import annotations
 
 from pydantic import BaseModel, ConfigDict
-from sqlmodel import Session
 
 from ohmcensus.core.case import Case
-from ohmcensus.core.judgement import CensusLine, Verdict, census_lines
+from ohmcensus.core.judgement import CensusLine, Verdict
 from ohmcensus.core.judgement.census_sheet import Answer, next_line
 from ohmcensus.core.judgement.judge import window_with_basis
 from ohmcensus.core.judgement.meaning import at_work
@@ -16,12 +15,11 @@ from ohmcensus.core.machine import MachineTest
 from ohmcensus.core.meter import Function
 from ohmcensus.core.quantity import Unit, show_indication
 from ohmcensus.core.sheet import Sheet
-from ohmcensus.services.build_case import build_case
+from ohmcensus.services.at_hand import JobAtHand, take
 from ohmcensus.services.context import Context
-from ohmcensus.services.keep_settings import Settings, meters_in_bag, settings_in
+from ohmcensus.services.described import Described
 from ohmcensus.services.open_job import JobView, job_view
-from ohmcensus.storage import jobs, notes
-from ohmcensus.storage.tables import JobRow, MachineRow
+from ohmcensus.services.preview_line import bag_of
 
 
 class ReadingView(BaseModel):
@@ -103,14 +101,23 @@ class MeterChoice(BaseModel):
     title: str
 
 
-class TraceView(BaseModel):
-    """A job as the trace screen shows it."""
+class TraceView(Described):
+    """A job as the trace screen shows it.
+
+    Attributes
+    ----------
+    lines
+        All lines in order; after a change only those that changed.
+    keys
+        Names of all lines in order.
+    """
 
     model_config = ConfigDict(arbitrary_types_allowed=True)
 
     job: JobView
     celsius: float
     lines: list[LineView]
+    keys: list[str]
     ruler: OhmRuler
     next_line: str | None
     last_reading: str | None
@@ -127,38 +134,41 @@ def show_trace(context: Context, job_id: str) -> TraceView:
         If there is no such job.
     """
     with context.store.read() as session:
-        return trace_view(session, *jobs.get(session, job_id))
+        return trace_view(take(context, session, job_id))
 
 
-def trace_view(session: Session, job: JobRow, machine: MachineRow) -> TraceView:
-    """Return the trace of a job within a session."""
-    settings = settings_in(session)
-    return trace_of(session, job, machine, build_case(session, job, machine, settings), settings)
+def trace_view(job: JobAtHand, *, changed: str | None = None) -> TraceView:
+    """Return the trace of a job at hand.
 
-
-def trace_of(session: Session, job: JobRow, machine: MachineRow, case: Case, settings: Settings) -> TraceView:
-    """Return the trace of a job whose case is at hand already."""
-    lines = census_lines(case)
-    noted = {line: note.text for line, note in notes.standing(notes.of_job(session, job.id)).items()}
-    standing = case.standing()
+    Parameters
+    ----------
+    job
+        The job.
+    changed
+        Name of the one line that a change touched; empty where it touched none, None for all lines.
+    """
+    keys = [line_key(line) for line in job.lines]
+    standing = job.case.standing()
     last = standing[-1] if standing else None
-    following = next_line(lines, last.test if last else None)
-    histories = _histories(case, {reading.id for reading in standing})
+    following = next_line(job.lines, last.test if last else None)
+    wanted = [(key, line) for key, line in zip(keys, job.lines, strict=True) if changed is None or key == changed]
+    histories = _histories(job.case, {reading.id for reading in standing}, changed)
     return TraceView(
-        job=job_view(job, machine, case, lines),
-        celsius=case.celsius,
-        lines=[_line_view(line, case.sheet, noted, histories) for line in lines],
-        ruler=ohm_ruler(lines),
+        job=job_view(job),
+        celsius=job.case.celsius,
+        lines=[
+            _line_view(line, job.case.sheet, job.notes.get(key, ""), histories.get(key, [])) for key, line in wanted
+        ],
+        keys=keys,
+        ruler=ohm_ruler(job.lines),
         next_line=line_key(following) if following else None,
         last_reading=last.id if last else None,
-        meters=[MeterChoice(id=m.id, title=m.title) for m in meters_in_bag(session, settings)],
-        points=list(case.sheet.points),
+        meters=[MeterChoice(id=meter.id, title=meter.title) for meter in bag_of(job)],
+        points=list(job.case.sheet.points),
     )
 
 
-def _line_view(
-    line: CensusLine, sheet: Sheet, noted: dict[str, str], histories: dict[str, list[ReadingView]]
-) -> LineView:
+def _line_view(line: CensusLine, sheet: Sheet, note: str, history: list[ReadingView]) -> LineView:
     """Return one line in print."""
     key, test, answer = line_key(line), line.test, line.answer
     function = test.function if test else line.answers[-1].reading.function
@@ -186,8 +196,8 @@ def _line_view(
         at_work=_at_work(test, answer),
         reading_id=answer.reading.id if answer else None,
         typed=answer.reading.text if answer else "",
-        note=noted.get(key, ""),
-        history=histories.get(key, []),
+        note=note,
+        history=history,
         ruler=_ruler(line, answer),
     )
 
@@ -205,10 +215,13 @@ def _blind_words(line: CensusLine) -> list[str]:
     return [mode.words for mode in modes]
 
 
-def _histories(case: Case, standing: set[str]) -> dict[str, list[ReadingView]]:
-    """Return every row of each line, newest first."""
+def _histories(case: Case, standing: set[str], changed: str | None) -> dict[str, list[ReadingView]]:
+    """Return every row of each line wanted, newest first."""
     found: dict[str, list[ReadingView]] = {}
     for row in reversed(case.readings):
+        key = row.test or " ".join(row.between)
+        if changed is not None and key != changed:
+            continue
         view = ReadingView(
             id=row.id,
             reads=show_indication(row.indication),
@@ -221,7 +234,7 @@ def _histories(case: Case, standing: set[str]) -> dict[str, list[ReadingView]]:
             stands=row.id in standing,
             withdrawn=row.withdrawn,
         )
-        found.setdefault(row.test or " ".join(row.between), []).append(view)
+        found.setdefault(key, []).append(view)
     return found
 
 

@@ -8,6 +8,7 @@ from pydantic import BaseModel, ConfigDict, Field, StringConstraints
 
 from ohmcensus.core.errors import InputError
 from ohmcensus.core.safety import SafetyState
+from ohmcensus.services.at_hand import put, take
 from ohmcensus.services.context import Context
 from ohmcensus.services.show_trace import TraceView, trace_view
 from ohmcensus.storage import jobs
@@ -37,8 +38,11 @@ def state_safety(context: Context, job_id: str, statement: SafetyStatement) -> T
         remedy = "say what has to be measured under voltage"
         raise InputError(what="live mode needs a reason", remedy=remedy, field="reason")
     with context.store.write() as session:
-        now = context.now()
-        job, machine = jobs.get(session, job_id)
-        jobs.advance(job, statement.revision, now)
-        job.safety, job.safety_at, job.safety_reason = statement.state.value, now, statement.reason
-        return trace_view(session, job, machine)
+        job = take(context, session, job_id)
+        now, said = context.now(), statement.state.value
+        stored = jobs.advance(
+            session, job.stored, statement.revision, now, safety=said, safety_at=now, safety_reason=statement.reason
+        )
+        after = job.with_safety(stored)
+    put(context, after)
+    return trace_view(after, changed="")

@@ -8,8 +8,9 @@ from uuid import UUID
 from pydantic import BaseModel, ConfigDict, Field, StringConstraints
 
 from ohmcensus.core.errors import UnknownNameError
+from ohmcensus.core.layout.ohm_ruler import line_key
+from ohmcensus.services.at_hand import put, take
 from ohmcensus.services.context import Context
-from ohmcensus.services.keep_settings import settings_in
 from ohmcensus.services.show_trace import TraceView, trace_view
 from ohmcensus.storage import jobs, notes
 from ohmcensus.storage.tables import NoteRow
@@ -37,17 +38,24 @@ def write_note(context: Context, job_id: str, new: NewNote) -> TraceView:
         If the job has moved on.
     """
     with context.store.write() as session:
-        job, machine = jobs.get(session, job_id)
+        job = take(context, session, job_id)
         if notes.exists(session, str(new.id)):
-            return trace_view(session, job, machine)
-        if new.line not in {line.key for line in trace_view(session, job, machine).lines}:
+            return trace_view(job)
+        if new.line not in {line_key(line) for line in job.lines}:
             what = f"no line '{new.line}' on this machine"
             raise UnknownNameError(what=what, remedy="choose a line of the sheet", field="line")
-        now, who = context.now(), settings_in(session).technician
-        revision = jobs.advance(job, new.revision, now)
-        notes.append(
-            session,
-            NoteRow(id=str(new.id), job_id=job_id, revision=revision, line=new.line, text=new.text, at=now, who=who),
+        now = context.now()
+        stored = jobs.advance(session, job.stored, new.revision, now)
+        row = NoteRow(
+            id=str(new.id),
+            job_id=job_id,
+            revision=stored.revision,
+            line=new.line,
+            text=new.text,
+            at=now,
+            who=job.settings.technician,
         )
-        session.flush()
-        return trace_view(session, job, machine)
+        notes.append(session, row)
+        after = job.with_note(stored, new.line, new.text)
+    put(context, after)
+    return trace_view(after, changed=new.line)

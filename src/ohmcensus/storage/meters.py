@@ -5,6 +5,7 @@ from __future__ import annotations
 from sqlmodel import Session, select
 
 from ohmcensus.core.meter import Meter
+from ohmcensus.storage import settings
 from ohmcensus.storage.tables import MeterRow
 
 
@@ -17,6 +18,7 @@ def all_own(session: Session) -> list[Meter]:
 def keep(session: Session, meter: Meter) -> None:
     """Write a meter, new or changed; readings keep the meter as it was when they were taken."""
     session.merge(MeterRow(id=meter.id, body=meter.model_dump_json()))
+    settings.count_up(session)
 
 
 def remove(session: Session, meter_id: str) -> bool:
@@ -24,4 +26,5 @@ def remove(session: Session, meter_id: str) -> bool:
     row = session.get(MeterRow, meter_id)
     if row is not None:
         session.delete(row)
+        settings.count_up(session)
     return row is not None

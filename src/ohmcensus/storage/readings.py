@@ -3,52 +3,59 @@
 from __future__ import annotations
 
 import json
+from typing import Any
 
-from sqlmodel import Session, col, select
+from sqlalchemy import Row, bindparam, select
+from sqlmodel import Session
 
 from ohmcensus.core.case import Reading
 from ohmcensus.core.judgement import Judgement
 from ohmcensus.core.meter import Function, Meter
 from ohmcensus.core.quantity import Bound, Indication, Unit
-from ohmcensus.storage.tables import ReadingRow
+from ohmcensus.storage.tables import ReadingRow, table_of
+
+_READING = table_of(ReadingRow)
+_INSERT = _READING.insert()
+_OF_JOB = (
+    select(_READING)
+    .where(_READING.c.job_id == bindparam("job"), _READING.c.revision > bindparam("after"))
+    .order_by(_READING.c.revision)
+)
 
 
 def append(session: Session, job_id: str, revision: int, reading: Reading, judgement: Judgement | None) -> None:
     """Write one reading with the judgement of the day."""
-    session.add(
-        ReadingRow(
-            id=reading.id,
-            job_id=job_id,
-            revision=revision,
-            test=reading.test,
-            point_a=reading.between[0],
-            point_b=reading.between[1],
-            function=reading.function.value,
-            meter=reading.meter.model_dump_json(),
-            text=reading.text,
-            value=reading.indication.value,
-            unit=reading.indication.unit.value,
-            bound=reading.indication.bound.value,
-            last_place=reading.indication.last_place,
-            celsius=reading.celsius,
-            configuration=json.dumps({"alone": reading.alone}),
-            verdict=judgement.verdict.value if judgement else "",
-            judgement=judgement.sentence if judgement else "",
-            at=reading.at,
-            who=reading.who,
-            supersedes=reading.supersedes,
-            withdrawn=reading.withdrawn,
-        )
+    session.connection().execute(
+        _INSERT,
+        {
+            "id": reading.id,
+            "job_id": job_id,
+            "revision": revision,
+            "test": reading.test,
+            "point_a": reading.between[0],
+            "point_b": reading.between[1],
+            "function": reading.function.value,
+            "meter": reading.meter.model_dump_json(),
+            "text": reading.text,
+            "value": reading.indication.value,
+            "unit": reading.indication.unit.value,
+            "bound": reading.indication.bound.value,
+            "last_place": reading.indication.last_place,
+            "celsius": reading.celsius,
+            "configuration": json.dumps({"alone": reading.alone}),
+            "verdict": judgement.verdict.value if judgement else "",
+            "judgement": judgement.sentence if judgement else "",
+            "at": reading.at,
+            "who": reading.who,
+            "supersedes": reading.supersedes,
+            "withdrawn": reading.withdrawn,
+        },
     )
 
 
 def of_job(session: Session, job_id: str, *, after: int = 0) -> list[tuple[int, Reading]]:
     """Return all readings of a job written after a revision, oldest first, each with its revision."""
-    rows = session.exec(
-        select(ReadingRow)
-        .where(ReadingRow.job_id == job_id, col(ReadingRow.revision) > after)
-        .order_by(col(ReadingRow.revision))
-    )
+    rows = session.connection().execute(_OF_JOB, {"job": job_id, "after": after})
     meters: dict[str, Meter] = {}
     return [(row.revision, _reading(row, meters)) for row in rows]
 
@@ -58,7 +65,7 @@ def exists(session: Session, reading_id: str) -> bool:
     return session.get(ReadingRow, reading_id) is not None
 
 
-def _reading(row: ReadingRow, meters: dict[str, Meter]) -> Reading:
+def _reading(row: Row[Any], meters: dict[str, Meter]) -> Reading:
     """Return the core's reading of a row; each meter is read from its JSON once."""
     if row.meter not in meters:
         meters[row.meter] = Meter.model_validate_json(row.meter)

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from sqlalchemy import MetaData
+from sqlalchemy import MetaData, Table
 from sqlmodel import Field, SQLModel
 
 NAMING = {
@@ -14,6 +14,11 @@ NAMING = {
 }
 SQLModel.metadata.naming_convention = NAMING
 metadata: MetaData = SQLModel.metadata
+
+
+def table_of(row: type[SQLModel]) -> Table:
+    """Return the plain table behind a row class, for statements that skip the object layer."""
+    return metadata.tables[str(row.__tablename__)]
 
 
 class MachineRow(SQLModel, table=True):

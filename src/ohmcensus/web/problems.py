@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from flask import Flask, Response, request
-from pydantic import BaseModel, ValidationError
+from pydantic import ValidationError
 from werkzeug.exceptions import HTTPException
 
 from ohmcensus.core.errors import (
@@ -13,6 +13,7 @@ from ohmcensus.core.errors import (
     SafetyRefusalError,
     StaleRevisionError,
 )
+from ohmcensus.services.described import Described
 
 MIMETYPE = "application/problem+json"
 _STATUS: tuple[tuple[type[OhmcensusError], int, str, str], ...] = (
@@ -24,7 +25,7 @@ _STATUS: tuple[tuple[type[OhmcensusError], int, str, str], ...] = (
 )
 
 
-class Problem(BaseModel):
+class Problem(Described):
     """A problem answer (RFC 9457) with the field at fault and, for a stale writer, the stored revision."""
 
     type: str

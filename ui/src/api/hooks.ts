@@ -54,11 +54,20 @@ function useJobChange<T>(jobId: string, send: (body: T, revision: number) => Pro
         return send(body, current);
       }
     },
-    onSuccess: (trace) => {
-      queries.setQueryData(traceKey(jobId), trace);
+    onSuccess: (after) => {
+      const merged = merge(queries.getQueryData<Trace>(traceKey(jobId)), after);
+      if (merged) queries.setQueryData(traceKey(jobId), merged);
+      else void queries.invalidateQueries({ queryKey: traceKey(jobId) });
       void queries.invalidateQueries({ queryKey: ["jobs"] });
     },
   });
+}
+
+/** The job after a change: the lines that changed in the place of the old ones; null where one is not known here. */
+export function merge(before: Trace | undefined, after: Trace): Trace | null {
+  const known = new Map([...(before?.lines ?? []), ...after.lines].map((line) => [line.key, line]));
+  const lines = after.keys.flatMap((key) => known.get(key) ?? []);
+  return lines.length === after.keys.length ? { ...after, lines } : null;
 }
 
 type Unrevised<T> = Omit<T, "revision">;

@@ -945,11 +945,20 @@ export interface components {
         /**
          * TraceView
          * @description A job as the trace screen shows it.
+         *
+         *     Attributes
+         *     ----------
+         *     lines
+         *         All lines in order; after a change only those that changed.
+         *     keys
+         *         Names of all lines in order.
          */
         TraceView: {
             /** Celsius */
             celsius: number;
             job: components["schemas"]["JobView"];
+            /** Keys */
+            keys: string[];
             /** Last Reading */
             last_reading: string | null;
             /** Lines */

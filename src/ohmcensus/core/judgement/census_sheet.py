@@ -2,12 +2,14 @@
 
 from __future__ import annotations
 
+from collections.abc import Mapping
 from dataclasses import dataclass
 
 from ohmcensus.core.case import Case, Reading
 from ohmcensus.core.judgement.instrument import Use
 from ohmcensus.core.judgement.judge import Judgement, judge
 from ohmcensus.core.machine import MachineTest, machine_tests
+from ohmcensus.core.sheet import Sheet
 
 
 @dataclass(frozen=True, slots=True)
@@ -42,28 +44,36 @@ class CensusLine:
         return self.answers[-1] if self.answers else None
 
 
-def census_lines(case: Case) -> tuple[CensusLine, ...]:
-    """Return all lines of a case in the order in which current passes the parts, loose pairs last."""
+def census_lines(case: Case, known: Mapping[str, Answer] | None = None) -> tuple[CensusLine, ...]:
+    """Return all lines of a case in the order in which current passes the parts, loose pairs last.
+
+    Parameters
+    ----------
+    case
+        Sheet and readings.
+    known
+        Answers already judged on this sheet, by the id of their reading; an answer never changes.
+    """
+    answers = known or {}
     by_test: dict[str, list[Answer]] = {}
     by_pair: dict[tuple[str, str], list[Answer]] = {}
-    tests_at = {celsius: _by_id(case, celsius) for celsius in {r.celsius for r in case.readings} | {case.celsius}}
     for reading in case.standing():
-        answer = judged(reading, tests_at[reading.celsius])
+        answer = answers.get(reading.id) or judged(reading, case.sheet)
         if answer.judgement.window is None:
             by_pair.setdefault(reading.between, []).append(answer)
         else:
             by_test.setdefault(reading.test or "", []).append(answer)
     lines = [
-        CensusLine(test, test.between, tuple(by_test.get(test_id, ())))
-        for test_id, test in tests_at[case.celsius].items()
+        CensusLine(test, test.between, tuple(by_test.get(test.id, ())))
+        for test in machine_tests(case.sheet, case.celsius)
     ]
-    lines += [CensusLine(None, pair, tuple(answers)) for pair, answers in by_pair.items()]
+    lines += [CensusLine(None, pair, tuple(found)) for pair, found in by_pair.items()]
     return tuple(lines)
 
 
-def judged(reading: Reading, tests: dict[str, MachineTest]) -> Answer:
-    """Judge a stored reading against the sheet as it is now."""
-    test = tests.get(reading.test) if reading.test else None
+def judged(reading: Reading, sheet: Sheet) -> Answer:
+    """Judge a stored reading against the sheet as it is now, at the temperature of the reading."""
+    test = next((test for test in machine_tests(sheet, reading.celsius) if test.id == reading.test), None)
     lesser = test.weaker if test and test.weaker and reading.function is not test.function else None
     use = Use(reading.meter, reading.function, reading.indication, lesser)
     return Answer(reading, judge(use, test))
@@ -77,8 +87,3 @@ def next_line(lines: tuple[CensusLine, ...], after: str | None) -> CensusLine | 
         if line.test is not None and not line.answers and line.test.function.needs_dead_circuit:
             return line
     return None
-
-
-def _by_id(case: Case, celsius: float) -> dict[str, MachineTest]:
-    """Return the tests of the case at a temperature, by id."""
-    return {test.id: test for test in machine_tests(case.sheet, celsius)}

@@ -12,6 +12,7 @@ from __future__ import annotations
 
 import re
 from dataclasses import dataclass
+from functools import lru_cache
 
 from ohmcensus.core.errors import InputError, ReadingTextError, UnknownNameError
 from ohmcensus.core.machine.tests import MachineTest, machine_tests
@@ -73,12 +74,12 @@ def read_line(text: str, sheet: Sheet, celsius: float) -> Line:
     words = body.split()
     if not words:
         raise InputError(what="nothing typed", remedy="type a part and a reading, e.g. heater 25.9", field="line")
-    tests = machine_tests(sheet, celsius if stated is None else stated)
     if words[0].casefold() == "between":
+        tests = machine_tests(sheet, celsius if stated is None else stated)
         first, second, rest = _points(words[1:], sheet)
         named = next((test for test in tests if set(test.between) == {first, second} and first != second), None)
         return Line(named, (first, second), *_alone(rest), celsius=stated)
-    test, rest = _Names(sheet, tests).subject(words)
+    test, rest = _names(sheet, celsius if stated is None else stated).subject(words)
     return Line(test, test.between, *_alone(rest), celsius=stated)
 
 
@@ -136,6 +137,11 @@ def _point(typed: str, known: dict[str, str]) -> str:
     close = [known[name] for name in [nearest(typed, known)] if name] or found[:3]
     hint = f"did you mean {' or '.join(close)}?" if close else "points are written part.pin, e.g. heater.a"
     raise UnknownNameError(what=f"no single point '{typed}' on this sheet", remedy=hint, field="line")
+
+
+@lru_cache(maxsize=64)
+def _names(sheet: Sheet, celsius: float) -> _Names:
+    return _Names(sheet, machine_tests(sheet, celsius))
 
 
 class _Names:

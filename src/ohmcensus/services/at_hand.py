@@ -1,0 +1,104 @@
+"""A job at hand: rows turned into a case, kept as long as neither the job nor the setup has moved on.
+
+The job's revision and the setup's revision are read from the store every time, so that a job at hand is
+never older than what another process wrote.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Mapping
+from dataclasses import dataclass, replace
+
+from sqlmodel import Session
+
+from ohmcensus.core.case import Case, Reading
+from ohmcensus.core.judgement import CensusLine, census_lines
+from ohmcensus.core.judgement.census_sheet import Answer
+from ohmcensus.core.meter import Meter
+from ohmcensus.core.safety import SafetyState
+from ohmcensus.services.context import Context
+from ohmcensus.services.find_sheet import find_sheet
+from ohmcensus.services.keep_settings import Settings, known_meters, settings_in
+from ohmcensus.storage import jobs, notes, readings
+from ohmcensus.storage.jobs import StoredJob
+
+MOST_AT_HAND = 64
+
+
+@dataclass(frozen=True, slots=True)
+class JobAtHand:
+    """Everything known of a job at one revision.
+
+    Parameters
+    ----------
+    stored
+        The job's own columns.
+    case, lines
+        Sheet and readings, and the census sheet that follows from them.
+    notes
+        Standing note by line.
+    settings, meters
+        Setup; every known meter by id.
+    """
+
+    stored: StoredJob
+    case: Case
+    lines: tuple[CensusLine, ...]
+    notes: Mapping[str, str]
+    settings: Settings
+    meters: Mapping[str, Meter]
+
+    def with_reading(self, stored: StoredJob, row: Reading) -> JobAtHand:
+        """Return the job after one more row."""
+        case = replace(self.case, readings=(*self.case.readings, row))
+        known: dict[str, Answer] = {a.reading.id: a for line in self.lines for a in line.answers}
+        return replace(self, stored=stored, case=case, lines=census_lines(case, known))
+
+    def with_note(self, stored: StoredJob, line: str, text: str) -> JobAtHand:
+        """Return the job after a note."""
+        return replace(self, stored=stored, notes={**self.notes, line: text})
+
+    def with_safety(self, stored: StoredJob) -> JobAtHand:
+        """Return the job after a statement about voltage."""
+        return replace(self, stored=stored, case=replace(self.case, safety=SafetyState(stored.safety)))
+
+
+def take(context: Context, session: Session, job_id: str) -> JobAtHand:
+    """Return a job as the store has it now.
+
+    Raises
+    ------
+    NotFoundError
+        If there is no such job.
+    """
+    return at_hand(context, session, jobs.get(session, job_id))
+
+
+def at_hand(context: Context, session: Session, stored: StoredJob) -> JobAtHand:
+    """Return a stored job with its case, from what is at hand where that is of the same revisions."""
+    found: JobAtHand | None = context.at_hand.get(stored.id)
+    if found is None or found.stored != stored:
+        found = _built(session, stored)
+        put(context, found)
+    return found
+
+
+def put(context: Context, job: JobAtHand) -> None:
+    """Keep a job at hand; only what the store has committed may be put here."""
+    while len(context.at_hand) >= MOST_AT_HAND:
+        context.at_hand.pop(next(iter(context.at_hand)), None)
+    context.at_hand[job.stored.id] = job
+
+
+def _built(session: Session, stored: StoredJob) -> JobAtHand:
+    """Build a job from its rows."""
+    settings = settings_in(session)
+    case = Case(
+        sheet=find_sheet(stored.sheet_id),
+        readings=tuple(reading for _, reading in readings.of_job(session, stored.id)),
+        celsius=settings.ambient_celsius,
+        safety=SafetyState(stored.safety),
+    )
+    noted = {line: note.text for line, note in notes.standing(notes.of_job(session, stored.id)).items()}
+    meters = {meter.id: meter for meter in known_meters(session)}
+    return JobAtHand(stored, case, census_lines(case), noted, settings, meters)
