@@ -10,7 +10,7 @@ from ohmcensus.core.case import Case, Reading
 from ohmcensus.core.errors import SafetyRefusalError
 from ohmcensus.core.judgement import Verdict, census_lines, choose_use
 from ohmcensus.core.judgement.census_sheet import next_line
-from ohmcensus.core.layout import ohm_ruler, short_ruler
+from ohmcensus.core.layout import OhmRuler, ohm_ruler, short_ruler
 from ohmcensus.core.layout.ohm_ruler import position
 from ohmcensus.core.machine import read_line
 from ohmcensus.core.meter import GENERIC_METERS, Function
@@ -38,6 +38,11 @@ def reading(
         supersedes=supersedes,
         withdrawn=withdrawn,
     )
+
+
+def ruler_of(fl7: Sheet, rows: tuple[Reading, ...]) -> OhmRuler:
+    case = Case(fl7, rows)
+    return ohm_ruler(case, census_lines(case))
 
 
 def stands(*rows: Reading) -> list[str]:
@@ -124,7 +129,7 @@ def test_each_decade_is_a_tenth_of_the_ruler(ohms: float, x: float) -> None:
 @given(st.lists(st.floats(0.01, 1e10), min_size=1, max_size=12))
 def test_pins_stand_in_order_and_on_the_ruler(fl7: Sheet, values: list[float]) -> None:
     rows = tuple(reading(fl7, str(i), f"between heater.a motor.pe {v:.3f}") for i, v in enumerate(values))
-    ruler = ohm_ruler(census_lines(Case(fl7, rows)))
+    ruler = ruler_of(fl7, rows)
     assert [pin.x for pin in ruler.pins] == sorted(pin.x for pin in ruler.pins)
     assert all(0 <= pin.x <= 1 and 0 <= pin.level <= 2 for pin in ruler.pins)
     assert all(0 <= band.x0 <= band.x1 <= 1 for band in ruler.bands)
@@ -132,7 +137,7 @@ def test_pins_stand_in_order_and_on_the_ruler(fl7: Sheet, values: list[float]) -
 
 def test_an_outside_pin_points_at_its_window_and_a_one_sided_one_beyond_itself(fl7: Sheet) -> None:
     rows = (reading(fl7, "a", "heater pe 47k"), reading(fl7, "b", "pump OL"), reading(fl7, "c", "heater 25.9"))
-    pins = {pin.line: pin for pin in ohm_ruler(census_lines(Case(fl7, rows))).pins}
+    pins = {pin.line: pin for pin in ruler_of(fl7, rows).pins}
     assert pins["heater.pe"].towards == pytest.approx(position(300e3))
     assert (pins["pump.coil"].label, pins["pump.coil"].beyond) == ("OL", 1)
     assert (pins["heater.element"].towards, pins["heater.element"].beyond) == (None, 0)
@@ -140,7 +145,7 @@ def test_an_outside_pin_points_at_its_window_and_a_one_sided_one_beyond_itself(f
 
 def test_other_units_stay_off_the_ohm_ruler(fl7: Sheet) -> None:
     rows = (reading(fl7, "a", "outlet 231"), reading(fl7, "b", "brush 1 19mm"))
-    ruler = ohm_ruler(census_lines(Case(fl7, rows)))
+    ruler = ruler_of(fl7, rows)
     assert ruler.pins == ()
     assert "outlet.ln" not in {band.line for band in ruler.bands}
 

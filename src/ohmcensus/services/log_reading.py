@@ -56,7 +56,7 @@ def log_reading(context: Context, job_id: str, new: NewReading) -> TraceView:
     """
     with context.store.write() as session:
         job = take(context, session, job_id)
-        if _is_retry(session, job.case, str(new.id), new.text):
+        if _is_retry(job.case, str(new.id), new.text):
             return trace_view(job)
         corrected = _standing(job.case, str(new.supersedes)) if new.supersedes else None
         understood = understand(job, new)
@@ -104,7 +104,7 @@ def withdraw_reading(context: Context, job_id: str, reading_id: str, new: Withdr
     """
     with context.store.write() as session:
         job = take(context, session, job_id)
-        if _is_retry(session, job.case, str(new.id), ""):
+        if _is_retry(job.case, str(new.id), ""):
             return trace_view(job)
         gone = _standing(job.case, reading_id)
         row = replace(
@@ -133,14 +133,12 @@ def line_of(row: Reading) -> str:
     return row.test or " ".join(row.between)
 
 
-def _is_retry(session: Session, case: Case, reading_id: str, text: str) -> bool:
+def _is_retry(case: Case, reading_id: str, text: str) -> bool:
     """Tell whether this very reading is stored already; refuse its id for another one."""
     stored = next((row for row in case.readings if row.id == reading_id), None)
-    if stored is None and not readings.exists(session, reading_id):
-        return False
-    if stored is None or stored.text != text.strip():
+    if stored is not None and stored.text != text.strip():
         raise InputError(what=f"the id {reading_id} belongs to another reading", remedy="send a new id", field="id")
-    return True
+    return stored is not None
 
 
 def _standing(case: Case, reading_id: str) -> Reading:

@@ -160,7 +160,7 @@ def trace_view(job: JobAtHand, *, changed: str | None = None) -> TraceView:
             _line_view(line, job.case.sheet, job.notes.get(key, ""), histories.get(key, [])) for key, line in wanted
         ],
         keys=keys,
-        ruler=ohm_ruler(job.lines),
+        ruler=ohm_ruler(job.case, job.lines),
         next_line=line_key(following) if following else None,
         last_reading=last.id if last else None,
         meters=[MeterChoice(id=meter.id, title=meter.title) for meter in bag_of(job)],

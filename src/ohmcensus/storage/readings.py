@@ -6,9 +6,11 @@ import json
 from typing import Any
 
 from sqlalchemy import Row, bindparam, select
+from sqlalchemy.exc import IntegrityError
 from sqlmodel import Session
 
 from ohmcensus.core.case import Reading
+from ohmcensus.core.errors import InputError
 from ohmcensus.core.judgement import Judgement
 from ohmcensus.core.meter import Function, Meter
 from ohmcensus.core.quantity import Bound, Indication, Unit
@@ -24,33 +26,41 @@ _OF_JOB = (
 
 
 def append(session: Session, job_id: str, revision: int, reading: Reading, judgement: Judgement | None) -> None:
-    """Write one reading with the judgement of the day."""
-    session.connection().execute(
-        _INSERT,
-        {
-            "id": reading.id,
-            "job_id": job_id,
-            "revision": revision,
-            "test": reading.test,
-            "point_a": reading.between[0],
-            "point_b": reading.between[1],
-            "function": reading.function.value,
-            "meter": reading.meter.model_dump_json(),
-            "text": reading.text,
-            "value": reading.indication.value,
-            "unit": reading.indication.unit.value,
-            "bound": reading.indication.bound.value,
-            "last_place": reading.indication.last_place,
-            "celsius": reading.celsius,
-            "configuration": json.dumps({"alone": reading.alone}),
-            "verdict": judgement.verdict.value if judgement else "",
-            "judgement": judgement.sentence if judgement else "",
-            "at": reading.at,
-            "who": reading.who,
-            "supersedes": reading.supersedes,
-            "withdrawn": reading.withdrawn,
-        },
-    )
+    """Write one reading with the judgement of the day.
+
+    Raises
+    ------
+    InputError
+        If its id belongs to another reading.
+    """
+    row = {
+        "id": reading.id,
+        "job_id": job_id,
+        "revision": revision,
+        "test": reading.test,
+        "point_a": reading.between[0],
+        "point_b": reading.between[1],
+        "function": reading.function.value,
+        "meter": reading.meter.model_dump_json(),
+        "text": reading.text,
+        "value": reading.indication.value,
+        "unit": reading.indication.unit.value,
+        "bound": reading.indication.bound.value,
+        "last_place": reading.indication.last_place,
+        "celsius": reading.celsius,
+        "configuration": json.dumps({"alone": reading.alone}),
+        "verdict": judgement.verdict.value if judgement else "",
+        "judgement": judgement.sentence if judgement else "",
+        "at": reading.at,
+        "who": reading.who,
+        "supersedes": reading.supersedes,
+        "withdrawn": reading.withdrawn,
+    }
+    try:
+        session.connection().execute(_INSERT, row)
+    except IntegrityError as error:
+        what = f"the id {reading.id} belongs to another reading"
+        raise InputError(what=what, remedy="send a new id", field="id") from error
 
 
 def of_job(session: Session, job_id: str, *, after: int = 0) -> list[tuple[int, Reading]]:
@@ -58,11 +68,6 @@ def of_job(session: Session, job_id: str, *, after: int = 0) -> list[tuple[int, 
     rows = session.connection().execute(_OF_JOB, {"job": job_id, "after": after})
     meters: dict[str, Meter] = {}
     return [(row.revision, _reading(row, meters)) for row in rows]
-
-
-def exists(session: Session, reading_id: str) -> bool:
-    """Tell whether any job has a reading of this id."""
-    return session.get(ReadingRow, reading_id) is not None
 
 
 def _reading(row: Row[Any], meters: dict[str, Meter]) -> Reading:

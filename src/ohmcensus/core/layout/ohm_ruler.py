@@ -8,10 +8,14 @@ from __future__ import annotations
 import math
 from collections.abc import Iterable
 from dataclasses import dataclass
+from functools import lru_cache
 
+from ohmcensus.core.case import Case
 from ohmcensus.core.judgement.census_sheet import Answer, CensusLine
 from ohmcensus.core.judgement.verdict import Verdict
+from ohmcensus.core.machine import MachineTest, machine_tests
 from ohmcensus.core.quantity import Bound, Unit, show_indication
+from ohmcensus.core.sheet import Sheet
 
 LOWEST_OHM = 0.1
 HIGHEST_OHM = 1e9
@@ -72,12 +76,12 @@ def position(ohms: float) -> float:
     return min(1.0, math.log10(ohms / LOWEST_OHM) / DECADES)
 
 
-def ohm_ruler(lines: Iterable[CensusLine]) -> OhmRuler:
-    """Lay out the ruler of a case: only the lines that read in ohms stand on it."""
-    rows = list(lines)
-    bands = tuple(band for line in rows if (band := _band(line)))
-    answered = [(line_key(line), line.answer) for line in rows if line.answer and _is_ohm(line.answer)]
-    return OhmRuler(_TICKS, bands, _levelled([_pin(key, answer) for key, answer in answered]))
+def ohm_ruler(case: Case, lines: Iterable[CensusLine]) -> OhmRuler:
+    """Lay out the ruler of a case and its census lines: only what reads in ohms stands on it."""
+    answered = [(line_key(line), line.answer) for line in lines if line.answer and _is_ohm(line.answer)]
+    return OhmRuler(
+        _TICKS, _bands(case.sheet, case.celsius), _levelled([_pin(key, answer) for key, answer in answered])
+    )
 
 
 def line_key(line: CensusLine) -> str:
@@ -103,13 +107,16 @@ def _is_ohm(answer: Answer) -> bool:
     return answer.reading.indication.unit is Unit.OHM
 
 
-def _band(line: CensusLine) -> Band | None:
-    """Return the band of a line's window, None where it does not read in ohms."""
-    if line.test is None or line.test.window.unit is not Unit.OHM:
-        return None
-    window = line.test.window
-    label = f"{line.test.part_title}, {line.test.title}: {window.shown}"
-    return Band(line.test.id, position(window.interval.lo), position(window.interval.hi), label)
+@lru_cache(maxsize=64)
+def _bands(sheet: Sheet, celsius: float) -> tuple[Band, ...]:
+    """Return the windows of all tests that read in ohms."""
+    return tuple(_band(test) for test in machine_tests(sheet, celsius) if test.window.unit is Unit.OHM)
+
+
+def _band(test: MachineTest) -> Band:
+    """Return the band of a test's window."""
+    label = f"{test.part_title}, {test.title}: {test.window.shown}"
+    return Band(test.id, position(test.window.interval.lo), position(test.window.interval.hi), label)
 
 
 def _pin(key: str, answer: Answer) -> Pin:
