@@ -46,7 +46,7 @@ def ruler_of(fl7: Sheet, rows: tuple[Reading, ...]) -> OhmRuler:
 
 
 def stands(*rows: Reading) -> list[str]:
-    return [row.id for row in Case(sheet=None, readings=rows).standing()]  # type: ignore[arg-type]
+    return [row.id for row in Case(sheet=None, readings=rows).standing]  # type: ignore[arg-type]
 
 
 def test_a_correction_takes_the_place_and_undoing_it_brings_the_old_one_back(fl7: Sheet) -> None:

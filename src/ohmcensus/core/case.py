@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Iterable
 from dataclasses import dataclass, field
+from functools import cached_property
 
 from ohmcensus.core.meter import Function, Meter
 from ohmcensus.core.quantity import Indication
@@ -52,7 +53,7 @@ class Reading:
     withdrawn: bool = False
 
 
-@dataclass(frozen=True, slots=True)
+@dataclass(frozen=True)
 class Case:
     """The sheet plus what was observed, in the order in which it was.
 
@@ -73,8 +74,9 @@ class Case:
     celsius: float = 20.0
     safety: SafetyState = field(default=SafetyState.NOT_PROVED)
 
+    @cached_property
     def standing(self) -> tuple[Reading, ...]:
-        """Return the readings that stand: corrected and withdrawn ones left out, oldest first."""
+        """The readings that stand: corrected and withdrawn ones left out, oldest first."""
         return standing(self.readings)
 
 

@@ -143,7 +143,7 @@ def _is_retry(case: Case, reading_id: str, text: str) -> bool:
 
 def _standing(case: Case, reading_id: str) -> Reading:
     """Return a reading of the case that stands."""
-    for reading in case.standing():
+    for reading in case.standing:
         if reading.id == reading_id:
             return reading
     what = "that reading does not stand any more"

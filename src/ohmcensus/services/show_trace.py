@@ -148,7 +148,7 @@ def trace_view(job: JobAtHand, *, changed: str | None = None) -> TraceView:
         Name of the one line that a change touched; empty where it touched none, None for all lines.
     """
     keys = [line_key(line) for line in job.lines]
-    standing = job.case.standing()
+    standing = job.case.standing
     last = standing[-1] if standing else None
     following = next_line(job.lines, last.test if last else None)
     wanted = [(key, line) for key, line in zip(keys, job.lines, strict=True) if changed is None or key == changed]

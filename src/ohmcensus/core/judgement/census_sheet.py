@@ -57,7 +57,7 @@ def census_lines(case: Case, known: Mapping[str, Answer] | None = None) -> tuple
     answers = known or {}
     by_test: dict[str, list[Answer]] = {}
     by_pair: dict[tuple[str, str], list[Answer]] = {}
-    for reading in case.standing():
+    for reading in case.standing:
         answer = answers.get(reading.id) or judged(reading, case.sheet)
         if answer.judgement.window is None:
             by_pair.setdefault(reading.between, []).append(answer)
