@@ -23,7 +23,7 @@ export function SafetyDialog({ jobId, trace, opened, onClose }: Props) {
   };
   const current = trace.job.safety;
   return (
-    <Modal opened={opened} onClose={onClose} title={<b>{words.title}</b>} centered size="lg">
+    <Modal opened={opened} onClose={onClose} title={<b>{words.title}</b>} centered size={620}>
       <div className="stack">
         <p style={{ margin: 0 }}>{words.caution}</p>
         <div>

@@ -36,7 +36,7 @@ export function TwoPointsDialog({ jobId, trace, opened, onClose }: Props) {
     onClose();
   };
   return (
-    <Modal opened={opened} onClose={onClose} title={<b>{words.twoPoints}</b>} centered size="lg">
+    <Modal opened={opened} onClose={onClose} title={<b>{words.twoPoints}</b>} centered size={620}>
       <form className="stack" onSubmit={(event) => submit(event).catch(() => undefined)}>
         <p className="quiet" style={{ margin: 0 }}>
           {words.twoPointsHelp}
