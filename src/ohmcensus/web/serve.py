@@ -9,7 +9,9 @@ import threading
 from collections.abc import Iterator
 from contextlib import contextmanager
 from pathlib import Path
+from typing import Any
 
+from waitress import wasyncore
 from waitress.server import create_server
 
 from ohmcensus.core.errors import InputError
@@ -51,12 +53,16 @@ def serve(folder: Path, port: int, *, demo: bool) -> None:
 def serving(context: Context) -> Iterator[str]:
     """Serve an open data directory on a free port while the block runs; yields the address."""
     listener = _listen(0)
-    server = create_server(create_app(context), sockets=[listener], threads=THREADS)
+    server: Any = create_server(create_app(context), sockets=[listener], threads=THREADS)
     thread = threading.Thread(target=server.run, daemon=True)
     thread.start()
-    yield f"http://{HOST}:{listener.getsockname()[1]}"
-    server.close()
-    thread.join(timeout=5)
+    try:
+        yield f"http://{HOST}:{listener.getsockname()[1]}"
+    finally:
+        server.task_dispatcher.shutdown()
+        # Only the loop's own thread may close what it waits on; with nothing left to wait on, it ends.
+        server.trigger.pull_trigger(lambda: wasyncore.close_all(server._map))  # noqa: SLF001
+        thread.join(timeout=5)
 
 
 def _listen(port: int) -> socket.socket:

@@ -13,7 +13,10 @@ export type Safety = Schemas["SafetyState"];
 export type MeterFunction = Schemas["Function"];
 export type Problem = Schemas["Problem"];
 
-export const client = createClient<paths>({ fetch: (request) => globalThis.fetch(request) });
+export const client = createClient<paths>({
+  baseUrl: globalThis.location.origin,
+  fetch: (request) => globalThis.fetch(request),
+});
 
 /** What went wrong, in one sentence for a person, with the server's problem where it gave one. */
 export class ApiError extends Error {

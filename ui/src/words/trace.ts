@@ -50,7 +50,7 @@ export const line = {
 
 export const quick = {
   label: "Type a part and a reading",
-  placeholder: "heater 25.9",
+  placeholder: "e.g. heater 25.9",
   next: "next",
   keys: "/ type · u undo · ? keys",
   correcting: "Correcting",

@@ -70,8 +70,7 @@ export function NewJobForm({ onClose }: { onClose: () => void }) {
         value={draft.complaint}
         onChange={set("complaint")}
         maxLength={2000}
-        autosize
-        minRows={2}
+        rows={2}
       />
       <TextInput
         size="md"

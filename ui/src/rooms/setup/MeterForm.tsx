@@ -66,7 +66,6 @@ export function MeterForm({ start, onClose }: { start: Meter; onClose: () => voi
       <label className="row" style={{ minHeight: 44 }}>
         <input
           type="checkbox"
-          style={{ width: 24, height: 24 }}
           checked={draft.nulled}
           onChange={(e) => set({ nulled: e.currentTarget.checked })}
         />

@@ -1,0 +1,142 @@
+import { fireEvent, screen, waitFor } from "@testing-library/react";
+import { beforeEach, describe, expect, it, vi } from "vitest";
+import { JobsRoom } from "../../src/rooms/jobs/JobsRoom";
+import { SetupRoom } from "../../src/rooms/setup/SetupRoom";
+import { SafetyDialog } from "../../src/rooms/trace/SafetyDialog";
+import { TwoPointsDialog } from "../../src/rooms/trace/TwoPointsDialog";
+import { draw, serve, TRACE } from "../render";
+
+const SHEETS = {
+  body: { sheets: [{ id: "fl7-u", title: "Front-loader", supply: "230 V 50 Hz", watts: 2200 }] },
+};
+const METER = {
+  id: "multimeter-6000",
+  title: "Multimeter",
+  functions: { ohm: [{ full_scale: 600, resolution: 0.1, percent: 0.9, digits: 3 }] },
+  input_impedance_ohm: 1e7,
+  lead_resistance_ohm: 0.1,
+  nulled: true,
+  over_range_texts: [],
+  shows_ol: true,
+};
+const METERS = { body: { meters: [METER], generic: ["multimeter-6000"] } };
+const SETTINGS = { technician: "Duty technician", ambient_celsius: 21, bag: ["multimeter-6000"] };
+
+beforeEach(() => localStorage.clear());
+
+describe("the jobs room", () => {
+  it("says how far each job is and what is outside", async () => {
+    serve({
+      "/jobs": {
+        body: {
+          jobs: [TRACE.job, { ...TRACE.job, id: "j-2", machine: "Galley washer", asked: 0, outside: 0 }],
+        },
+      },
+    });
+    draw(<JobsRoom />);
+    expect(await screen.findByText("1 outside")).toBeInTheDocument();
+    expect(screen.getByText("not started")).toBeInTheDocument();
+    expect(screen.getAllByRole("link")[0]).toHaveAttribute("href", "/jobs/j-1/trace");
+  });
+
+  it("opens a job with one id, however often it is sent", async () => {
+    const refused = { status: 422, body: { type: "/problems/input", detail: "no machine sheet 'x'" } };
+    const sent = serve({ "/sheets": SHEETS, "/jobs": [{ body: { jobs: [] } }, refused, refused] });
+    draw(<JobsRoom />);
+    fireEvent.click(await screen.findByRole("button", { name: "New job" }));
+    fireEvent.change(screen.getByLabelText("Machine"), { target: { value: "Laundry 2" } });
+    fireEvent.change(screen.getByLabelText("Place"), { target: { value: "Boathouse" } });
+    await screen.findByRole("option", { name: /fl7-u/ });
+    for (let time = 0; time < 2; time++) {
+      fireEvent.click(screen.getByRole("button", { name: "Open the job" }));
+      expect(await screen.findByRole("alert")).toHaveTextContent("no machine sheet 'x'");
+    }
+    await waitFor(() => expect(sent.filter((row) => row.body.machine === "Laundry 2")).toHaveLength(2));
+    const ids = sent.filter((row) => row.body.machine === "Laundry 2").map((row) => row.body.id);
+    expect(new Set(ids).size).toBe(1);
+    expect(screen.getByLabelText("Place")).toHaveValue("Boathouse");
+  });
+
+  it("says so when the server does not answer", async () => {
+    serve({});
+    draw(<JobsRoom />);
+    expect(
+      await screen.findByText(/The server does not answer/, undefined, { timeout: 4000 }),
+    ).toBeInTheDocument();
+  });
+});
+
+describe("the setup room", () => {
+  it("keeps the temperature as a number, decimal comma or not", async () => {
+    const sent = serve({
+      "/meters": METERS,
+      "/settings": [{ body: SETTINGS }, { body: { ...SETTINGS, ambient_celsius: 18.5 } }],
+    });
+    draw(<SetupRoom />);
+    fireEvent.change(await screen.findByLabelText(/Temperature/), { target: { value: "18,5" } });
+    fireEvent.click(screen.getByRole("button", { name: "Keep" }));
+    expect(await screen.findByText("Kept")).toBeInTheDocument();
+    expect(sent.at(-1)?.body.ambient_celsius).toBe(18.5);
+  });
+
+  it("takes a meter out of the bag and puts it back", async () => {
+    const sent = serve({
+      "/meters": METERS,
+      "/settings": [{ body: SETTINGS }, { body: { ...SETTINGS, bag: [] } }],
+    });
+    draw(<SetupRoom />);
+    fireEvent.click(await screen.findByRole("checkbox", { name: /Multimeter/ }));
+    await waitFor(() => expect(sent.at(-1)?.body.bag).toEqual([]));
+  });
+
+  it("copies a generic meter into one's own, under a new id", async () => {
+    const sent = serve({
+      "/settings": { body: SETTINGS },
+      "/meters": [METERS, { status: 201, body: METERS.body }, METERS],
+    });
+    draw(<SetupRoom />);
+    fireEvent.click(await screen.findByRole("button", { name: "Copy to yours" }));
+    fireEvent.change(screen.getByLabelText("Name"), { target: { value: "Mine" } });
+    fireEvent.change(screen.getByLabelText("ohms, digits"), { target: { value: "5" } });
+    fireEvent.click(screen.getByRole("button", { name: "Keep the meter" }));
+    await waitFor(() => expect(sent.some((row) => row.body.title === "Mine")).toBe(true));
+    const kept = sent.find((row) => row.body.title === "Mine")?.body as typeof METER;
+    expect(kept.id).toMatch(/^own-/);
+    expect(kept.functions.ohm[0]).toEqual({ full_scale: 600, resolution: 0.1, percent: 0.9, digits: 5 });
+  });
+});
+
+describe("the safety dialog", () => {
+  const dialog = (onClose = () => undefined) => (
+    <SafetyDialog jobId="j-1" trace={TRACE} opened onClose={onClose} />
+  );
+
+  it("shows its caution and does not go live without a reason", async () => {
+    const sent = serve({});
+    draw(dialog());
+    expect(await screen.findByText(/Work for competent persons/)).toBeInTheDocument();
+    fireEvent.click(screen.getByRole("button", { name: "Work live" }));
+    expect(screen.getByText("Live mode needs a reason.")).toBeInTheDocument();
+    expect(sent).toHaveLength(0);
+  });
+
+  it("sends what was said and closes", async () => {
+    const sent = serve({ "/safety": { body: { ...TRACE, lines: [] } } });
+    const onClose = vi.fn();
+    draw(dialog(onClose));
+    fireEvent.change(await screen.findByLabelText(/What has to be measured/), {
+      target: { value: "outlet" },
+    });
+    fireEvent.click(screen.getByRole("button", { name: "Work live" }));
+    await waitFor(() => expect(onClose).toHaveBeenCalled());
+    expect(sent[0]?.body).toMatchObject({ state: "live", reason: "outlet" });
+  });
+});
+
+describe("a reading between two points", () => {
+  it("cannot be logged without both points", async () => {
+    draw(<TwoPointsDialog jobId="j-1" trace={TRACE} opened onClose={() => undefined} />);
+    expect(await screen.findByRole("button", { name: "Log it" })).toBeDisabled();
+    expect(screen.getByLabelText("The meter read")).toHaveValue("ohm");
+  });
+});
