@@ -7,7 +7,7 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from ohmcensus.core.errors import InputError
-from ohmcensus.core.machine import read_line
+from ohmcensus.core.machine import machine_tests, read_line
 from ohmcensus.core.machine.quick_line import completions
 from ohmcensus.core.sheet import Sheet, sheet_from
 
@@ -101,6 +101,15 @@ def test_any_line_is_understood_or_refused(fl7: Sheet, text: str) -> None:
         return
     assert line.between
     completions(text, fl7, 20.0)
+
+
+def test_every_test_goes_by_its_part_and_its_name_its_title_and_its_aliases(fl7: Sheet) -> None:
+    for test in machine_tests(fl7, 20.0):
+        for part in (test.part, test.part_title):
+            for name in (test.name, test.title, *test.aliases):
+                line = read_line(f"{part} {name} 12.5", fl7, 20.0)
+                assert line.test is not None
+                assert (line.test.id, line.reading) == (test.id, "12.5"), f"{part} {name}"
 
 
 def test_an_alias_of_the_sheet_is_a_name_of_the_part() -> None:

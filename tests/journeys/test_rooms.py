@@ -113,3 +113,29 @@ def test_no_screen_has_a_serious_barrier_or_scrolls_sideways(demo: Visit, size: 
         page.wait_for_timeout(250)
         assert barriers(page) == [], name
         assert not page.evaluate("document.documentElement.scrollWidth > innerWidth"), name
+
+
+def test_day_and_night_are_changed_by_hand_and_kept(demo: Visit) -> None:
+    page = demo.open("/jobs")
+    root = page.locator("html")
+    expect(root).to_have_attribute("data-mantine-color-scheme", "light")
+    page.get_by_role("button", name="Change between day and night").click()
+    expect(root).to_have_attribute("data-mantine-color-scheme", "dark")
+    page.reload()
+    expect(root).to_have_attribute("data-mantine-color-scheme", "dark")
+
+
+def test_every_sign_is_drawn_in_a_shipped_face_and_nothing_comes_from_elsewhere(demo: Visit) -> None:
+    page = demo.trace("Machine 3")
+    foreign: list[str] = []
+    page.on("request", lambda request: None if request.url.startswith(demo.address) else foreign.append(request.url))
+    page.reload()
+    page.locator("tr[data-line]").first.wait_for()
+    drawn = page.evaluate(
+        """async () => {
+          await document.fonts.ready;
+          return ['16px "Signs Mono"', '16px "Signs"'].map((face) => document.fonts.check(face, 'Ωµ'));
+        }"""
+    )
+    assert drawn == [True, True]
+    assert foreign == []

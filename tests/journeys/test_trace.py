@@ -201,3 +201,17 @@ def test_live_mode_refuses_ohms_where_they_are_typed(demo: Visit) -> None:
     page.get_by_role("button", name="It is proved dead").click()
     expect(strip).to_contain_text("Dead, proved")
     log(page, "heater 25.9")
+
+
+def test_the_meter_in_hand_is_stated_or_told_by_the_reading(demo: Visit) -> None:
+    page = demo.trace("Machine 1")
+    field(page).fill("heater pe OL")
+    expect(answer(page)).to_contain_text("Multimeter, 6000 counts")
+    expect(answer(page)).to_contain_text("misses most leaks")
+    field(page).fill("heater pe >299M")
+    expect(answer(page)).to_contain_text("Insulation and appliance tester")
+    page.get_by_label("Meter in hand").select_option("multimeter-6000")
+    field(page).fill("heater pe 20M")
+    expect(answer(page)).to_contain_text("Multimeter, 6000 counts")
+    log(page, "heater 25.9")
+    expect(page.locator(".side")).to_contain_text("at 230 V it draws 8.9 A and takes 2.04 kW")

@@ -60,8 +60,8 @@ def test_what_is_no_folder_or_no_database_is_refused(tmp_path: Path) -> None:
 
 
 def _send(method: str, url: str, body: bytes) -> Any:
-    request = urllib.request.Request(url, data=body, method=method, headers={"Content-Type": "application/json"})  # noqa: S310
-    with urllib.request.urlopen(request, timeout=10) as response:  # noqa: S310
+    request = urllib.request.Request(url, data=body, method=method, headers={"Content-Type": "application/json"})
+    with urllib.request.urlopen(request, timeout=10) as response:
         return json.load(response)
 
 
@@ -87,7 +87,7 @@ def test_readings_that_were_acknowledged_survive_a_killed_server(tmp_path: Path)
     assert server.stdout is not None
     server.stdout.close()
     server, address = _serve(tmp_path)
-    with urllib.request.urlopen(f"{address}/api/jobs", timeout=10) as response:  # noqa: S310
+    with urllib.request.urlopen(f"{address}/api/jobs", timeout=10) as response:
         assert b'"asked":2' in response.read()
     server.terminate()
     server.wait()

@@ -7,10 +7,11 @@ import socket
 import sys
 import threading
 from collections.abc import Iterator
-from contextlib import contextmanager
+from contextlib import AbstractContextManager, contextmanager
 from pathlib import Path
 from typing import Any
 
+from flask import Flask
 from waitress import wasyncore
 from waitress.server import create_server
 
@@ -49,11 +50,16 @@ def serve(folder: Path, port: int, *, demo: bool) -> None:
         context.store.close()
 
 
-@contextmanager
-def serving(context: Context) -> Iterator[str]:
+def serving(context: Context) -> AbstractContextManager[str]:
     """Serve an open data directory on a free port while the block runs; yields the address."""
+    return running(create_app(context))
+
+
+@contextmanager
+def running(app: Flask) -> Iterator[str]:
+    """Run an application on a free port while the block runs; yields the address."""
     listener = _listen(0)
-    server: Any = create_server(create_app(context), sockets=[listener], threads=THREADS)
+    server: Any = create_server(app, sockets=[listener], threads=THREADS)
     thread = threading.Thread(target=server.run, daemon=True)
     thread.start()
     try:

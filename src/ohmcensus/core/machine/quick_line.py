@@ -21,7 +21,7 @@ from ohmcensus.core.quantity import Unit, parse_indication
 from ohmcensus.core.sheet import Sheet
 
 LONGEST_LINE = 160
-_LONGEST_NAME_WORDS = 4
+_LONGEST_NAME_WORDS = 6
 _TEMPERATURE = re.compile(r"\s+at\s+(\S+(?:\s*(?:°?[CF]))?)\s*$", re.IGNORECASE)
 
 
@@ -205,7 +205,7 @@ def _single(typed: str, found: list[MachineTest]) -> MachineTest:
 
 def _is_reading(word: str) -> bool:
     """Tell whether a word that starts with a letter is a reading: OL, R47, "over"."""
-    return bool(re.fullmatch(r"[oO]\.?[lL]|[a-zA-Zμµ]?\d+|over\S*|under|below|above|alone|infinite|between", word))
+    return bool(re.fullmatch(r"[oO]\.?[lL]|[a-zA-Zμµ]?\d+|over\S*|under|below|above|alone|infinite", word))
 
 
 def _part_names(sheet: Sheet) -> dict[str, str]:

@@ -45,13 +45,13 @@ class Cord(PartKind[CordRatings]):
             _end_to_end("n", "neutral core, end to end", _core(ratings)),
             _end_to_end("pe", "earth pin to chassis", _earth(ratings)),
             TestSpec(
-                name="between",
+                name="cores",
                 title="line to neutral, far end off",
                 between=("plug_l", "plug_n"),
                 function=Function.OHM,
                 expect=open_contact("core to core reads OL with the far end off"),
                 blind_to=(FaultMode.OPEN, FaultMode.BAD_JOINT, FaultMode.LEAK),
-                aliases=("cores",),
+                aliases=("core to core",),
                 minutes=2.0,
             ),
         )

@@ -1,0 +1,133 @@
+"""Any sequence of logging, correcting, undoing, noting and stating safety, against a model of a few lines."""
+
+from __future__ import annotations
+
+import tempfile
+from pathlib import Path
+from uuid import uuid4
+
+import pytest
+from hypothesis import HealthCheck, settings
+from hypothesis import strategies as st
+from hypothesis.stateful import RuleBasedStateMachine, initialize, invariant, precondition, rule
+
+from ohmcensus.core.errors import SafetyRefusalError, StaleRevisionError
+from ohmcensus.core.safety import SafetyState
+from ohmcensus.services.context import Context
+from ohmcensus.services.export_job import job_file
+from ohmcensus.services.log_reading import NewReading, Withdrawal, log_reading, withdraw_reading
+from ohmcensus.services.open_job import NewJob, open_job
+from ohmcensus.services.show_changes import show_changes
+from ohmcensus.services.show_trace import show_trace
+from ohmcensus.services.state_safety import SafetyStatement, state_safety
+from ohmcensus.services.write_note import NewNote, write_note
+from ohmcensus.storage.database import open_store
+
+LINES = {
+    "heater 25.9": "heater.element",
+    "heater pe 47k": "heater.pe",
+    "pump OL": "pump.coil",
+    "field 2k2": "motor.field",
+    "between heater.a pump.b 12": "heater.a pump.b",
+}
+
+
+class History(RuleBasedStateMachine):
+    """A job beside a model of it: what stands on each line, newest last, as a stack of corrections."""
+
+    @initialize()
+    def open(self) -> None:
+        self.folder = tempfile.TemporaryDirectory()
+        self.context = Context(open_store(Path(self.folder.name)))
+        new = NewJob(id=uuid4(), machine="M", place="P", sheet="fl7-u")
+        self.job_id = open_job(self.context, new).id
+        self.revision = 1
+        self.standing: list[tuple[str, list[str]]] = []  # (line, [reading ids, oldest first])
+        self.rows = 0
+        self.notes: dict[str, str] = {}
+        self.safety = SafetyState.NOT_PROVED
+
+    def written(self, revision: int) -> None:
+        assert revision == self.revision + 1
+        self.revision = revision
+
+    @rule(text=st.sampled_from(sorted(LINES)))
+    def log(self, text: str) -> None:
+        new = NewReading(id=uuid4(), revision=self.revision, text=text)
+        if self.safety is SafetyState.LIVE:
+            with pytest.raises(SafetyRefusalError):
+                log_reading(self.context, self.job_id, new)
+            return
+        self.written(log_reading(self.context, self.job_id, new).job.revision)
+        self.standing.append((LINES[text], [str(new.id)]))
+        self.rows += 1
+
+    @precondition(lambda self: self.standing and self.safety is not SafetyState.LIVE)
+    @rule(data=st.data())
+    def correct(self, data: st.DataObject) -> None:
+        index = data.draw(st.integers(0, len(self.standing) - 1))
+        line, ids = self.standing.pop(index)
+        text = next(text for text, key in LINES.items() if key == line)
+        new = NewReading.model_validate({"id": uuid4(), "revision": self.revision, "text": text, "supersedes": ids[-1]})
+        self.written(log_reading(self.context, self.job_id, new).job.revision)
+        self.standing.append((line, [*ids, str(new.id)]))
+        self.rows += 1
+
+    @precondition(lambda self: self.standing)
+    @rule(data=st.data())
+    def take_back(self, data: st.DataObject) -> None:
+        index = data.draw(st.integers(0, len(self.standing) - 1))
+        line, ids = self.standing.pop(index)
+        new = Withdrawal(id=uuid4(), revision=self.revision)
+        self.written(withdraw_reading(self.context, self.job_id, ids[-1], new).job.revision)
+        if ids[:-1]:
+            self.standing.append((line, ids[:-1]))
+        self.rows += 1
+
+    @rule(line=st.sampled_from(["heater.pe", "pump.coil"]), text=st.sampled_from(["", "wet", "=1+1"]))
+    def note(self, line: str, text: str) -> None:
+        new = NewNote(id=uuid4(), revision=self.revision, line=line, text=text)
+        self.written(write_note(self.context, self.job_id, new).job.revision)
+        self.notes[line] = text
+
+    @rule(state=st.sampled_from(list(SafetyState)))
+    def state_safety(self, state: SafetyState) -> None:
+        said = SafetyStatement(revision=self.revision, state=state, reason="outlet volts")
+        self.written(state_safety(self.context, self.job_id, said).job.revision)
+        self.safety = state
+
+    @rule()
+    def write_from_an_older_state(self) -> None:
+        stale = NewNote(id=uuid4(), revision=self.revision + 1, line="pump.coil", text="x")
+        with pytest.raises(StaleRevisionError):
+            write_note(self.context, self.job_id, stale)
+
+    @invariant()
+    def what_is_shown_is_what_stands(self) -> None:
+        trace = show_trace(self.context, self.job_id)
+        shown = {row.id for line in trace.lines for row in line.history if row.stands}
+        assert shown == {ids[-1] for _, ids in self.standing}
+        assert {line.key: line.note for line in trace.lines if line.note} == {k: v for k, v in self.notes.items() if v}
+        assert (trace.job.revision, trace.job.safety) == (self.revision, self.safety)
+
+    @invariant()
+    def a_fresh_reader_sees_the_same(self) -> None:
+        assert show_trace(Context(self.context.store), self.job_id) == show_trace(self.context, self.job_id)
+
+    @invariant()
+    def nothing_is_ever_erased(self) -> None:
+        job = job_file(self.context, self.job_id)
+        assert len(job.history) == self.rows
+        changes = show_changes(self.context, self.job_id, 0).changes
+        assert [change.revision for change in changes] == sorted({change.revision for change in changes})
+
+    def teardown(self) -> None:
+        if hasattr(self, "context"):
+            self.context.store.close()
+            self.folder.cleanup()
+
+
+TestHistory = History.TestCase
+TestHistory.settings = settings(
+    max_examples=25, stateful_step_count=12, deadline=None, suppress_health_check=list(HealthCheck)
+)
