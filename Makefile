@@ -33,7 +33,7 @@ bench: .make/dev $(STATIC)
 	.venv/bin/python -m benchmarks
 
 shots: .make/dev $(STATIC)
-	.venv/bin/python scripts/shots.py docs/screenshots
+	.venv/bin/python -m scripts.shots docs/screenshots
 
 dev: .make/run .make/ui
 	.venv/bin/ohmcensus demo & cd ui && npm run dev

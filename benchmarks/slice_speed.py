@@ -23,6 +23,7 @@ from uuid import uuid4
 
 from flask import Flask, Response
 from playwright.sync_api import sync_playwright
+from scripts.chromium import launch
 
 from ohmcensus.core.machine import machine_tests
 from ohmcensus.core.quantity import Unit
@@ -131,7 +132,7 @@ def whole_sheet() -> list[str]:
 def keystroke_to_preview(url: str) -> float:
     """Return the median time from an input event to the changed preview on the screen, in ms."""
     with sync_playwright() as play:
-        browser = play.chromium.launch(executable_path="/usr/bin/chromium", args=["--no-sandbox", "--disable-gpu"])
+        browser = launch(play)
         page = browser.new_page(viewport={"width": 1280, "height": 800})
         page.goto(url)
         page.get_by_label("Type a part and a reading").fill("heater 2")

@@ -1,4 +1,4 @@
-"""Pictures of every main view from the demo data: ``python scripts/shots.py FOLDER``."""
+"""Pictures of every main view from the demo data: ``python -m scripts.shots FOLDER``."""
 
 from __future__ import annotations
 
@@ -14,19 +14,8 @@ from ohmcensus.services.open_job import list_jobs
 from ohmcensus.services.seed_demo import seed_demo
 from ohmcensus.storage.database import open_store
 from ohmcensus.web.serve import serving
+from scripts.chromium import launch
 
-CHROMIUM = "/usr/bin/chromium"
-FLAGS = [
-    "--no-sandbox",
-    "--disable-gpu",
-    "--disable-quic",
-    "--no-first-run",
-    "--disable-background-networking",
-    "--disable-component-update",
-    "--disable-sync",
-    "--disable-default-apps",
-    "--disable-dev-shm-usage",
-]
 LAPTOP: ViewportSize = {"width": 1280, "height": 800}
 PHONE: ViewportSize = {"width": 390, "height": 844}
 SCHEMES: dict[str, Literal["light", "dark"]] = {"day": "light", "night": "dark"}
@@ -73,7 +62,7 @@ def main() -> None:
     with tempfile.TemporaryDirectory() as data, sync_playwright() as play:
         context = Context(open_store(Path(data)))
         seed_demo(context)
-        browser = play.chromium.launch(executable_path=CHROMIUM, args=FLAGS)
+        browser = launch(play)
         with serving(context) as address:
             take(browser, address, context, folder)
         browser.close()

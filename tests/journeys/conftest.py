@@ -2,12 +2,12 @@
 
 from __future__ import annotations
 
-import shutil
 from collections.abc import Iterator
 from pathlib import Path
 
 import pytest
 from playwright.sync_api import Browser, Page, ViewportSize, sync_playwright
+from scripts.chromium import launch
 
 from ohmcensus.services.context import Context
 from ohmcensus.services.open_job import list_jobs
@@ -15,18 +15,6 @@ from ohmcensus.services.seed_demo import seed_demo
 from ohmcensus.storage.database import open_store
 from ohmcensus.web.serve import serving
 
-CHROMIUM = shutil.which("chromium") or "/usr/bin/chromium"
-FLAGS = [
-    "--no-sandbox",
-    "--disable-gpu",
-    "--disable-quic",
-    "--no-first-run",
-    "--disable-background-networking",
-    "--disable-component-update",
-    "--disable-sync",
-    "--disable-default-apps",
-    "--disable-dev-shm-usage",
-]
 SIZES: dict[str, ViewportSize] = {
     "laptop": {"width": 1280, "height": 800},
     "phone": {"width": 390, "height": 844},
@@ -42,7 +30,7 @@ def pytest_collection_modifyitems(items: list[pytest.Item]) -> None:
 @pytest.fixture(scope="session")
 def browser() -> Iterator[Browser]:
     with sync_playwright() as play:
-        found = play.chromium.launch(executable_path=CHROMIUM, args=FLAGS)
+        found = launch(play)
         yield found
         found.close()
 

@@ -1,17 +1,17 @@
-"""Tests of a plain coil between two tags, shared by pumps and valves."""
+"""What all kinds with one coil between two tags share: pumps and valves."""
 
 from __future__ import annotations
+
+from typing import ClassVar
 
 from pydantic import Field
 
 from ohmcensus.core.meter import Function
-from ohmcensus.core.parts.expect import Expect
-from ohmcensus.core.parts.kind import FaultMode, MachineState, Pin, Ratings, TestSpec
+from ohmcensus.core.parts.expect import common
+from ohmcensus.core.parts.kind import FaultMode, MachineState, PartKind, Pin, Ratings, TestSpec
+from ohmcensus.core.quantity import Unit
 
 LOW_SUPPLY_V = 180.0
-
-COIL_FAULT_MODES = (FaultMode.OPEN, FaultMode.SHORT, FaultMode.SHORTED_TURNS, FaultMode.LEAK, FaultMode.BAD_JOINT)
-COIL_PINS = (Pin("a", "tag 1"), Pin("b", "tag 2"))
 
 
 class CoilRatings(Ratings):
@@ -19,21 +19,34 @@ class CoilRatings(Ratings):
 
     volts: float = Field(gt=0, le=500)
 
-    @property
-    def is_low_supply(self) -> bool:
-        """Whether the coil belongs to the 120 V world."""
-        return self.volts < LOW_SUPPLY_V
 
+class CoilKind(PartKind[CoilRatings]):
+    """A coil held by plastic, two wires; a kind states its usual ranges.
 
-def coil_test(expect: Expect) -> TestSpec:
-    """Build the test of a coil between its tags."""
-    return TestSpec(
-        name="coil",
-        title="coil",
-        between=("a", "b"),
-        function=Function.OHM,
-        expect=expect,
-        blind_to=(FaultMode.LEAK, FaultMode.BAD_JOINT, FaultMode.SHORTED_TURNS),
-        state=MachineState.PLUG_PULLED,
-        copper=True,
-    )
+    ``at_230`` and ``at_120`` are lower end, upper end, and the range in words.
+    """
+
+    at_230: ClassVar[tuple[float, float, str]]
+    at_120: ClassVar[tuple[float, float, str]]
+    fault_modes = (FaultMode.OPEN, FaultMode.SHORT, FaultMode.SHORTED_TURNS, FaultMode.LEAK, FaultMode.BAD_JOINT)
+    ratings = CoilRatings
+
+    def pins(self, ratings: CoilRatings) -> tuple[Pin, ...]:
+        """Return the two tags."""
+        return (Pin("a", "tag 1"), Pin("b", "tag 2"))
+
+    def tests(self, ratings: CoilRatings) -> tuple[TestSpec, ...]:
+        """Return the coil."""
+        lo, hi, rule = self.at_120 if ratings.volts < LOW_SUPPLY_V else self.at_230
+        return (
+            TestSpec(
+                name="coil",
+                title="coil",
+                between=("a", "b"),
+                function=Function.OHM,
+                expect=common(lo, hi, Unit.OHM, rule),
+                blind_to=(FaultMode.LEAK, FaultMode.BAD_JOINT, FaultMode.SHORTED_TURNS),
+                state=MachineState.PLUG_PULLED,
+                copper=True,
+            ),
+        )

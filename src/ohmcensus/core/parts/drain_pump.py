@@ -2,29 +2,16 @@
 
 from __future__ import annotations
 
-from ohmcensus.core.parts.coil import COIL_FAULT_MODES, COIL_PINS, CoilRatings, coil_test
-from ohmcensus.core.parts.expect import common
-from ohmcensus.core.parts.kind import PartKind, Pin, TestSpec
-from ohmcensus.core.quantity import Unit
+from ohmcensus.core.parts.coil import CoilKind
 
 
-class DrainPump(PartKind[CoilRatings]):
+class DrainPump(CoilKind):
     """Two wires in plastic: shorts line to neutral, leaks to earth only when wet."""
 
     kind = "drain_pump"
     title = "Drain pump"
-    fault_modes = COIL_FAULT_MODES
-    ratings = CoilRatings
-
-    def pins(self, ratings: CoilRatings) -> tuple[Pin, ...]:
-        """Return the two tags."""
-        return COIL_PINS
-
-    def tests(self, ratings: CoilRatings) -> tuple[TestSpec, ...]:
-        """Return the coil."""
-        if ratings.is_low_supply:
-            return (coil_test(common(10.0, 40.0, Unit.OHM, "10–40 Ω for a 120 V pump")),)
-        return (coil_test(common(100.0, 250.0, Unit.OHM, "100–250 Ω for a 230 V pump")),)
+    at_230 = (100.0, 250.0, "100–250 Ω for a 230 V pump")
+    at_120 = (10.0, 40.0, "10–40 Ω for a 120 V pump")
 
 
 KIND = DrainPump()

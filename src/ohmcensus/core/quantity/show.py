@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import math
+from functools import lru_cache
 
 from ohmcensus.core.quantity.indication import Bound, Indication
 from ohmcensus.core.quantity.interval import Interval
@@ -12,6 +13,7 @@ OVER_RANGE = "OL"
 _MOST_DECIMALS = 6
 
 
+@lru_cache(maxsize=4096)
 def show_indication(indication: Indication) -> str:
     """Write an indication back with all the digits that were typed: "2.20 kΩ", "> 299 MΩ", "OL"."""
     if indication.value is None:
