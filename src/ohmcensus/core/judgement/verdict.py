@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from enum import StrEnum
 
-from ohmcensus.core.quantity import Bound, Indication, Interval
+from ohmcensus.core.quantity import Bound, Indication, Interval, Unit
 
 SHORT_FRACTION = 0.05
 
@@ -42,7 +42,7 @@ def verdict_of(indication: Indication, interval: Interval, window: Interval) -> 
     -------
     Verdict
         *inside* only where the whole interval is (guarded acceptance); *open* for over-range where
-        the window has an upper end; *short* where the whole interval is under 5 % of the lower end;
+        the window has an upper end; *short* where a whole interval in ohms is under 5 % of the lower end;
         *unsure* where the interval straddles an end. Plain over-range is inside wherever the window
         has no upper end.
     """
@@ -52,6 +52,7 @@ def verdict_of(indication: Indication, interval: Interval, window: Interval) -> 
         return Verdict.OPEN if indication.bound is Bound.ABOVE else Verdict.OUTSIDE_HIGH
     lower_end = window.finite_lo
     if lower_end is not None and interval.hi < lower_end:
-        is_short = lower_end > 0 and interval.hi < SHORT_FRACTION * lower_end
+        is_ohms = indication.unit is Unit.OHM
+        is_short = is_ohms and lower_end > 0 and interval.hi < SHORT_FRACTION * lower_end
         return Verdict.SHORT if is_short else Verdict.OUTSIDE_LOW
     return Verdict.UNSURE
