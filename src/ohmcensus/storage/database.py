@@ -23,6 +23,7 @@ class Store:
     def __init__(self, folder: Path) -> None:
         self.folder = folder
         self._engine = _engine(folder / FILE_NAME)
+        self._writing = self._engine.execution_options(begin="IMMEDIATE")
         _migrate(self._engine, folder / FILE_NAME)
 
     @contextmanager
@@ -34,7 +35,7 @@ class Store:
     @contextmanager
     def write(self) -> Iterator[Session]:
         """Yield a session that is the only writer; commits at the end, rolls back on any error."""
-        with Session(self._engine.execution_options(begin="IMMEDIATE"), expire_on_commit=False) as session:
+        with Session(self._writing, expire_on_commit=False) as session:
             yield session
             session.commit()
 
