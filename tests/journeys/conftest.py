@@ -6,7 +6,7 @@ from collections.abc import Iterator
 from pathlib import Path
 
 import pytest
-from playwright.sync_api import Browser, Page, ViewportSize, sync_playwright
+from playwright.sync_api import Browser, Page, ViewportSize, expect, sync_playwright
 from scripts.chromium import launch
 
 from ohmcensus.services.context import Context
@@ -19,6 +19,10 @@ SIZES: dict[str, ViewportSize] = {
     "laptop": {"width": 1280, "height": 800},
     "phone": {"width": 390, "height": 844},
 }
+
+
+# A journey waits for what it expects; how fast that comes is the benchmarks' business.
+expect.set_options(timeout=20_000)
 
 
 def pytest_collection_modifyitems(items: list[pytest.Item]) -> None:
