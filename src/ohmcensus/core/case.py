@@ -52,6 +52,11 @@ class Reading:
     supersedes: str | None = None
     withdrawn: bool = False
 
+    @property
+    def line(self) -> str:
+        """Name of the line that it belongs to: its test, or both points."""
+        return self.test or " ".join(self.between)
+
 
 @dataclass(frozen=True)
 class Case:

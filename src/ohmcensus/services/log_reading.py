@@ -63,7 +63,7 @@ def log_reading(context: Context, job_id: str, new: NewReading) -> TraceView:
         row = _row(understood, new, corrected, at=context.now(), job=job)
         after = _append(session, job, new.revision, row, understood.judgement)
     put(context, after)
-    return trace_view(after, changed=line_of(row))
+    return trace_view(after, changed=row.line)
 
 
 def _row(understood: Understood, new: NewReading, corrected: Reading | None, *, at: str, job: JobAtHand) -> Reading:
@@ -118,7 +118,7 @@ def withdraw_reading(context: Context, job_id: str, reading_id: str, new: Withdr
         )
         after = _append(session, job, new.revision, row, None)
     put(context, after)
-    return trace_view(after, changed=line_of(row))
+    return trace_view(after, changed=row.line)
 
 
 def _append(session: Session, job: JobAtHand, stated: int, row: Reading, judgement: Judgement | None) -> JobAtHand:
@@ -126,11 +126,6 @@ def _append(session: Session, job: JobAtHand, stated: int, row: Reading, judgeme
     stored = jobs.advance(session, job.stored, stated, row.at)
     readings.append(session, stored.id, stored.revision, row, judgement)
     return job.with_reading(stored, row)
-
-
-def line_of(row: Reading) -> str:
-    """Return the name of the line that a row belongs to."""
-    return row.test or " ".join(row.between)
 
 
 def _is_retry(case: Case, reading_id: str, text: str) -> bool:

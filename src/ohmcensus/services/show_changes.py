@@ -44,7 +44,7 @@ def show_changes(context: Context, job_id: str, after: int) -> Changes:
             Change(
                 revision=revision,
                 what="withdrawal" if row.withdrawn else "reading",
-                line=row.test or " ".join(row.between),
+                line=row.line,
                 text=show_indication(row.indication),
                 at=row.at,
                 who=row.who,

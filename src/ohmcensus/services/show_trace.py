@@ -219,7 +219,7 @@ def _histories(case: Case, standing: set[str], changed: str | None) -> dict[str,
     """Return every row of each line wanted, newest first."""
     found: dict[str, list[ReadingView]] = {}
     for row in reversed(case.readings):
-        key = row.test or " ".join(row.between)
+        key = row.line
         if changed is not None and key != changed:
             continue
         view = ReadingView(
