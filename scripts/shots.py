@@ -10,8 +10,8 @@ from typing import Literal
 from playwright.sync_api import Browser, Page, ViewportSize, sync_playwright
 
 from ohmcensus.services.context import Context
-from ohmcensus.services.open_job import list_jobs
 from ohmcensus.services.seed_demo import seed_demo
+from ohmcensus.services.show_job import list_jobs
 from ohmcensus.storage.database import open_store
 from ohmcensus.web.serve import serving
 from scripts.chromium import launch

@@ -13,8 +13,8 @@ import yaml
 
 from ohmcensus import cli
 from ohmcensus.services.context import Context
-from ohmcensus.services.open_job import list_jobs
 from ohmcensus.services.seed_demo import seed_demo
+from ohmcensus.services.show_job import list_jobs
 from ohmcensus.storage.database import open_store
 
 

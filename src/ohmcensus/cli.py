@@ -220,6 +220,26 @@ def judge(sheet_id: str, part: str, test: str, text: str, celsius: float, meter_
     )
 
 
+@commands.command()
+@click.option("--weights", required=True, help="Weight of each lamp from left to right, e.g. 8,4,2,1.")
+@click.option("--lit", help="Lamps as seen, 1 for lit, e.g. 0110.")
+@click.option("--code", help="Code whose lamps are asked for.")
+def lamps(weights: str, lit: str | None, code: str | None) -> None:
+    """Turn a row of lamps into its code, or a code into lamps."""
+    from pydantic import ValidationError  # noqa: PLC0415
+
+    from ohmcensus.core.codes import LampRow  # noqa: PLC0415
+
+    if (lit is None) == (code is None):
+        raise InputError(what="one of --lit and --code is needed", remedy="give one of the two", field="lit")
+    try:
+        row = LampRow(id="row", title="Row of lamps", weights=tuple(int(weight) for weight in weights.split(",")))
+    except (ValidationError, ValueError):
+        what = f"'{weights[:40]}' are no weights"
+        raise InputError(what=what, remedy="give 1 to 24 whole numbers, e.g. 8,4,2,1", field="weights") from None
+    _say({"code": int(row.decode(lit))} if lit is not None else {"lit": row.encode(str(code))})
+
+
 @commands.command("export")
 @click.argument("job")
 @click.option("-o", "file", required=True, type=click.Path(path_type=Path, dir_okay=False))

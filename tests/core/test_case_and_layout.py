@@ -7,7 +7,6 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from ohmcensus.core.case import Case, Reading
-from ohmcensus.core.errors import SafetyRefusalError
 from ohmcensus.core.judgement import Verdict, census_lines, choose_use
 from ohmcensus.core.judgement.census_sheet import next_line
 from ohmcensus.core.layout import OhmRuler, ohm_ruler, short_ruler
@@ -15,7 +14,6 @@ from ohmcensus.core.layout.ohm_ruler import position
 from ohmcensus.core.machine import read_line
 from ohmcensus.core.meter import GENERIC_METERS, Function
 from ohmcensus.core.quantity import Interval, Unit
-from ohmcensus.core.safety import SafetyState, refuse_unsafe
 from ohmcensus.core.sheet import Sheet
 from ohmcensus.core.window import Source, Window
 
@@ -107,18 +105,6 @@ def test_the_next_line_is_behind_the_last_one_and_can_be_asked_dead(fl7: Sheet) 
     assert first is not None
     assert first.test is not None
     assert first.test.id == "cord.l"
-
-
-@pytest.mark.parametrize("function", list(Function))
-def test_live_mode_refuses_what_drives_the_circuit_itself(function: Function) -> None:
-    driven = {Function.OHM, Function.CONTINUITY, Function.INSULATION, Function.CAPACITANCE}
-    refuse_unsafe(function, SafetyState.DEAD)
-    refuse_unsafe(function, SafetyState.NOT_PROVED)
-    if function in driven:
-        with pytest.raises(SafetyRefusalError, match="prove it dead"):
-            refuse_unsafe(function, SafetyState.LIVE)
-    else:
-        refuse_unsafe(function, SafetyState.LIVE)
 
 
 @pytest.mark.parametrize(("ohms", "x"), [(0.0, 0.0), (0.1, 0.0), (1.0, 0.1), (100e3, 0.6), (1e9, 1.0), (5e12, 1.0)])

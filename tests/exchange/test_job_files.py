@@ -15,8 +15,8 @@ from ohmcensus.exchange.job_csv import COLUMNS
 from ohmcensus.exchange.job_file import JobFile
 from ohmcensus.services.context import Context
 from ohmcensus.services.export_job import export_job, export_text
-from ohmcensus.services.open_job import list_jobs
 from ohmcensus.services.seed_demo import seed_demo
+from ohmcensus.services.show_job import list_jobs
 from ohmcensus.services.write_note import NewNote, write_note
 
 
@@ -35,7 +35,7 @@ def test_the_csv_holds_every_line_asked_or_not(context: Context, job_id: str) ->
     assert (by_line["heater.element"]["verdict"], by_line["heater.element"]["value"]) == ("not_asked", "")
     assert by_line["heater.pe motor.pe"]["verdict"] == "not_judged"
     assert by_line["motor.armature"]["note"] == "Steady while turned."
-    assert len(rows) == 40
+    assert len(rows) == 41
 
 
 def test_the_json_holds_the_readings_the_lines_and_the_whole_history(context: Context, job_id: str) -> None:
@@ -43,7 +43,10 @@ def test_the_json_holds_the_readings_the_lines_and_the_whole_history(context: Co
     raw = json.loads(text)
     assert raw["format"] == "ohmcensus-job/1"
     job = JobFile.model_validate_json(text)
-    assert (job.sheet, job.safety.state, len(job.readings), len(job.history)) == ("fl7-u", "dead", 15, 15)
+    assert (job.sheet, job.safety.state, len(job.readings), len(job.history)) == ("fl7-u", "dead", 18, 24)
+    assert [check.outcome for check in job.checks] == ["good"] * 5
+    assert (job.symptoms, job.intake.device) == (["trips"], "rcd")
+    assert {"isolated", "opened"} <= {event.body.kind for event in job.events}
     leak = next(row for row in job.readings if row.test == "heater.pe")
     assert leak.interval[1] is not None
     assert leak.interval[0] is not None

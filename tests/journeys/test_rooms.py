@@ -10,7 +10,7 @@ from pathlib import Path
 import pytest
 from playwright.sync_api import Page, expect
 
-from ohmcensus.services.open_job import list_jobs
+from ohmcensus.services.show_job import list_jobs
 from tests.journeys.conftest import Visit
 
 AXE = Path("ui/node_modules/axe-core/axe.min.js")

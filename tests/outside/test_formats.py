@@ -20,8 +20,8 @@ from ohmcensus.core.sheet import Sheet
 from ohmcensus.exchange.sheet_yaml import write_sheet
 from ohmcensus.services.context import Context
 from ohmcensus.services.export_job import export_text
-from ohmcensus.services.open_job import list_jobs
 from ohmcensus.services.seed_demo import seed_demo
+from ohmcensus.services.show_job import list_jobs
 from ohmcensus.services.write_note import NewNote, write_note
 
 SCHEMA = json.loads(Path("docs/formats/ohmcensus-job-1.schema.gen.json").read_text(encoding="utf-8"))

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import tempfile
+from dataclasses import replace
 from pathlib import Path
 from uuid import uuid4
 
@@ -10,8 +11,12 @@ import pytest
 from hypothesis import HealthCheck, settings
 from hypothesis import strategies as st
 from hypothesis.stateful import RuleBasedStateMachine, initialize, invariant, precondition, rule
+from tests.conftest import NOON
+from tests.core.case_of import PROOF
+from tests.working import happened, prove_dead
 
 from ohmcensus.core.errors import SafetyRefusalError, StaleRevisionError
+from ohmcensus.core.event import LiveBegun, PluggedIn
 from ohmcensus.core.safety import SafetyState
 from ohmcensus.services.context import Context
 from ohmcensus.services.export_job import job_file
@@ -19,7 +24,6 @@ from ohmcensus.services.log_reading import NewReading, Withdrawal, log_reading, 
 from ohmcensus.services.open_job import NewJob, open_job
 from ohmcensus.services.show_changes import show_changes
 from ohmcensus.services.show_trace import show_trace
-from ohmcensus.services.state_safety import SafetyStatement, state_safety
 from ohmcensus.services.write_note import NewNote, write_note
 from ohmcensus.storage.database import open_store
 
@@ -38,14 +42,15 @@ class History(RuleBasedStateMachine):
     @initialize()
     def open(self) -> None:
         self.folder = tempfile.TemporaryDirectory()
-        self.context = Context(open_store(Path(self.folder.name)))
+        self.context = Context(open_store(Path(self.folder.name)), clock=lambda: NOON)
         new = NewJob(id=uuid4(), machine="M", place="P", sheet="fl7-u")
         self.job_id = open_job(self.context, new).id
-        self.revision = 1
+        self.revision = prove_dead(self.context, self.job_id)
         self.standing: list[tuple[str, list[str]]] = []  # (line, [reading ids, oldest first])
         self.rows = 0
         self.notes: dict[str, str] = {}
-        self.safety = SafetyState.NOT_PROVED
+        self.safety = SafetyState.DEAD
+        self.before, self.power = 1 + len(PROOF), 0
 
     def written(self, revision: int) -> None:
         assert revision == self.revision + 1
@@ -54,7 +59,7 @@ class History(RuleBasedStateMachine):
     @rule(text=st.sampled_from(sorted(LINES)))
     def log(self, text: str) -> None:
         new = NewReading(id=uuid4(), revision=self.revision, text=text)
-        if self.safety is SafetyState.LIVE:
+        if self.safety is not SafetyState.DEAD:
             with pytest.raises(SafetyRefusalError):
                 log_reading(self.context, self.job_id, new)
             return
@@ -62,7 +67,7 @@ class History(RuleBasedStateMachine):
         self.standing.append((LINES[text], [str(new.id)]))
         self.rows += 1
 
-    @precondition(lambda self: self.standing and self.safety is not SafetyState.LIVE)
+    @precondition(lambda self: self.standing and self.safety is SafetyState.DEAD)
     @rule(data=st.data())
     def correct(self, data: st.DataObject) -> None:
         index = data.draw(st.integers(0, len(self.standing) - 1))
@@ -90,11 +95,21 @@ class History(RuleBasedStateMachine):
         self.written(write_note(self.context, self.job_id, new).job.revision)
         self.notes[line] = text
 
-    @rule(state=st.sampled_from(list(SafetyState)))
-    def state_safety(self, state: SafetyState) -> None:
-        said = SafetyStatement(revision=self.revision, state=state, reason="outlet volts")
-        self.written(state_safety(self.context, self.job_id, said).job.revision)
-        self.safety = state
+    @rule()
+    def work_live(self) -> None:
+        self.written(happened(self.context, self.job_id, LiveBegun(reason="outlet volts")).revision)
+        self.safety, self.power = SafetyState.LIVE, self.power + 1
+
+    @rule()
+    def leave_it(self) -> None:
+        self.written(happened(self.context, self.job_id, PluggedIn()).revision)
+        self.safety, self.power = SafetyState.NOT_PROVED, self.power + 1
+
+    @rule()
+    def prove_it_dead(self) -> None:
+        self.revision = prove_dead(self.context, self.job_id)
+        self.before += 1 + len(PROOF)
+        self.safety = SafetyState.DEAD
 
     @rule()
     def write_from_an_older_state(self) -> None:
@@ -112,12 +127,13 @@ class History(RuleBasedStateMachine):
 
     @invariant()
     def a_fresh_reader_sees_the_same(self) -> None:
-        assert show_trace(Context(self.context.store), self.job_id) == show_trace(self.context, self.job_id)
+        fresh = replace(self.context, at_hand={})
+        assert show_trace(fresh, self.job_id) == show_trace(self.context, self.job_id)
 
     @invariant()
     def nothing_is_ever_erased(self) -> None:
         job = job_file(self.context, self.job_id)
-        assert len(job.history) == self.rows
+        assert len(job.history) + len(job.events) == self.rows + self.before + self.power
         changes = show_changes(self.context, self.job_id, 0).changes
         assert [change.revision for change in changes] == sorted({change.revision for change in changes})
 

@@ -2,9 +2,12 @@
 
 from __future__ import annotations
 
+from dataclasses import replace
 from uuid import UUID, uuid4
 
 import pytest
+from pydantic import ValidationError
+from tests.working import happened, prove_dead
 
 from ohmcensus.core.errors import (
     InputError,
@@ -14,18 +17,19 @@ from ohmcensus.core.errors import (
     StaleRevisionError,
     UnknownNameError,
 )
+from ohmcensus.core.event import Attended, Body, LiveBegun, LiveEnded
 from ohmcensus.core.meter import generic_meter
 from ohmcensus.core.safety import SafetyState
 from ohmcensus.services.context import Context
 from ohmcensus.services.keep_meter import keep_meter, remove_meter, show_meters
 from ohmcensus.services.keep_settings import Settings, keep_settings, show_settings
 from ohmcensus.services.log_reading import NewReading, Withdrawal, log_reading, withdraw_reading
-from ohmcensus.services.open_job import NewJob, list_jobs, open_job
+from ohmcensus.services.open_job import NewJob, open_job
 from ohmcensus.services.preview_line import TypedLine, preview_line
 from ohmcensus.services.seed_demo import seed_demo
 from ohmcensus.services.show_changes import show_changes
+from ohmcensus.services.show_job import list_jobs
 from ohmcensus.services.show_trace import LineView, TraceView, show_trace
-from ohmcensus.services.state_safety import SafetyStatement, state_safety
 from ohmcensus.services.write_note import NewNote, write_note
 
 
@@ -36,7 +40,9 @@ class Bench:
         self.context = context
         job = NewJob(id=uuid4(), machine="Machine 9", place="Wash house", sheet="fl7-u")
         self.job_id = open_job(context, job).id
+        prove_dead(context, self.job_id)
         self.trace: TraceView = show_trace(context, self.job_id)
+        self.first = self.trace.job.revision
 
     def log(self, text: str, **more: object) -> LineView | None:
         row_id = uuid4()
@@ -57,9 +63,9 @@ class Bench:
         new = Withdrawal(id=uuid4(), revision=self.trace.job.revision)
         self.keep(withdraw_reading(self.context, self.job_id, self.trace.last_reading, new))
 
-    def say(self, state: SafetyState, reason: str = "") -> None:
-        said = SafetyStatement(revision=self.trace.job.revision, state=state, reason=reason)
-        self.keep(state_safety(self.context, self.job_id, said))
+    def happens(self, body: Body) -> None:
+        happened(self.context, self.job_id, body)
+        self.trace = show_trace(self.context, self.job_id)
 
 
 @pytest.fixture
@@ -72,7 +78,7 @@ def test_a_reading_is_stored_judged_and_found_again(bench: Bench) -> None:
     assert line is not None
     assert (line.key, line.reads, line.verdict) == ("heater.element", "25.9 Ω", "inside")
     assert show_trace(bench.context, bench.job_id) == bench.trace
-    assert bench.trace.job.revision == 2
+    assert bench.trace.job.revision == bench.first + 1
     assert bench.trace.next_line == "heater.pe"
 
 
@@ -101,7 +107,7 @@ def test_a_correction_stays_on_its_line_and_only_once(bench: Bench) -> None:
 
 def test_a_retry_never_doubles_and_never_needs_the_newest_revision(bench: Bench) -> None:
     row_id = uuid4()
-    new = NewReading(id=row_id, revision=1, text="pump 148")
+    new = NewReading(id=row_id, revision=bench.first, text="pump 148")
     first = log_reading(bench.context, bench.job_id, new)
     again = log_reading(bench.context, bench.job_id, new)
     assert again == show_trace(bench.context, bench.job_id)
@@ -113,9 +119,9 @@ def test_a_retry_never_doubles_and_never_needs_the_newest_revision(bench: Bench)
 
 def test_a_stale_writer_is_told_and_nothing_is_stored(bench: Bench) -> None:
     bench.log("pump 148")
-    with pytest.raises(StaleRevisionError, match="from revision 1 to 2") as caught:
-        log_reading(bench.context, bench.job_id, NewReading(id=uuid4(), revision=1, text="heater 25.9"))
-    assert (caught.value.stated, caught.value.current) == (1, 2)
+    with pytest.raises(StaleRevisionError, match="this job has moved on") as caught:
+        log_reading(bench.context, bench.job_id, NewReading(id=uuid4(), revision=bench.first, text="heater 25.9"))
+    assert (caught.value.stated, caught.value.current) == (bench.first, bench.first + 1)
     assert show_trace(bench.context, bench.job_id).job.asked == 1
 
 
@@ -129,7 +135,7 @@ def test_bad_lines_are_refused_and_nothing_is_stored(bench: Bench, text: str) ->
     shown = preview_line(bench.context, bench.job_id, TypedLine(text=text))
     assert shown.problem == str(caught.value)
     after = show_trace(bench.context, bench.job_id)
-    assert (after.job.revision, after.job.asked) == (1, 0)
+    assert (after.job.revision, after.job.asked) == (bench.first, 0)
 
 
 def test_the_preview_says_what_logging_will_say(bench: Bench) -> None:
@@ -152,16 +158,23 @@ def test_two_points_take_the_function_that_was_chosen_or_the_unit_that_was_typed
 
 
 def test_live_mode_needs_a_reason_and_refuses_ohms(bench: Bench) -> None:
-    with pytest.raises(InputError, match="live mode needs a reason"):
-        bench.say(SafetyState.LIVE)
-    bench.say(SafetyState.LIVE, "volts at the outlet")
+    with pytest.raises(ValidationError, match="at least 3 characters"):
+        LiveBegun(reason=" ")
+    bench.happens(LiveBegun(reason="volts at the outlet"))
+    assert (bench.trace.job.safety, bench.trace.job.safety_reason) == (SafetyState.LIVE, "volts at the outlet")
     for text in ("heater 25.9", "cord pe 0.1", "heater pe >299M", "filter x 0.47u", "between heater.a pump.a 3"):
         with pytest.raises(SafetyRefusalError, match="live mode"):
             bench.log(text)
     assert bench.log("outlet 231") is not None
-    bench.say(SafetyState.DEAD)
-    assert (bench.trace.job.safety, bench.trace.job.safety_reason) == (SafetyState.DEAD, "")
-    assert bench.log("heater 25.9") is not None
+    bench.happens(LiveEnded())
+    with pytest.raises(SafetyRefusalError, match="not proved dead"):
+        bench.log("heater 25.9")
+    line = bench.log("heater 25.9", override="heater out on the bench, said too late")
+    assert line is not None
+    assert line.history[0].override == "heater out on the bench, said too late"
+    line = bench.log("heater loose 25.8")
+    assert line is not None
+    assert (line.history[0].loose, line.history[0].alone, line.history[0].override) == (True, True, "")
 
 
 def test_the_newest_note_stands_and_an_empty_one_takes_it_back(bench: Bench) -> None:
@@ -176,14 +189,15 @@ def test_the_newest_note_stands_and_an_empty_one_takes_it_back(bench: Bench) -> 
 
 def test_changes_after_a_revision_are_told_in_order(bench: Bench) -> None:
     bench.log("pump 148")
-    bench.say(SafetyState.DEAD)
+    bench.happens(Attended())
     bench.log("heater 25.9")
     bench.undo()
-    changes = show_changes(bench.context, bench.job_id, 2)
-    assert changes.revision == 5
-    assert [(c.revision, c.what, c.line) for c in changes.changes] == [
-        (4, "reading", "heater.element"),
-        (5, "withdrawal", "heater.element"),
+    changes = show_changes(bench.context, bench.job_id, bench.first + 1)
+    assert changes.revision == bench.first + 4
+    assert [(c.revision - bench.first, c.what, c.line) for c in changes.changes] == [
+        (2, "attended", ""),
+        (3, "reading", "heater.element"),
+        (4, "withdrawal", "heater.element"),
     ]
 
 
@@ -234,16 +248,16 @@ def test_the_demo_is_seeded_once(context: Context) -> None:
     jobs = list_jobs(context)
     seed_demo(context)
     assert list_jobs(context) == jobs
-    assert len(jobs) == 4
+    assert len(jobs) == 5
     assert {job.outside for job in jobs} == {0, 1, 2}
 
 
 def test_what_is_at_hand_is_never_older_than_what_another_process_wrote(bench: Bench) -> None:
     bench.log("pump 148")
-    other = Context(bench.context.store)
+    other = replace(bench.context, at_hand={})
     keep_settings(other, Settings(technician="Other", ambient_celsius=40.0))
-    log_reading(other, bench.job_id, NewReading(id=uuid4(), revision=2, text="heater 25.9"))
-    fresh, mine = show_trace(Context(bench.context.store), bench.job_id), show_trace(bench.context, bench.job_id)
+    log_reading(other, bench.job_id, NewReading(id=uuid4(), revision=bench.first + 1, text="heater 25.9"))
+    fresh, mine = show_trace(replace(other, at_hand={}), bench.job_id), show_trace(bench.context, bench.job_id)
     assert fresh == mine
     assert (mine.celsius, mine.job.asked) == (40.0, 2)
 
@@ -251,4 +265,4 @@ def test_what_is_at_hand_is_never_older_than_what_another_process_wrote(bench: B
 def test_a_refused_reading_leaves_nothing_at_hand(bench: Bench) -> None:
     with pytest.raises(StaleRevisionError):
         log_reading(bench.context, bench.job_id, NewReading(id=uuid4(), revision=9, text="pump 148"))
-    assert show_trace(bench.context, bench.job_id) == show_trace(Context(bench.context.store), bench.job_id)
+    assert show_trace(bench.context, bench.job_id) == show_trace(replace(bench.context, at_hand={}), bench.job_id)

@@ -79,7 +79,7 @@ def test_readings_that_were_acknowledged_survive_a_killed_server(tmp_path: Path)
     server, address = _serve(tmp_path)
     body = f'{{"id":"{job}","machine":"M","place":"P","sheet":"fl7-u"}}'
     _send("POST", f"{address}/api/jobs", body.encode())
-    for number, line in ((1, "heater 25.9"), (2, "pump 148")):
+    for number, line in ((1, "heater loose 25.9"), (2, "pump loose 148")):
         reading = f'{{"id":"5f0c2b52-6c0e-4c3e-9d0c-0f8f3f1b000{number}","revision":{number},"text":"{line}"}}'
         assert _send("POST", f"{address}/api/jobs/{job}/readings", reading.encode())["job"]["asked"] == number
     os.kill(server.pid, signal.SIGKILL)

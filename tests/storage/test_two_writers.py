@@ -28,7 +28,7 @@ def test_writers_who_retry_on_top_of_the_newest_lose_nothing(tmp_path: Path) -> 
             row_id = uuid4()
             while True:
                 try:
-                    new = NewReading(id=row_id, revision=revision, text="pump 148")
+                    new = NewReading(id=row_id, revision=revision, text="pump loose 148")
                     revision = log_reading(context, job_id, new).job.revision
                     break
                 except StaleRevisionError as error:
@@ -52,8 +52,8 @@ def test_two_processes_share_one_directory(tmp_path: Path) -> None:
     first, second = open_store(tmp_path), open_store(tmp_path)
     job_id = open_job(Context(first), NewJob(id=uuid4(), machine="M", place="P", sheet="fl7-u")).id
     one, two = Context(first), Context(second)
-    log_reading(one, job_id, NewReading(id=uuid4(), revision=1, text="pump 148"))
-    log_reading(two, job_id, NewReading(id=uuid4(), revision=2, text="heater 25.9"))
+    log_reading(one, job_id, NewReading(id=uuid4(), revision=1, text="pump loose 148"))
+    log_reading(two, job_id, NewReading(id=uuid4(), revision=2, text="heater loose 25.9"))
     assert show_trace(one, job_id) == show_trace(two, job_id)
     assert show_trace(one, job_id).job.asked == 2
     first.close()

@@ -14,10 +14,9 @@ from flask.testing import FlaskClient
 from hypothesis import settings
 from schemathesis.specs.openapi.checks import positive_data_acceptance
 
-from ohmcensus.core.safety import SafetyState
 from ohmcensus.services.context import Context
-from ohmcensus.services.open_job import list_jobs
 from ohmcensus.services.seed_demo import seed_demo
+from ohmcensus.services.show_job import list_jobs
 from ohmcensus.storage.database import open_store
 from ohmcensus.web.app import create_app
 
@@ -43,7 +42,7 @@ def job(context: Context, client: FlaskClient) -> str:
 def test_errors_are_problems_mapped_by_type(client: FlaskClient, job: str) -> None:
     for path, body, status, kind in (
         ("/api/jobs/none/preview", {"text": "heater 25"}, 404, "/problems/not-found"),
-        (f"/api/jobs/{job}/readings", {"id": str(uuid4()), "revision": 1, "text": "heater 25"}, 409, "stale-revision"),
+        (f"/api/jobs/{job}/readings", {"id": str(uuid4()), "revision": 1, "text": "outlet 229"}, 409, "stale-revision"),
         (f"/api/jobs/{job}/readings", {"id": str(uuid4()), "revision": 8, "text": "heeter 25"}, 422, "/problems/input"),
         (f"/api/jobs/{job}/readings", {"id": "7", "revision": 8, "text": "heater 25"}, 422, "/problems/input"),
         (f"/api/jobs/{job}/readings", {"revision": 8, "text": "heater 25"}, 422, "/problems/input"),
@@ -55,7 +54,7 @@ def test_errors_are_problems_mapped_by_type(client: FlaskClient, job: str) -> No
         assert (answer.status_code, answer.mimetype) == (status, "application/problem+json"), path
         assert kind in problem["type"]
         assert problem["detail"]
-    stale = client.post(f"/api/jobs/{job}/readings", json={"id": str(uuid4()), "revision": 1, "text": "heater 25"})
+    stale = client.post(f"/api/jobs/{job}/readings", json={"id": str(uuid4()), "revision": 1, "text": "outlet 229"})
     assert stale.get_json(force=True)["revision"] == list_jobs_revision(client, job)
 
 
@@ -66,12 +65,23 @@ def list_jobs_revision(client: FlaskClient, job: str) -> int:
 
 def test_safety_is_enforced_without_the_page(client: FlaskClient, job: str) -> None:
     revision = list_jobs_revision(client, job)
-    said = {"revision": revision, "state": SafetyState.LIVE.value, "reason": "volts at the outlet"}
-    assert client.put(f"/api/jobs/{job}/safety", json=said).status_code == 200
-    row = {"id": str(uuid4()), "revision": revision + 1, "text": "heater 25.9"}
-    refused = client.post(f"/api/jobs/{job}/readings", json=row)
-    assert (refused.status_code, refused.get_json(force=True)["type"]) == (403, "/problems/safety")
-    assert list_jobs_revision(client, job) == revision + 1
+    row = {"id": str(uuid4()), "revision": revision, "text": "heater 25.9"}
+    for body in (
+        {"kind": "live_begun", "reason": "volts at the outlet"},
+        {"kind": "hazard_found", "hazard": "shock"},
+        {"kind": "live_ended"},
+    ):
+        refused = client.post(f"/api/jobs/{job}/readings", json=row | {"revision": revision})
+        assert (refused.status_code, refused.get_json(force=True)["type"]) == (403, "/problems/safety")
+        event = {"id": str(uuid4()), "revision": revision, "body": body}
+        assert client.post(f"/api/jobs/{job}/events", json=event).status_code == 201
+        revision += 1
+    for body in ({"kind": "plugged_in"}, {"kind": "live_begun", "reason": "to see it", "minutes": 5}):
+        event = {"id": str(uuid4()), "revision": revision, "body": body}
+        refused = client.post(f"/api/jobs/{job}/events", json=event)
+        assert (refused.status_code, refused.get_json(force=True)["type"]) == (403, "/problems/safety")
+        assert "no power: gave a shock" in refused.get_json(force=True)["detail"]
+    assert list_jobs_revision(client, job) == revision
 
 
 @pytest.mark.parametrize(

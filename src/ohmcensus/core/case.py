@@ -6,9 +6,10 @@ from collections.abc import Iterable
 from dataclasses import dataclass, field
 from functools import cached_property
 
+from ohmcensus.core.event import Event
+from ohmcensus.core.intake import Complaint, DataPlate
 from ohmcensus.core.meter import Function, Meter
 from ohmcensus.core.quantity import Indication
-from ohmcensus.core.safety.state import SafetyState
 from ohmcensus.core.sheet import Sheet
 
 
@@ -36,6 +37,12 @@ class Reading:
         Id of the reading that this one corrects or takes back, None for a fresh one.
     withdrawn
         Whether this takes ``supersedes`` back instead of correcting it; an undo.
+    loose
+        Whether the part lay loose, in the hand or on the bench.
+    override
+        Why it was taken although the machine was not proved dead, empty for nearly all.
+    order
+        Revision of the job at which it was written: its place among readings and events.
     """
 
     id: str
@@ -51,6 +58,9 @@ class Reading:
     who: str = ""
     supersedes: str | None = None
     withdrawn: bool = False
+    loose: bool = False
+    override: str = ""
+    order: int = 0
 
     @property
     def line(self) -> str:
@@ -70,14 +80,18 @@ class Case:
         Every row ever written, oldest first.
     celsius
         Ambient temperature.
-    safety
-        State of safety.
+    complaint, plate
+        What the customer says, what the machine's plate says.
+    events
+        Everything else that happened, oldest first.
     """
 
     sheet: Sheet
     readings: tuple[Reading, ...] = ()
     celsius: float = 20.0
-    safety: SafetyState = field(default=SafetyState.NOT_PROVED)
+    complaint: Complaint = field(default_factory=Complaint)
+    plate: DataPlate = field(default_factory=DataPlate)
+    events: tuple[Event, ...] = ()
 
     @cached_property
     def standing(self) -> tuple[Reading, ...]:

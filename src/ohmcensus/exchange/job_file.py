@@ -6,6 +6,8 @@ from typing import Literal
 
 from pydantic import BaseModel, ConfigDict
 
+from ohmcensus.core.event import Body
+from ohmcensus.core.intake import Complaint, DataPlate
 from ohmcensus.core.judgement import CensusLine
 from ohmcensus.core.judgement.census_sheet import Answer
 from ohmcensus.core.layout.ohm_ruler import line_key
@@ -57,6 +59,9 @@ class RowEntry(BaseModel):
     who: str
     supersedes: str | None
     withdrawn: bool
+    loose: bool = False
+    override: str = ""
+    order: int = 0
 
 
 class LineEntry(BaseModel):
@@ -70,6 +75,24 @@ class LineEntry(BaseModel):
     note: str
 
 
+class CheckEntry(BaseModel):
+    """A check by eye or hand, with its latest outcome."""
+
+    check: str
+    outcome: str
+    words: str
+
+
+class EventEntry(BaseModel):
+    """One event; ``order`` is its place among readings and events."""
+
+    id: str
+    order: int
+    at: str
+    who: str
+    body: Body
+
+
 class SafetyEntry(BaseModel):
     """State of safety when the file was written."""
 
@@ -81,7 +104,7 @@ class SafetyEntry(BaseModel):
 class JobFile(BaseModel):
     """A job in the open format; keys that a reader does not know are kept.
 
-    ``symptoms``, ``checks``, ``runs`` and ``changes`` belong to the format and are empty until asked.
+    ``runs`` and ``changes`` belong to the format and are empty until asked.
     """
 
     model_config = ConfigDict(extra="allow")
@@ -99,7 +122,10 @@ class JobFile(BaseModel):
     ambient_celsius: float
     safety: SafetyEntry
     symptoms: list[str] = []
-    checks: list[str] = []
+    intake: Complaint = Complaint()
+    plate: DataPlate = DataPlate()
+    checks: list[CheckEntry] = []
+    events: list[EventEntry] = []
     readings: list[ReadingEntry]
     runs: list[str] = []
     changes: list[str] = []

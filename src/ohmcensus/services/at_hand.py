@@ -12,14 +12,17 @@ from dataclasses import dataclass, replace
 from sqlmodel import Session
 
 from ohmcensus.core.case import Case, Reading
+from ohmcensus.core.errors import InputError
+from ohmcensus.core.event import Event
+from ohmcensus.core.intake import Complaint, DataPlate
 from ohmcensus.core.judgement import CensusLine, census_lines
 from ohmcensus.core.judgement.census_sheet import Answer
 from ohmcensus.core.meter import Meter
-from ohmcensus.core.safety import SafetyState
+from ohmcensus.core.stages import ended
 from ohmcensus.services.context import Context
-from ohmcensus.services.find_sheet import find_sheet
+from ohmcensus.services.find_sheet import chosen, sheets_in
 from ohmcensus.services.keep_settings import Settings, known_meters, settings_in
-from ohmcensus.storage import jobs, notes, readings
+from ohmcensus.storage import events, jobs, notes, readings
 from ohmcensus.storage.jobs import StoredJob
 
 MOST_AT_HAND = 64
@@ -58,9 +61,9 @@ class JobAtHand:
         """Return the job after a note."""
         return replace(self, stored=stored, notes={**self.notes, line: text})
 
-    def with_safety(self, stored: StoredJob) -> JobAtHand:
-        """Return the job after a statement about voltage."""
-        return replace(self, stored=stored, case=replace(self.case, safety=SafetyState(stored.safety)))
+    def with_event(self, stored: StoredJob, event: Event) -> JobAtHand:
+        """Return the job after one more event."""
+        return replace(self, stored=stored, case=replace(self.case, events=(*self.case.events, event)))
 
 
 def take(context: Context, session: Session, job_id: str) -> JobAtHand:
@@ -83,6 +86,18 @@ def at_hand(context: Context, session: Session, stored: StoredJob) -> JobAtHand:
     return found
 
 
+def refuse_ended(job: JobAtHand) -> None:
+    """Refuse to write on a job that is over.
+
+    Raises
+    ------
+    InputError
+        With what to do.
+    """
+    if ended(job.case) is not None:
+        raise InputError(what="this job has ended", remedy="reopen it to go on", field="job")
+
+
 def put(context: Context, job: JobAtHand) -> None:
     """Keep a job at hand; only what the store has committed may be put here."""
     while len(context.at_hand) >= MOST_AT_HAND:
@@ -94,10 +109,12 @@ def _built(session: Session, stored: StoredJob) -> JobAtHand:
     """Build a job from its rows."""
     settings = settings_in(session)
     case = Case(
-        sheet=find_sheet(stored.sheet_id),
+        sheet=chosen(sheets_in(session), stored.sheet_id),
         readings=tuple(reading for _, reading in readings.of_job(session, stored.id)),
         celsius=settings.ambient_celsius,
-        safety=SafetyState(stored.safety),
+        complaint=Complaint.model_validate_json(stored.complaint),
+        plate=DataPlate.model_validate_json(stored.plate),
+        events=tuple(events.of_job(session, stored.id)),
     )
     noted = {line: note.text for line, note in notes.standing(notes.of_job(session, stored.id)).items()}
     meters = {meter.id: meter for meter in known_meters(session)}

@@ -5,9 +5,19 @@ from __future__ import annotations
 from pathlib import Path
 
 from ohmcensus.core.errors import InputError
+from ohmcensus.core.first_look import eye_checks
 from ohmcensus.core.layout.ohm_ruler import line_key
+from ohmcensus.core.safety import safety_at
 from ohmcensus.exchange.job_csv import write_csv
-from ohmcensus.exchange.job_file import JobFile, RowEntry, SafetyEntry, line_entry, reading_entry
+from ohmcensus.exchange.job_file import (
+    CheckEntry,
+    EventEntry,
+    JobFile,
+    RowEntry,
+    SafetyEntry,
+    line_entry,
+    reading_entry,
+)
 from ohmcensus.services.at_hand import take
 from ohmcensus.services.context import Context
 
@@ -23,18 +33,28 @@ def job_file(context: Context, job_id: str) -> JobFile:
     with context.store.read() as session:
         job = take(context, session, job_id)
     stored, case, lines = job.stored, job.case, job.lines
+    safety = safety_at(case, context.clock())
     return JobFile(
         id=stored.id,
         revision=stored.revision,
         place=stored.place,
         machine=stored.machine,
-        serial=stored.serial,
-        complaint=stored.complaint,
+        serial=case.plate.serial,
+        complaint=case.complaint.words,
         sheet=stored.sheet_id,
         opened_at=stored.opened_at,
         changed_at=stored.changed_at,
         ambient_celsius=case.celsius,
-        safety=SafetyEntry(state=stored.safety, at=stored.safety_at, reason=stored.safety_reason),
+        safety=SafetyEntry(state=safety.state, at=safety.at, reason=safety.reason),
+        symptoms=[symptom.value for symptom in case.complaint.symptoms],
+        intake=case.complaint,
+        plate=case.plate,
+        checks=[
+            CheckEntry(check=check.id, outcome=state.outcome.value, words=state.words)
+            for check, state in eye_checks(case)
+            if state is not None
+        ],
+        events=[EventEntry(id=e.id, order=e.order, at=e.at, who=e.who, body=e.body) for e in case.events],
         readings=[reading_entry(answer) for line in lines for answer in line.answers],
         lines=[line_entry(line, job.notes.get(line_key(line), "")) for line in lines],
         history=[
@@ -46,6 +66,9 @@ def job_file(context: Context, job_id: str) -> JobFile:
                 who=row.who,
                 supersedes=row.supersedes,
                 withdrawn=row.withdrawn,
+                loose=row.loose,
+                override=row.override,
+                order=row.order,
             )
             for row in case.readings
         ],

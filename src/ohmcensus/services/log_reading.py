@@ -11,7 +11,7 @@ from sqlmodel import Session
 from ohmcensus.core.case import Case, Reading
 from ohmcensus.core.errors import InputError, NotFoundError
 from ohmcensus.core.judgement import Judgement
-from ohmcensus.services.at_hand import JobAtHand, put, take
+from ohmcensus.services.at_hand import JobAtHand, put, refuse_ended, take
 from ohmcensus.services.context import Context
 from ohmcensus.services.preview_line import TypedLine, Understood, understand
 from ohmcensus.services.show_trace import TraceView, trace_view
@@ -57,13 +57,14 @@ def log_reading(context: Context, job_id: str, new: NewReading) -> TraceView:
     with context.store.write() as session:
         job = take(context, session, job_id)
         if _is_retry(job.case, str(new.id), new.text):
-            return trace_view(job)
+            return trace_view(job, context.clock())
+        refuse_ended(job)
         corrected = _standing(job.case, str(new.supersedes)) if new.supersedes else None
-        understood = understand(job, new)
+        understood = understand(job, new, context.clock())
         row = _row(understood, new, corrected, at=context.now(), job=job)
         after = _append(session, job, new.revision, row, understood.judgement)
     put(context, after)
-    return trace_view(after, changed=row.line)
+    return trace_view(after, context.clock(), changed=row.line)
 
 
 def _row(understood: Understood, new: NewReading, corrected: Reading | None, *, at: str, job: JobAtHand) -> Reading:
@@ -88,6 +89,8 @@ def _row(understood: Understood, new: NewReading, corrected: Reading | None, *, 
         text=new.text.strip(),
         celsius=job.case.celsius if line.celsius is None else line.celsius,
         alone=line.alone,
+        loose=line.loose,
+        override=new.override if understood.is_overridden else "",
         at=at,
         who=job.settings.technician,
         supersedes=corrected.id if corrected else None,
@@ -105,7 +108,8 @@ def withdraw_reading(context: Context, job_id: str, reading_id: str, new: Withdr
     with context.store.write() as session:
         job = take(context, session, job_id)
         if _is_retry(job.case, str(new.id), ""):
-            return trace_view(job)
+            return trace_view(job, context.clock())
+        refuse_ended(job)
         gone = _standing(job.case, reading_id)
         row = replace(
             gone,
@@ -118,12 +122,13 @@ def withdraw_reading(context: Context, job_id: str, reading_id: str, new: Withdr
         )
         after = _append(session, job, new.revision, row, None)
     put(context, after)
-    return trace_view(after, changed=row.line)
+    return trace_view(after, context.clock(), changed=row.line)
 
 
 def _append(session: Session, job: JobAtHand, stated: int, row: Reading, judgement: Judgement | None) -> JobAtHand:
     """Write a row on top of the revision that its writer had seen."""
     stored = jobs.advance(session, job.stored, stated, row.at)
+    row = replace(row, order=stored.revision)
     readings.append(session, stored.id, stored.revision, row, judgement)
     return job.with_reading(stored, row)
 

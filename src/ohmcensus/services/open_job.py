@@ -1,19 +1,21 @@
-"""A new job, and the list of jobs."""
+"""A new job, on a machine that is known or on a new one."""
 
 from __future__ import annotations
 
 from typing import Annotated
-from uuid import UUID
+from uuid import UUID, uuid4
 
 from pydantic import BaseModel, ConfigDict, StringConstraints
+from sqlmodel import Session
 
 from ohmcensus.core.errors import InputError
-from ohmcensus.core.safety import SafetyState
-from ohmcensus.services.at_hand import JobAtHand, at_hand, take
+from ohmcensus.core.intake import Complaint, DataPlate
+from ohmcensus.services.at_hand import take
 from ohmcensus.services.context import Context
-from ohmcensus.services.find_sheet import find_sheet
-from ohmcensus.storage import jobs
-from ohmcensus.storage.tables import JobRow, MachineRow
+from ohmcensus.services.find_sheet import chosen, sheets_in
+from ohmcensus.services.show_job import JobView, job_view
+from ohmcensus.storage import addresses, jobs, machines
+from ohmcensus.storage.tables import AddressRow, JobRow, MachineRow
 
 Line = Annotated[str, StringConstraints(strip_whitespace=True, min_length=1, max_length=120)]
 Words = Annotated[str, StringConstraints(strip_whitespace=True, max_length=2000)]
@@ -27,7 +29,8 @@ class NewJob(BaseModel):
     id
         UUID made by the writer, so that a retry is recognised.
     machine, place, sheet
-        What the machine is called, where it stands, and its type.
+        What the machine is called, where it stands, and its type. A machine of that name at that place is
+        the one that is known; then the sheet may be left out.
     complaint, serial
         The customer's words; the serial number. Both may be empty.
     """
@@ -37,32 +40,9 @@ class NewJob(BaseModel):
     id: UUID
     machine: Line
     place: Line
-    sheet: str
+    sheet: str = ""
     complaint: Words = ""
     serial: Annotated[str, StringConstraints(strip_whitespace=True, max_length=80)] = ""
-
-
-class JobView(BaseModel):
-    """A job in the list."""
-
-    id: str
-    machine: str
-    place: str
-    sheet: str
-    sheet_title: str
-    supply: str
-    watts: float
-    serial: str
-    complaint: str
-    opened_at: str
-    changed_at: str
-    revision: int
-    safety: SafetyState
-    safety_at: str
-    safety_reason: str
-    asked: int
-    lines: int
-    outside: int
 
 
 def open_job(context: Context, new: NewJob) -> JobView:
@@ -75,53 +55,41 @@ def open_job(context: Context, new: NewJob) -> JobView:
     InputError
         If the id was used for another job.
     """
-    sheet, now, job_id = find_sheet(new.sheet), context.now(), str(new.id)
+    now, job_id = context.now(), str(new.id)
     with context.store.write() as session:
         existing = jobs.find(session, job_id)
         if existing is None:
-            machine = MachineRow(id=job_id, sheet_id=sheet.id, name=new.machine, place=new.place, serial=new.serial)
-            job = JobRow(
-                id=job_id,
-                machine_id=machine.id,
-                complaint=new.complaint,
-                opened_at=now,
-                changed_at=now,
-                safety=SafetyState.NOT_PROVED.value,
-            )
-            jobs.add(session, machine, job)
+            machine = _machine(session, new)
+            words = Complaint(words=new.complaint).model_dump_json(exclude_defaults=True)
+            job = JobRow(id=job_id, machine_id=machine.id, complaint=words, opened_at=now, changed_at=now)
+            jobs.add(session, job)
         elif existing.machine != new.machine:
             raise InputError(what=f"the id {job_id} belongs to another job", remedy="send a new id", field="id")
     with context.store.read() as session:
-        return job_view(take(context, session, job_id))
+        return job_view(take(context, session, job_id), context.clock())
 
 
-def list_jobs(context: Context) -> list[JobView]:
-    """Return all jobs, the last changed one first."""
-    with context.store.read() as session:
-        return [job_view(at_hand(context, session, stored)) for stored in jobs.newest_first(session)]
+def _machine(session: Session, new: NewJob) -> MachineRow:
+    """Return the machine of that name at that place, written down where it is new."""
+    place_id = place_named(session, new.place)
+    known = machines.at(session, new.machine, place_id)
+    if known is not None and new.sheet in {"", known.sheet_id}:
+        return known
+    sheet = chosen(sheets_in(session), new.sheet)
+    if known is not None:
+        known.sheet_id = sheet.id
+        return known
+    plate = DataPlate(serial=new.serial).model_dump_json(exclude_defaults=True)
+    machine = MachineRow(id=str(uuid4()), sheet_id=sheet.id, name=new.machine, place_id=place_id, plate=plate)
+    machines.add(session, machine)
+    return machine
 
 
-def job_view(job: JobAtHand) -> JobView:
-    """Return a job with the counts of its lines."""
-    stored, sheet = job.stored, job.case.sheet
-    answers = [line.answer for line in job.lines if line.answer]
-    return JobView(
-        id=stored.id,
-        machine=stored.machine,
-        place=stored.place,
-        sheet=stored.sheet_id,
-        sheet_title=sheet.title,
-        supply=sheet.supply,
-        watts=sheet.watts,
-        serial=stored.serial,
-        complaint=stored.complaint,
-        opened_at=stored.opened_at,
-        changed_at=stored.changed_at,
-        revision=stored.revision,
-        safety=job.case.safety,
-        safety_at=stored.safety_at,
-        safety_reason=stored.safety_reason,
-        asked=len(answers),
-        lines=len(job.lines),
-        outside=sum(answer.judgement.verdict.is_outside for answer in answers),
-    )
+def place_named(session: Session, name: str) -> str:
+    """Return the id of a place by its name, written into the address book where it is new."""
+    known = addresses.named(session, "place", name)
+    if known is not None:
+        return known.id
+    row = AddressRow(id=str(uuid4()), kind="place", name=name)
+    addresses.keep(session, row)
+    return row.id

@@ -3,18 +3,19 @@
 from __future__ import annotations
 
 from dataclasses import dataclass
+from datetime import datetime
 from typing import Annotated
 
-from pydantic import BaseModel, ConfigDict, Field
+from pydantic import BaseModel, ConfigDict, Field, StringConstraints
 
-from ohmcensus.core.errors import InputError, OhmcensusError, UnknownNameError
+from ohmcensus.core.errors import InputError, OhmcensusError, SafetyRefusalError, UnknownNameError
 from ohmcensus.core.judgement import Judgement, Use, Verdict, choose_use, judge
 from ohmcensus.core.layout.ohm_ruler import position
 from ohmcensus.core.machine import Line, read_line
 from ohmcensus.core.machine.quick_line import completions
 from ohmcensus.core.meter import Function, Meter
 from ohmcensus.core.quantity import Indication, Unit, show_indication, show_value
-from ohmcensus.core.safety import refuse_unsafe
+from ohmcensus.core.safety import SafetyState, refuse_unsafe, safety_at
 from ohmcensus.services.at_hand import JobAtHand, take
 from ohmcensus.services.context import Context
 
@@ -30,6 +31,8 @@ class TypedLine(BaseModel):
         Id of the meter in hand; None lets the reading tell.
     function
         What the meter did, for two points that no test names; None is ohms.
+    override
+        Why it is read although the machine is not proved dead.
     """
 
     model_config = ConfigDict(extra="forbid")
@@ -37,6 +40,7 @@ class TypedLine(BaseModel):
     text: Annotated[str, Field(max_length=20_000)]
     meter: str | None = None
     function: Function | None = None
+    override: Annotated[str, StringConstraints(strip_whitespace=True, max_length=300)] = ""
 
 
 class LinePreview(BaseModel):
@@ -56,6 +60,8 @@ class LinePreview(BaseModel):
         Where the pin would stand on the ohm ruler, None for other units.
     problem
         What is wrong with the line, empty where it can be stored.
+    may_override
+        Whether only the missing proof of dead is in the way, which a reason overrides.
     completions
         Lines that the typed beginning may become.
     """
@@ -69,6 +75,7 @@ class LinePreview(BaseModel):
     meter: str = ""
     position: float | None = None
     problem: str = ""
+    may_override: bool = False
     completions: list[str] = []
 
 
@@ -79,9 +86,10 @@ class Understood:
     line: Line
     use: Use
     judgement: Judgement
+    is_overridden: bool
 
 
-def understand(job: JobAtHand, typed: TypedLine) -> Understood:
+def understand(job: JobAtHand, typed: TypedLine, now: datetime) -> Understood:
     """Understand and judge a line; refuse what safety forbids.
 
     Raises
@@ -92,9 +100,11 @@ def understand(job: JobAtHand, typed: TypedLine) -> Understood:
     case = job.case
     line = read_line(typed.text, case.sheet, case.celsius)
     function = line.test.function if line.test else typed.function or _function_of(line.reading)
-    refuse_unsafe(function, case.safety)
+    state = safety_at(case, now).state
+    refuse_unsafe(function, state, is_loose=line.loose, override=typed.override)
+    is_overridden = function.needs_dead_circuit and state is SafetyState.NOT_PROVED and not line.loose
     use = choose_use(line.reading, line.test, meters_for(job, typed.meter), function=function)
-    return Understood(line=line, use=use, judgement=judge(use, line.test))
+    return Understood(line=line, use=use, judgement=judge(use, line.test), is_overridden=is_overridden)
 
 
 def meters_for(job: JobAtHand, meter_id: str | None) -> list[Meter]:
@@ -131,17 +141,23 @@ def preview_line(context: Context, job_id: str, typed: TypedLine) -> LinePreview
         line=line.test.id if line.test else " ".join(line.between), heading=heading_of(line), completions=offered
     )
     try:
-        understood = understand(job, typed)
+        understood = understand(job, typed, context.clock())
     except OhmcensusError as error:
-        return named.model_copy(update={"problem": str(error)})
+        may_override = isinstance(error, SafetyRefusalError) and not_proved(job, context)
+        return named.model_copy(update={"problem": str(error), "may_override": may_override})
     return named.model_copy(update=_judged(understood))
+
+
+def not_proved(job: JobAtHand, context: Context) -> bool:
+    """Tell whether nothing is established about voltage now."""
+    return safety_at(job.case, context.clock()).state is SafetyState.NOT_PROVED
 
 
 def heading_of(line: Line) -> str:
     """Return what a line is about: "Heater · element", or both points."""
     if line.test is None:
         return " to ".join(line.between)
-    alone = ", alone" if line.alone else ""
+    alone = ", loose" if line.loose else ", alone" if line.alone else ""
     return f"{line.test.part_title} · {line.test.title}{alone}"
 
 

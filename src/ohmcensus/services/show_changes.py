@@ -6,11 +6,11 @@ from pydantic import BaseModel
 
 from ohmcensus.core.quantity import show_indication
 from ohmcensus.services.context import Context
-from ohmcensus.storage import jobs, notes, readings
+from ohmcensus.storage import events, jobs, notes, readings
 
 
 class Change(BaseModel):
-    """One thing written: a reading, a withdrawal, or a note."""
+    """One thing written: a reading, a withdrawal, a note, or an event by its kind."""
 
     revision: int
     what: str
@@ -23,7 +23,7 @@ class Change(BaseModel):
 class Changes(BaseModel):
     """Changes in order, and the revision that they lead to.
 
-    A revision without a change of its own was a statement about safety.
+    A revision without a change of its own was the intake, or a photo.
     """
 
     revision: int
@@ -54,5 +54,9 @@ def show_changes(context: Context, job_id: str, after: int) -> Changes:
         found += [
             Change(revision=n.revision, what="note", line=n.line, text=n.text, at=n.at, who=n.who)
             for n in notes.of_job(session, job_id, after=after)
+        ]
+        found += [
+            Change(revision=e.order, what=e.body.kind, line="", text="", at=e.at, who=e.who)
+            for e in events.of_job(session, job_id, after=after)
         ]
         return Changes(revision=job.revision, changes=sorted(found, key=lambda change: change.revision))

@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from datetime import datetime
+
 from pydantic import BaseModel, ConfigDict
 
 from ohmcensus.core.case import Case
@@ -11,15 +13,15 @@ from ohmcensus.core.judgement.judge import window_with_basis
 from ohmcensus.core.judgement.meaning import at_work
 from ohmcensus.core.layout import OhmRuler, ShortRuler, ohm_ruler, short_ruler
 from ohmcensus.core.layout.ohm_ruler import line_key
-from ohmcensus.core.machine import MachineTest
+from ohmcensus.core.machine import MachineTest, is_proof
 from ohmcensus.core.meter import Function
 from ohmcensus.core.quantity import Unit, show_indication
 from ohmcensus.core.sheet import Sheet
 from ohmcensus.services.at_hand import JobAtHand, take
 from ohmcensus.services.context import Context
 from ohmcensus.services.described import Described
-from ohmcensus.services.open_job import JobView, job_view
 from ohmcensus.services.preview_line import bag_of
+from ohmcensus.services.show_job import JobView, job_view
 
 
 class ReadingView(BaseModel):
@@ -31,6 +33,8 @@ class ReadingView(BaseModel):
     meter: str
     celsius: float
     alone: bool
+    loose: bool
+    override: str
     at: str
     who: str
     stands: bool
@@ -134,27 +138,29 @@ def show_trace(context: Context, job_id: str) -> TraceView:
         If there is no such job.
     """
     with context.store.read() as session:
-        return trace_view(take(context, session, job_id))
+        return trace_view(take(context, session, job_id), context.clock())
 
 
-def trace_view(job: JobAtHand, *, changed: str | None = None) -> TraceView:
+def trace_view(job: JobAtHand, now: datetime, *, changed: str | None = None) -> TraceView:
     """Return the trace of a job at hand.
 
     Parameters
     ----------
     job
         The job.
+    now
+        The moment, which the state of safety depends on.
     changed
         Name of the one line that a change touched; empty where it touched none, None for all lines.
     """
     keys = [line_key(line) for line in job.lines]
     standing = job.case.standing
-    last = standing[-1] if standing else None
+    last = next((reading for reading in reversed(standing) if not is_proof(reading.test)), None)
     following = next_line(job.lines, last.test if last else None)
     wanted = [(key, line) for key, line in zip(keys, job.lines, strict=True) if changed is None or key == changed]
     histories = _histories(job.case, {reading.id for reading in standing}, changed)
     return TraceView(
-        job=job_view(job),
+        job=job_view(job, now),
         celsius=job.case.celsius,
         lines=[
             _line_view(line, job.case.sheet, job.notes.get(key, ""), histories.get(key, [])) for key, line in wanted
@@ -229,6 +235,8 @@ def _histories(case: Case, standing: set[str], changed: str | None) -> dict[str,
             meter=row.meter.title,
             celsius=row.celsius,
             alone=row.alone,
+            loose=row.loose,
+            override=row.override,
             at=row.at,
             who=row.who,
             stands=row.id in standing,

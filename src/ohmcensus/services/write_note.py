@@ -9,7 +9,7 @@ from pydantic import BaseModel, ConfigDict, Field, StringConstraints
 
 from ohmcensus.core.errors import UnknownNameError
 from ohmcensus.core.layout.ohm_ruler import line_key
-from ohmcensus.services.at_hand import put, take
+from ohmcensus.services.at_hand import put, refuse_ended, take
 from ohmcensus.services.context import Context
 from ohmcensus.services.show_trace import TraceView, trace_view
 from ohmcensus.storage import jobs, notes
@@ -40,7 +40,8 @@ def write_note(context: Context, job_id: str, new: NewNote) -> TraceView:
     with context.store.write() as session:
         job = take(context, session, job_id)
         if notes.exists(session, str(new.id)):
-            return trace_view(job)
+            return trace_view(job, context.clock())
+        refuse_ended(job)
         if new.line not in {line_key(line) for line in job.lines}:
             what = f"no line '{new.line}' on this machine"
             raise UnknownNameError(what=what, remedy="choose a line of the sheet", field="line")
@@ -58,4 +59,4 @@ def write_note(context: Context, job_id: str, new: NewNote) -> TraceView:
         notes.append(session, row)
         after = job.with_note(stored, new.line, new.text)
     put(context, after)
-    return trace_view(after, changed=new.line)
+    return trace_view(after, context.clock(), changed=new.line)

@@ -3,69 +3,85 @@
 from __future__ import annotations
 
 from collections.abc import Sequence
-from dataclasses import dataclass, fields, replace
+from dataclasses import dataclass, replace
 from typing import Any
 
-from sqlalchemy import bindparam, select, update
+from sqlalchemy import bindparam, func, select, update
 from sqlmodel import Session
 
 from ohmcensus.core.errors import NotFoundError, StaleRevisionError
 from ohmcensus.storage import settings
-from ohmcensus.storage.tables import JobRow, MachineRow, table_of
+from ohmcensus.storage.tables import AddressRow, JobRow, MachineRow, table_of
 
 
 @dataclass(frozen=True, slots=True)
 class StoredJob:
-    """A job with its machine as stored; ``setup_revision`` grows with every change of settings and meters."""
+    """A job with its machine as stored; ``setup_revision`` grows with every change of settings, meters and sheets."""
 
     id: str
+    machine_id: str
     machine: str
+    place_id: str
     place: str
+    customer: str
     sheet_id: str
-    serial: str
+    plate: str
     complaint: str
     opened_at: str
     changed_at: str
     revision: int
-    safety: str
-    safety_at: str
-    safety_reason: str
+    intake_revision: int
     setup_revision: str | None
 
 
+@dataclass(frozen=True, slots=True)
+class Intake:
+    """What an intake writes: complaint and plate as JSON of the core's models."""
+
+    complaint: str
+    machine: str
+    place_id: str
+    sheet_id: str
+    plate: str
+
+
 # Statements are built once: building one takes longer than running it.
-_JOB, _MACHINE = table_of(JobRow), table_of(MachineRow)
-_ALL = select(
-    _JOB.c.id,
-    _MACHINE.c.name,
-    _MACHINE.c.place,
-    _MACHINE.c.sheet_id,
-    _MACHINE.c.serial,
-    _JOB.c.complaint,
-    _JOB.c.opened_at,
-    _JOB.c.changed_at,
-    _JOB.c.revision,
-    _JOB.c.safety,
-    _JOB.c.safety_at,
-    _JOB.c.safety_reason,
-    settings.revision_query(),
-).join_from(_JOB, _MACHINE)
+_JOB, _MACHINE, _PLACE = table_of(JobRow), table_of(MachineRow), table_of(AddressRow)
+_CUSTOMER = _PLACE.alias("customer")
+_ALL = (
+    select(
+        _JOB.c.id,
+        _MACHINE.c.id,
+        _MACHINE.c.name,
+        _PLACE.c.id,
+        _PLACE.c.name,
+        func.coalesce(_CUSTOMER.c.name, ""),
+        _MACHINE.c.sheet_id,
+        _MACHINE.c.plate,
+        _JOB.c.complaint,
+        _JOB.c.opened_at,
+        _JOB.c.changed_at,
+        _JOB.c.revision,
+        _JOB.c.intake_revision,
+        settings.revision_query(),
+    )
+    .select_from(_JOB)
+    .join(_MACHINE, _MACHINE.c.id == _JOB.c.machine_id)
+    .join(_PLACE, _PLACE.c.id == _MACHINE.c.place_id)
+    .outerjoin(_CUSTOMER, _CUSTOMER.c.id == _PLACE.c.customer_id)
+)
 _ONE = _ALL.where(_JOB.c.id == bindparam("job"))
 _NEWEST_FIRST = _ALL.order_by(_JOB.c.changed_at.desc())
+_OF_MACHINE = _ALL.where(_MACHINE.c.id == bindparam("machine")).order_by(_JOB.c.opened_at.desc())
 _ADVANCE = (
     update(_JOB)
     .where(_JOB.c.id == bindparam("job"))
-    .values(
-        {name: bindparam(f"new_{name}") for name in ("revision", "changed_at", "safety", "safety_at", "safety_reason")}
-    )
+    .values({name: bindparam(f"new_{name}") for name in ("revision", "changed_at")})
 )
 
 
-def add(session: Session, machine: MachineRow, job: JobRow) -> None:
-    """Write a new job and, where it is new too, its machine."""
-    if session.get(MachineRow, machine.id) is None:
-        session.add(machine)
-        session.flush()
+def add(session: Session, job: JobRow) -> None:
+    """Write a new job."""
     session.add(job)
     session.flush()
 
@@ -95,7 +111,12 @@ def newest_first(session: Session) -> list[StoredJob]:
     return [_stored(row) for row in session.connection().execute(_NEWEST_FIRST)]
 
 
-def advance(session: Session, job: StoredJob, stated: int, at: str, **changes: str) -> StoredJob:
+def of_machine(session: Session, machine_id: str) -> list[StoredJob]:
+    """Return all jobs on a machine, the last opened one first."""
+    return [_stored(row) for row in session.connection().execute(_OF_MACHINE, {"machine": machine_id})]
+
+
+def advance(session: Session, job: StoredJob, stated: int, at: str) -> StoredJob:
     """Count a job's revision up by one, if the writer had seen the newest.
 
     Parameters
@@ -108,8 +129,6 @@ def advance(session: Session, job: StoredJob, stated: int, at: str, **changes: s
         The revision that the writer worked from.
     at
         Moment of the change.
-    **changes
-        ``safety``, ``safety_at`` or ``safety_reason`` to set with it.
 
     Returns
     -------
@@ -123,23 +142,33 @@ def advance(session: Session, job: StoredJob, stated: int, at: str, **changes: s
     """
     if job.revision != stated:
         raise StaleRevisionError(stated=stated, current=job.revision)
-    after = replace(job, revision=stated + 1, changed_at=at, **changes)
+    after = replace(job, revision=stated + 1, changed_at=at)
     session.connection().execute(
-        _ADVANCE,
-        {
-            "job": job.id,
-            "new_revision": after.revision,
-            "new_changed_at": after.changed_at,
-            "new_safety": after.safety,
-            "new_safety_at": after.safety_at,
-            "new_safety_reason": after.safety_reason,
-        },
+        _ADVANCE, {"job": job.id, "new_revision": after.revision, "new_changed_at": after.changed_at}
     )
     return after
 
 
+def write_intake(session: Session, job: StoredJob, stated: int, at: str, intake: Intake) -> None:
+    """Write what is known of job and machine, if the writer had seen the newest intake.
+
+    Raises
+    ------
+    StaleRevisionError
+        If somebody else wrote the intake meanwhile; readings and events in between do no harm.
+    """
+    if job.intake_revision != stated:
+        raise StaleRevisionError(stated=stated, current=job.intake_revision)
+    advance(session, job, job.revision, at)
+    session.execute(
+        update(_JOB).where(_JOB.c.id == job.id).values(complaint=intake.complaint, intake_revision=job.revision + 1)
+    )
+    session.execute(
+        update(_MACHINE)
+        .where(_MACHINE.c.id == job.machine_id)
+        .values(name=intake.machine, place_id=intake.place_id, sheet_id=intake.sheet_id, plate=intake.plate)
+    )
+
+
 def _stored(row: Sequence[Any]) -> StoredJob:
-    return StoredJob(**dict(zip(_FIELDS, row, strict=True)))
-
-
-_FIELDS = tuple(field.name for field in fields(StoredJob))
+    return StoredJob(*row)

@@ -48,7 +48,7 @@ def append(session: Session, job_id: str, revision: int, reading: Reading, judge
         "bound": reading.indication.bound.value,
         "last_place": reading.indication.last_place,
         "celsius": reading.celsius,
-        "configuration": json.dumps({"alone": reading.alone}),
+        "configuration": json.dumps({"alone": reading.alone, "loose": reading.loose, "override": reading.override}),
         "verdict": judgement.verdict.value if judgement else "",
         "judgement": judgement.sentence if judgement else "",
         "at": reading.at,
@@ -74,6 +74,7 @@ def _reading(row: Row[Any], meters: dict[str, Meter]) -> Reading:
     """Return the core's reading of a row; each meter is read from its JSON once."""
     if row.meter not in meters:
         meters[row.meter] = Meter.model_validate_json(row.meter)
+    configuration = json.loads(row.configuration)
     return Reading(
         id=row.id,
         between=(row.point_a, row.point_b),
@@ -83,7 +84,10 @@ def _reading(row: Row[Any], meters: dict[str, Meter]) -> Reading:
         indication=Indication(row.value, Unit(row.unit), Bound(row.bound), row.last_place),
         text=row.text,
         celsius=row.celsius,
-        alone=bool(json.loads(row.configuration).get("alone")),
+        alone=bool(configuration.get("alone")),
+        loose=bool(configuration.get("loose")),
+        override=str(configuration.get("override", "")),
+        order=row.revision,
         at=row.at,
         who=row.who,
         supersedes=row.supersedes,

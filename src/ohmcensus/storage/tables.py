@@ -21,32 +21,67 @@ def table_of(row: type[SQLModel]) -> Table:
     return metadata.tables[str(row.__tablename__)]
 
 
+class AddressRow(SQLModel, table=True):
+    """A customer, a place or a technician; archived ones are no longer offered."""
+
+    __tablename__ = "address"
+
+    id: str = Field(primary_key=True)
+    kind: str = Field(index=True)
+    name: str
+    contact: str = ""
+    note: str = ""
+    customer_id: str | None = Field(default=None, foreign_key="address.id")
+    is_archived: bool = False
+
+
 class MachineRow(SQLModel, table=True):
-    """A machine that stands somewhere, of a type that a sheet describes."""
+    """A machine that stands somewhere, of a type that a sheet describes; ``plate`` is JSON of the core's model."""
 
     __tablename__ = "machine"
 
     id: str = Field(primary_key=True)
     sheet_id: str
     name: str
-    place: str
-    serial: str = ""
+    place_id: str = Field(foreign_key="address.id", index=True)
+    plate: str = "{}"
+
+
+class SheetRow(SQLModel, table=True):
+    """A machine sheet of one's own, as YAML."""
+
+    __tablename__ = "sheet"
+
+    id: str = Field(primary_key=True)
+    body: str
+
+
+class MeaningsRow(SQLModel, table=True):
+    """One's own meanings of the codes of one scheme of a sheet, as JSON; they take the place of the sheet's."""
+
+    __tablename__ = "meanings"
+
+    sheet_id: str = Field(primary_key=True)
+    scheme: str = Field(primary_key=True)
+    body: str
 
 
 class JobRow(SQLModel, table=True):
-    """One visit to one machine; ``revision`` grows with every change of anything that belongs to it."""
+    """One visit to one machine.
+
+    ``revision`` grows with every change of anything that belongs to it; ``intake_revision`` is the one at
+    which the intake was last written. ``complaint`` is JSON of the core's model.
+    """
 
     __tablename__ = "job"
 
     id: str = Field(primary_key=True)
     machine_id: str = Field(foreign_key="machine.id", index=True)
-    complaint: str = ""
+    complaint: str = "{}"
     opened_at: str
     changed_at: str
     revision: int = 1
-    safety: str
-    safety_at: str = ""
-    safety_reason: str = ""
+    intake_revision: int = 1
 
 
 class ReadingRow(SQLModel, table=True):
@@ -75,6 +110,36 @@ class ReadingRow(SQLModel, table=True):
     who: str
     supersedes: str | None = Field(default=None, foreign_key="reading.id")
     withdrawn: bool = False
+
+
+class EventRow(SQLModel, table=True):
+    """One event, written once and never changed; ``body`` is JSON of the core's model."""
+
+    __tablename__ = "event"
+
+    id: str = Field(primary_key=True)
+    job_id: str = Field(foreign_key="job.id", index=True)
+    revision: int
+    body: str
+    at: str
+    who: str
+
+
+class PhotoRow(SQLModel, table=True):
+    """A photo of a job; the picture lies in the data directory under the hash of its content."""
+
+    __tablename__ = "photo"
+
+    id: str = Field(primary_key=True)
+    job_id: str = Field(foreign_key="job.id", index=True)
+    revision: int
+    role: str
+    content: str = Field(index=True)
+    width: int
+    height: int
+    at: str
+    who: str
+    is_removed: bool = False
 
 
 class NoteRow(SQLModel, table=True):

@@ -10,7 +10,9 @@ from flask import Flask, Response, abort, request
 from flask_openapi3 import Info, OpenAPI
 from pydantic import BaseModel
 
+import ohmcensus.web.addresses
 import ohmcensus.web.jobs
+import ohmcensus.web.photos
 import ohmcensus.web.setup
 import ohmcensus.web.sheets
 from ohmcensus.services.context import Context
@@ -18,7 +20,19 @@ from ohmcensus.web import problems, static_files
 
 VERSION = "1"
 LARGEST_BODY = 1_000_000
+LARGEST_UPLOAD = 31_000_000
 LOOPBACK_NAMES = frozenset({"127.0.0.1", "localhost", "[::1]"})
+
+
+_ROOMS = (
+    ohmcensus.web.jobs,
+    ohmcensus.web.photos,
+    ohmcensus.web.addresses,
+    ohmcensus.web.sheets,
+    ohmcensus.web.setup,
+)
+# Paths whose body is no JSON: a photo in a form, a table as it is.
+_OTHER_BODIES = ("/photos", "/import")
 
 
 class Health(BaseModel):
@@ -50,8 +64,8 @@ def create_app(context: Context, *, static_folder: Path | None = None) -> OpenAP
     app.config["MAX_CONTENT_LENGTH"] = LARGEST_BODY
     app.extensions["ohmcensus"] = context
     problems.install(app)
-    for blueprint in (ohmcensus.web.jobs.blueprint, ohmcensus.web.sheets.blueprint, ohmcensus.web.setup.blueprint):
-        app.register_api(blueprint)
+    for room in _ROOMS:
+        app.register_api(room.blueprint)
 
     @app.get("/api/health", responses={200: Health}, summary="Whether the server answers")
     def health() -> Response:
@@ -97,7 +111,10 @@ def _guard(app: Flask) -> None:
             abort(403, f"a page of '{origin}' may not use this server")
         is_known = request.url_rule is not None
         if is_known and request.method in {"POST", "PUT", "PATCH"} and request.path.startswith("/api/"):
-            request.get_json()
+            if request.path.endswith(_OTHER_BODIES):
+                request.max_content_length = LARGEST_UPLOAD
+            else:
+                request.get_json()
 
     @app.after_request
     def seal(response: Response) -> Response:

@@ -7,12 +7,26 @@ from flask_openapi3 import APIBlueprint
 from pydantic import BaseModel, Field
 
 from ohmcensus.services.export_job import export_text
+from ohmcensus.services.keep_intake import NewIntake, keep_intake
 from ohmcensus.services.log_reading import NewReading, Withdrawal, log_reading, withdraw_reading
-from ohmcensus.services.open_job import JobView, NewJob, list_jobs, open_job
+from ohmcensus.services.open_job import NewJob, open_job
 from ohmcensus.services.preview_line import LinePreview, TypedLine, preview_line
+from ohmcensus.services.record_event import NewEvent, record_event
 from ohmcensus.services.show_changes import Changes, show_changes
+from ohmcensus.services.show_codes import (
+    AttemptView,
+    Clicks,
+    CodesView,
+    DecodedCode,
+    Pattern,
+    coach,
+    decode,
+    show_codes,
+)
+from ohmcensus.services.show_intake import IntakeView, show_intake
+from ohmcensus.services.show_job import JobView, list_jobs
+from ohmcensus.services.show_safe import SafeView, show_safe
 from ohmcensus.services.show_trace import TraceView, show_trace
-from ohmcensus.services.state_safety import SafetyStatement, state_safety
 from ohmcensus.services.write_note import NewNote, write_note
 from ohmcensus.web.answers import answer, context
 from ohmcensus.web.problems import Problem
@@ -44,6 +58,12 @@ class ExportPath(JobPath):
     ending: str
 
 
+class FindQuery(BaseModel):
+    """Words that a job must hold."""
+
+    find: str = Field(default="", max_length=200)
+
+
 class AfterQuery(BaseModel):
     """The revision that the reader knows."""
 
@@ -57,9 +77,9 @@ class JobList(BaseModel):
 
 
 @blueprint.get("", responses={200: JobList}, summary="All jobs")
-def all_jobs() -> Response:
-    """Return all jobs, the last changed one first."""
-    return answer(JobList(jobs=list_jobs(context())))
+def all_jobs(query: FindQuery) -> Response:
+    """Return the jobs that hold every word of a search, the last changed one first."""
+    return answer(JobList(jobs=list_jobs(context(), query.find)))
 
 
 @blueprint.post("", responses={201: JobView}, summary="Open a job")
@@ -98,10 +118,46 @@ def new_note(path: JobPath, body: NewNote) -> Response:
     return answer(write_note(context(), path.job_id, body), 201)
 
 
-@blueprint.put("/<job_id>/safety", responses={200: TraceView}, summary="State what is known about voltage")
-def safety(path: JobPath, body: SafetyStatement) -> Response:
-    """Write down whether the machine is dead or live."""
-    return answer(state_safety(context(), path.job_id, body))
+@blueprint.post("/<job_id>/events", responses={201: JobView}, summary="Write down what happened")
+def new_event(path: JobPath, body: NewEvent) -> Response:
+    """Store an event; what safety forbids is refused."""
+    return answer(record_event(context(), path.job_id, body), 201)
+
+
+@blueprint.get("/<job_id>/intake", responses={200: IntakeView}, summary="The intake of a job")
+def intake(path: JobPath) -> Response:
+    """Return complaint, plate, first look, van list, earlier visits and photos."""
+    return answer(show_intake(context(), path.job_id))
+
+
+@blueprint.put("/<job_id>/intake", responses={200: IntakeView}, summary="Write the intake")
+def new_intake(path: JobPath, body: NewIntake) -> Response:
+    """Write complaint and plate; a newer intake of somebody else is not overwritten."""
+    return answer(keep_intake(context(), path.job_id, body))
+
+
+@blueprint.get("/<job_id>/safe", responses={200: SafeView}, summary="How safe the machine is")
+def safe(path: JobPath) -> Response:
+    """Return the steps, the points of the proof, and the hazards."""
+    return answer(show_safe(context(), path.job_id))
+
+
+@blueprint.get("/<job_id>/codes", responses={200: CodesView}, summary="Listening to the machine")
+def codes(path: JobPath) -> Response:
+    """Return schemes, entry sequences, test cycles and the codes that were read."""
+    return answer(show_codes(context(), path.job_id))
+
+
+@blueprint.post("/<job_id>/codes/decode", responses={200: DecodedCode}, summary="Lamps to code, or code to lamps")
+def codes_decode(path: JobPath, body: Pattern) -> Response:
+    """Return a code with its pattern and meaning; nothing is stored."""
+    return answer(decode(context(), path.job_id, body))
+
+
+@blueprint.post("/<job_id>/codes/coach", responses={200: AttemptView}, summary="Follow an entry sequence")
+def codes_coach(path: JobPath, body: Clicks) -> Response:
+    """Return how an attempt stands after its clicks; nothing is stored."""
+    return answer(coach(context(), path.job_id, body))
 
 
 @blueprint.get("/<job_id>/changes", responses={200: Changes}, summary="What changed after a revision")

@@ -4,6 +4,30 @@
  */
 
 export interface paths {
+    "/api/addresses": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Customers, places, technicians
+         * @description Return the address book, archived entries too.
+         */
+        get: operations["addresses_addresses_addresses_get"];
+        /**
+         * Keep an entry of the address book
+         * @description Keep an entry, new, changed or archived.
+         */
+        put: operations["addresses_address_addresses_put"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/health": {
         parameters: {
             query?: never;
@@ -30,7 +54,7 @@ export interface paths {
         };
         /**
          * All jobs
-         * @description Return all jobs, the last changed one first.
+         * @description Return the jobs that hold every word of a search, the last changed one first.
          */
         get: operations["jobs_all_jobs_get"];
         put?: never;
@@ -65,6 +89,86 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/jobs/{job_id}/codes": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Listening to the machine
+         * @description Return schemes, entry sequences, test cycles and the codes that were read.
+         */
+        get: operations["jobs_codes__job_id__codes_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{job_id}/codes/coach": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Follow an entry sequence
+         * @description Return how an attempt stands after its clicks; nothing is stored.
+         */
+        post: operations["jobs_codes_coach__job_id__codes_coach_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{job_id}/codes/decode": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Lamps to code, or code to lamps
+         * @description Return a code with its pattern and meaning; nothing is stored.
+         */
+        post: operations["jobs_codes_decode__job_id__codes_decode_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{job_id}/events": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Write down what happened
+         * @description Store an event; what safety forbids is refused.
+         */
+        post: operations["jobs_new_event__job_id__events_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/jobs/{job_id}/export.{ending}": {
         parameters: {
             query?: never;
@@ -78,6 +182,30 @@ export interface paths {
          */
         get: operations["jobs_export__job_id__export__ending__get"];
         put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{job_id}/intake": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * The intake of a job
+         * @description Return complaint, plate, first look, van list, earlier visits and photos.
+         */
+        get: operations["jobs_intake__job_id__intake_get"];
+        /**
+         * Write the intake
+         * @description Write complaint and plate; a newer intake of somebody else is not overwritten.
+         */
+        put: operations["jobs_new_intake__job_id__intake_put"];
         post?: never;
         delete?: never;
         options?: never;
@@ -100,6 +228,46 @@ export interface paths {
          */
         post: operations["jobs_new_note__job_id__notes_post"];
         delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{job_id}/photos": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Keep a photo of a job
+         * @description Keep a photo: turned upright, shrunk, stripped of position data.
+         */
+        post: operations["photos_new_photo_jobs__job_id__photos_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{job_id}/photos/{photo_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        /**
+         * Take a photo out
+         * @description Take a photo out of a job.
+         */
+        delete: operations["photos_old_photo_jobs__job_id__photos__photo_id__delete"];
         options?: never;
         head?: never;
         patch?: never;
@@ -165,19 +333,19 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/jobs/{job_id}/safety": {
+    "/api/jobs/{job_id}/safe": {
         parameters: {
             query?: never;
             header?: never;
             path?: never;
             cookie?: never;
         };
-        get?: never;
         /**
-         * State what is known about voltage
-         * @description Write down whether the machine is dead or live.
+         * How safe the machine is
+         * @description Return the steps, the points of the proof, and the hazards.
          */
-        put: operations["jobs_safety__job_id__safety_put"];
+        get: operations["jobs_safe__job_id__safe_get"];
+        put?: never;
         post?: never;
         delete?: never;
         options?: never;
@@ -197,6 +365,26 @@ export interface paths {
          * @description Return everything that the trace screen shows.
          */
         get: operations["jobs_trace__job_id__trace_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/machines": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Machines where they stand
+         * @description Return every machine at a place that is not archived.
+         */
+        get: operations["addresses_machines_machines_get"];
         put?: never;
         post?: never;
         delete?: never;
@@ -249,6 +437,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/photos/{name}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * A picture
+         * @description Return a picture; its name is the hash of its content, so that it never changes.
+         */
+        get: operations["photos_picture_photos__name__get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/settings": {
         parameters: {
             query?: never;
@@ -282,11 +490,55 @@ export interface paths {
         };
         /**
          * All machine sheets
-         * @description Return all built-in sheets.
+         * @description Return all sheets, the built-in ones first.
          */
         get: operations["sheets_sheets_get"];
         put?: never;
+        /**
+         * Copy a sheet
+         * @description Copy a sheet under a title of one's own.
+         */
+        post: operations["sheets_new_sheet_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/sheets/{sheet_id}/meanings/{scheme_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * What codes mean
+         * @description Keep the table of a scheme.
+         */
+        put: operations["sheets_meanings__sheet_id__meanings__scheme_id__put"];
         post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/sheets/{sheet_id}/meanings/{scheme_id}/import": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Import meanings
+         * @description Keep a table that is sent as a CSV file, its bytes being the body.
+         */
+        post: operations["sheets_meanings_import__sheet_id__meanings__scheme_id__import_post"];
         delete?: never;
         options?: never;
         head?: never;
@@ -297,6 +549,111 @@ export interface paths {
 export type webhooks = Record<string, never>;
 export interface components {
     schemas: {
+        /**
+         * Address
+         * @description An entry of the address book.
+         *
+         *     Attributes
+         *     ----------
+         *     contact
+         *         Telephone, mail or street: how to get there.
+         *     customer_id
+         *         Whose place it is; meant for places only.
+         *     is_archived
+         *         No longer offered; jobs and readings keep the name.
+         */
+        Address: {
+            /**
+             * Contact
+             * @default
+             */
+            contact?: string;
+            /**
+             * Customer Id
+             * @default null
+             */
+            customer_id?: string | null;
+            /**
+             * Id
+             * Format: uuid
+             */
+            id: string;
+            /**
+             * Is Archived
+             * @default false
+             */
+            is_archived?: boolean;
+            kind: components["schemas"]["AddressKind"];
+            /** Name */
+            name: string;
+            /**
+             * Note
+             * @default
+             */
+            note?: string;
+        };
+        /**
+         * AddressBook
+         * @description All entries, by kind and name.
+         */
+        AddressBook: {
+            /** Entries */
+            entries: components["schemas"]["Address"][];
+        };
+        /**
+         * AddressKind
+         * @description What an entry is.
+         * @enum {string}
+         */
+        AddressKind: "customer" | "place" | "technician";
+        /**
+         * Alteration
+         * @description Something found that is not as it was built: a cut wire, a bypass, a wrong value.
+         *
+         *     Attributes
+         *     ----------
+         *     is_bypass
+         *         Whether an interlock is bridged: a hazard that stays open until the bridge is out.
+         */
+        Alteration: {
+            /**
+             * Is Bypass
+             * @default false
+             */
+            is_bypass?: boolean;
+            /** Words */
+            words: string;
+        };
+        /**
+         * AttemptView
+         * @description How an attempt stands.
+         */
+        AttemptView: {
+            /** Counted */
+            counted: number;
+            hint: components["schemas"]["Hint"];
+            /** Is Over */
+            is_over: boolean;
+            /** Next Direction */
+            next_direction: ("right" | "left" | "press") | null;
+            /** Of */
+            of: number;
+            /** Sentence */
+            sentence: string;
+            /** Time Left S */
+            time_left_s: number;
+        };
+        /**
+         * Attended
+         * @description Somebody is still at the machine.
+         */
+        Attended: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "attended";
+        };
         /**
          * Band
          * @description The window of one line, from ``x0`` to ``x1``; open at an end that lies beyond the ruler.
@@ -312,8 +669,21 @@ export interface components {
             x1: number;
         };
         /**
+         * BypassRemoved
+         * @description A bypassed interlock works again.
+         */
+        BypassRemoved: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "bypass_removed";
+            /** Words */
+            words: string;
+        };
+        /**
          * Change
-         * @description One thing written: a reading, a withdrawal, or a note.
+         * @description One thing written: a reading, a withdrawal, a note, or an event by its kind.
          */
         Change: {
             /** At */
@@ -333,7 +703,7 @@ export interface components {
          * Changes
          * @description Changes in order, and the revision that they lead to.
          *
-         *     A revision without a change of its own was a statement about safety.
+         *     A revision without a change of its own was the intake, or a photo.
          */
         Changes: {
             /** Changes */
@@ -342,11 +712,374 @@ export interface components {
             revision: number;
         };
         /**
+         * CheckOutcome
+         * @description What a look or a touch found.
+         * @enum {string}
+         */
+        CheckOutcome: "good" | "bad" | "not_seen";
+        /**
+         * CheckView
+         * @description A check by eye or hand, and what it found.
+         */
+        CheckView: {
+            /** Ends With */
+            ends_with: string;
+            /** How */
+            how: string;
+            /** Id */
+            id: string;
+            outcome: components["schemas"]["CheckOutcome"] | null;
+            /** Title */
+            title: string;
+            /** Words */
+            words: string;
+        };
+        /**
+         * Checked
+         * @description A check by eye or hand.
+         */
+        Checked: {
+            /** Check */
+            check: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "checked";
+            outcome: components["schemas"]["CheckOutcome"];
+            /**
+             * Words
+             * @default
+             */
+            words?: string;
+        };
+        /**
+         * Choice
+         * @description Something that can be chosen, with its words.
+         */
+        Choice: {
+            /** Id */
+            id: string;
+            /** Words */
+            words: string;
+        };
+        /**
+         * Click
+         * @description One click: which way, and when.
+         */
+        Click: {
+            /** At S */
+            at_s: number;
+            /**
+             * Direction
+             * @enum {string}
+             */
+            direction: "right" | "left" | "press";
+        };
+        /**
+         * Clicks
+         * @description An attempt so far.
+         */
+        Clicks: {
+            /** Clicks */
+            clicks: components["schemas"]["Click"][];
+            /** Sequence */
+            sequence: string;
+        };
+        /**
+         * CodesRead
+         * @description Stored codes in the order in which they were shown; none where nothing is stored.
+         */
+        CodesRead: {
+            /** Codes */
+            codes: string[];
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "codes_read";
+            /** Scheme */
+            scheme: string;
+        };
+        /**
+         * CodesView
+         * @description Listening to a machine.
+         */
+        CodesView: {
+            /** Cycles */
+            cycles: components["schemas"]["CycleView"][];
+            job: components["schemas"]["JobView"];
+            /** No Power */
+            no_power: string;
+            /** Read */
+            read: components["schemas"]["StoredCodes"][];
+            /** Schemes */
+            schemes: components["schemas"]["SchemeView"][];
+            /** Sequences */
+            sequences: components["schemas"]["SequenceView"][];
+        };
+        /**
+         * Complaint
+         * @description What the customer says.
+         *
+         *     Attributes
+         *     ----------
+         *     words
+         *         As said.
+         *     symptoms
+         *         The same, sorted.
+         *     device, moment
+         *         What tripped and when; meant where *trips* is among the symptoms.
+         *     tried, alterations
+         *         What was done before.
+         */
+        Complaint: {
+            /**
+             * Alterations
+             * @default []
+             */
+            alterations?: components["schemas"]["Alteration"][];
+            /** @default unknown */
+            device?: components["schemas"]["Device"];
+            /** @default unknown */
+            moment?: components["schemas"]["Moment"];
+            /**
+             * Symptoms
+             * @default []
+             */
+            symptoms?: components["schemas"]["Symptom"][];
+            /**
+             * Tried
+             * @default []
+             */
+            tried?: components["schemas"]["Trial"][];
+            /**
+             * Words
+             * @default
+             */
+            words?: string;
+        };
+        /**
+         * CycleBegun
+         * @description An automatic test was started.
+         */
+        CycleBegun: {
+            /** Cycle */
+            cycle: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "cycle_begun";
+        };
+        /**
+         * CycleStepView
+         * @description A step of a test, what it shows when called by hand, and what became of it.
+         */
+        CycleStepView: {
+            /** Id */
+            id: string;
+            /** Lit */
+            lit: string;
+            /** Longest S */
+            longest_s: number;
+            outcome: components["schemas"]["Outcome"] | null;
+            /** Parts */
+            parts: string[];
+            /** Shortest S */
+            shortest_s: number;
+            /** Step Code */
+            step_code: number | null;
+            /** Title */
+            title: string;
+        };
+        /**
+         * CycleTicked
+         * @description A step of the running test passed, failed or did not happen.
+         */
+        CycleTicked: {
+            /** Cycle */
+            cycle: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "cycle_ticked";
+            outcome: components["schemas"]["Outcome"];
+            /** Step */
+            step: string;
+        };
+        /**
+         * CycleView
+         * @description An automatic test as far as it was followed.
+         */
+        CycleView: {
+            /** Begun At */
+            begun_at: string;
+            /** Id */
+            id: string;
+            /** Next Step */
+            next_step: string | null;
+            /** Points At */
+            points_at: string[];
+            /** Sentence */
+            sentence: string;
+            /** Shown To Work */
+            shown_to_work: string[];
+            /** Steps */
+            steps: components["schemas"]["CycleStepView"][];
+            /** Title */
+            title: string;
+        };
+        /**
+         * DataPlate
+         * @description What is printed on the machine's plate; a figure that cannot be read is None.
+         *
+         *     Attributes
+         *     ----------
+         *     type_number, serial
+         *         As printed: a part must match the type number exactly.
+         *     variants
+         *         Part variants seen, one a line, e.g. "pump: grey plug, two tags": kept for ordering.
+         */
+        DataPlate: {
+            /**
+             * Hertz
+             * @default null
+             */
+            hertz?: number | null;
+            /**
+             * Protection Class
+             * @default
+             * @enum {string}
+             */
+            protection_class?: "I" | "II" | "";
+            /**
+             * Serial
+             * @default
+             */
+            serial?: string;
+            /**
+             * Type Number
+             * @default
+             */
+            type_number?: string;
+            /**
+             * Variants
+             * @default
+             */
+            variants?: string;
+            /**
+             * Volts
+             * @default null
+             */
+            volts?: number | null;
+            /**
+             * Watts
+             * @default null
+             */
+            watts?: number | null;
+        };
+        /**
+         * DecodedCode
+         * @description A code with its pattern and its meaning, empty where the table does not say.
+         */
+        DecodedCode: {
+            /** Code */
+            code: string;
+            /** Is Nothing */
+            is_nothing: boolean;
+            /** Pattern */
+            pattern: string;
+            /** Scheme */
+            scheme: string;
+            /** Suspects */
+            suspects: components["schemas"]["Suspect"][];
+            /** Words */
+            words: string;
+        };
+        /**
+         * Device
+         * @description Protective device that went.
+         * @enum {string}
+         */
+        Device: "rcd" | "breaker" | "rcbo" | "gfci" | "afci" | "fuse" | "unknown";
+        /**
+         * Ended
+         * @description The job is over; a machine that is not safe is labelled so, and the customer told.
+         */
+        Ended: {
+            /**
+             * Is Labelled Unsafe
+             * @default false
+             */
+            is_labelled_unsafe?: boolean;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "ended";
+            /** Why */
+            why: string;
+        };
+        /**
+         * EntryTried
+         * @description An attempt to enter a service mode.
+         */
+        EntryTried: {
+            /** Is In */
+            is_in: boolean;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "entry_tried";
+            /** Sequence */
+            sequence: string;
+        };
+        /**
          * Function
          * @description What an instrument does to a pair of points.
          * @enum {string}
          */
         Function: "ohm" | "continuity" | "insulation" | "leakage" | "capacitance" | "volts_ac" | "volts_dc" | "ampere" | "hertz" | "temperature" | "length";
+        /**
+         * Hazard
+         * @description A danger to people that is open until something shows that it is not.
+         * @enum {string}
+         */
+        Hazard: "shock" | "trip" | "burnt_smell" | "water_inside" | "bypass";
+        /**
+         * HazardFound
+         * @description A danger was seen, smelt or felt.
+         */
+        HazardFound: {
+            hazard: components["schemas"]["Hazard"];
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "hazard_found";
+            /**
+             * Words
+             * @default
+             */
+            words?: string;
+        };
+        /**
+         * HazardView
+         * @description An open danger.
+         */
+        HazardView: {
+            /** Forbids Power */
+            forbids_power: boolean;
+            /** Hazard */
+            hazard: string;
+            /** Remedy */
+            remedy: string;
+            /** Words */
+            words: string;
+        };
         /**
          * Health
          * @description The server answers.
@@ -354,6 +1087,58 @@ export interface components {
         Health: {
             /** Ok */
             ok: boolean;
+        };
+        /**
+         * Hint
+         * @description What to do differently, or that all is well.
+         * @enum {string}
+         */
+        Hint: "start" | "right" | "faster" | "slower" | "other_way" | "too_many" | "done";
+        /**
+         * IntakeView
+         * @description The intake of a job.
+         */
+        IntakeView: {
+            /** Checks */
+            checks: components["schemas"]["CheckView"][];
+            complaint: components["schemas"]["Complaint"];
+            /** Devices */
+            devices: components["schemas"]["Choice"][];
+            /** Intake Revision */
+            intake_revision: number;
+            job: components["schemas"]["JobView"];
+            /** Moments */
+            moments: components["schemas"]["Choice"][];
+            outlet: components["schemas"]["OutletView"];
+            /** Outside */
+            outside: components["schemas"]["OutsideLine"][];
+            /** Photos */
+            photos: components["schemas"]["PhotoView"][];
+            plate: components["schemas"]["DataPlate"];
+            /** Remarks */
+            remarks: string[];
+            /** Symptoms */
+            symptoms: components["schemas"]["Choice"][];
+            van: components["schemas"]["VanView"];
+            /** Visits */
+            visits: components["schemas"]["VisitView"][];
+        };
+        /**
+         * Isolated
+         * @description The machine was cut off: the plug in sight, or the supply locked off.
+         */
+        Isolated: {
+            /**
+             * How
+             * @default unplugged
+             * @enum {string}
+             */
+            how?: "unplugged" | "locked_off";
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "isolated";
         };
         /**
          * JobList
@@ -365,7 +1150,16 @@ export interface components {
         };
         /**
          * JobView
-         * @description A job in the list.
+         * @description A job at a glance.
+         *
+         *     Attributes
+         *     ----------
+         *     safety, safety_at, safety_until, safety_reason, safety_lapsed
+         *         State of safety now, since when, until when it holds by itself, why live, why no longer dead.
+         *     ended
+         *         Why the job is over, None while it goes on.
+         *     asked, lines, outside
+         *         Lines of the census sheet with a reading, all lines, and those that are surely outside.
          */
         JobView: {
             /** Asked */
@@ -374,12 +1168,21 @@ export interface components {
             changed_at: string;
             /** Complaint */
             complaint: string;
+            /** Customer */
+            customer: string;
+            /** Ended */
+            ended: string | null;
+            /** Hazards */
+            hazards: components["schemas"]["HazardView"][];
             /** Id */
             id: string;
             /** Lines */
             lines: number;
             /** Machine */
             machine: string;
+            /** Machine Id */
+            machine_id: string;
+            next_step: components["schemas"]["NextView"];
             /** Opened At */
             opened_at: string;
             /** Outside */
@@ -391,16 +1194,28 @@ export interface components {
             safety: components["schemas"]["SafetyState"];
             /** Safety At */
             safety_at: string;
+            /** Safety Lapsed */
+            safety_lapsed: string;
             /** Safety Reason */
             safety_reason: string;
+            /** Safety Until */
+            safety_until: string;
             /** Serial */
             serial: string;
             /** Sheet */
             sheet: string;
             /** Sheet Title */
             sheet_title: string;
+            /** Stages */
+            stages: components["schemas"]["StageView"][];
+            /** Stays Connected */
+            stays_connected: string;
             /** Supply */
             supply: string;
+            /** Symptoms */
+            symptoms: string[];
+            /** Type Number */
+            type_number: string;
             /** Watts */
             watts: number;
         };
@@ -422,6 +1237,8 @@ export interface components {
          *         Where the pin would stand on the ohm ruler, None for other units.
          *     problem
          *         What is wrong with the line, empty where it can be stored.
+         *     may_override
+         *         Whether only the missing proof of dead is in the way, which a reason overrides.
          *     completions
          *         Lines that the typed beginning may become.
          */
@@ -446,6 +1263,11 @@ export interface components {
              * @default null
              */
             line?: string | null;
+            /**
+             * May Override
+             * @default false
+             */
+            may_override?: boolean;
             /**
              * Meter
              * @default
@@ -552,6 +1374,93 @@ export interface components {
             verdict: components["schemas"]["Verdict"] | null;
         };
         /**
+         * LiveBegun
+         * @description Work on the open machine under voltage, for a stated reason and a stated time.
+         */
+        LiveBegun: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "live_begun";
+            /**
+             * Minutes
+             * @default 10
+             */
+            minutes?: number;
+            /** Reason */
+            reason: string;
+            /**
+             * Stays Connected
+             * @default
+             */
+            stays_connected?: string;
+        };
+        /**
+         * LiveEnded
+         * @description The technician left live mode.
+         */
+        LiveEnded: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "live_ended";
+        };
+        /**
+         * MachineList
+         * @description All machines.
+         */
+        MachineList: {
+            /** Machines */
+            machines: components["schemas"]["MachineView"][];
+        };
+        /**
+         * MachineView
+         * @description A machine where it stands.
+         */
+        MachineView: {
+            /** Id */
+            id: string;
+            /** Name */
+            name: string;
+            /** Place */
+            place: string;
+            /** Sheet */
+            sheet: string;
+        };
+        /**
+         * Meaning
+         * @description What one code says.
+         *
+         *     Attributes
+         *     ----------
+         *     code
+         *         As the scheme gives it: "89", "6/9", "3-2".
+         *     words
+         *         Meaning.
+         *     suspects
+         *         Weight by part, 1 for "it is this one"; they need not add up.
+         */
+        Meaning: {
+            /** Code */
+            code: string;
+            /** Suspects */
+            suspects?: {
+                [key: string]: number;
+            };
+            /** Words */
+            words: string;
+        };
+        /**
+         * Meanings
+         * @description The table of one scheme.
+         */
+        Meanings: {
+            /** Rows */
+            rows: components["schemas"]["Meaning"][];
+        };
+        /**
          * Meter
          * @description An instrument as its leaflet describes it.
          *
@@ -628,6 +1537,57 @@ export interface components {
             meters: components["schemas"]["Meter"][];
         };
         /**
+         * Moment
+         * @description When it went: what stood at line potential by then.
+         * @enum {string}
+         */
+        Moment: "plugging_in" | "switching_on" | "start" | "filling" | "heating" | "turning" | "draining" | "hot_only" | "after_rest" | "random" | "unknown";
+        /**
+         * NewEvent
+         * @description Something that happened.
+         *
+         *     Attributes
+         *     ----------
+         *     id
+         *         UUID made by the writer: sent twice it is stored once.
+         *     revision
+         *         Revision of the job that the writer had seen.
+         *     body
+         *         What happened.
+         */
+        NewEvent: {
+            /** Body */
+            body: components["schemas"]["Isolated"] | components["schemas"]["PluggedIn"] | components["schemas"]["LiveBegun"] | components["schemas"]["LiveEnded"] | components["schemas"]["Opened"] | components["schemas"]["StepTicked"] | components["schemas"]["Attended"] | components["schemas"]["Tripped"] | components["schemas"]["Reclosed"] | components["schemas"]["HazardFound"] | components["schemas"]["BypassRemoved"] | components["schemas"]["Checked"] | components["schemas"]["CodesRead"] | components["schemas"]["EntryTried"] | components["schemas"]["CycleBegun"] | components["schemas"]["CycleTicked"] | components["schemas"]["Ended"] | components["schemas"]["Reopened"];
+            /**
+             * Id
+             * Format: uuid
+             */
+            id: string;
+            /** Revision */
+            revision: number;
+        };
+        /**
+         * NewIntake
+         * @description The intake as it is to stand.
+         *
+         *     Attributes
+         *     ----------
+         *     intake_revision
+         *         The one that the writer worked from; another writer's newer one is not overwritten.
+         */
+        NewIntake: {
+            complaint: components["schemas"]["Complaint"];
+            /** Intake Revision */
+            intake_revision: number;
+            /** Machine */
+            machine: string;
+            /** Place */
+            place: string;
+            plate: components["schemas"]["DataPlate"];
+            /** Sheet */
+            sheet: string;
+        };
+        /**
          * NewJob
          * @description A job as it is taken.
          *
@@ -636,7 +1596,8 @@ export interface components {
          *     id
          *         UUID made by the writer, so that a retry is recognised.
          *     machine, place, sheet
-         *         What the machine is called, where it stands, and its type.
+         *         What the machine is called, where it stands, and its type. A machine of that name at that place is
+         *         the one that is known; then the sheet may be left out.
          *     complaint, serial
          *         The customer's words; the serial number. Both may be empty.
          */
@@ -660,8 +1621,11 @@ export interface components {
              * @default
              */
             serial?: string;
-            /** Sheet */
-            sheet: string;
+            /**
+             * Sheet
+             * @default
+             */
+            sheet?: string;
         };
         /**
          * NewNote
@@ -706,6 +1670,11 @@ export interface components {
              * @default null
              */
             meter?: string | null;
+            /**
+             * Override
+             * @default
+             */
+            override?: string;
             /** Revision */
             revision: number;
             /**
@@ -715,6 +1684,16 @@ export interface components {
             supersedes?: string | null;
             /** Text */
             text: string;
+        };
+        /**
+         * NextView
+         * @description The one thing to do next, and the stage where.
+         */
+        NextView: {
+            /** Stage */
+            stage: string;
+            /** Words */
+            words: string;
         };
         /**
          * OhmRuler
@@ -727,6 +1706,132 @@ export interface components {
             pins: components["schemas"]["Pin"][];
             /** Ticks */
             ticks: components["schemas"]["Tick"][];
+        };
+        /**
+         * Opened
+         * @description A panel came off.
+         */
+        Opened: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "opened";
+            /** Panel */
+            panel: string;
+        };
+        /**
+         * Outcome
+         * @description What a step of a test did.
+         * @enum {string}
+         */
+        Outcome: "passed" | "failed" | "absent";
+        /**
+         * OutletFinding
+         * @description What three voltages say of an outlet.
+         * @enum {string}
+         */
+        OutletFinding: "incomplete" | "right" | "changed_over" | "dead" | "no_earth" | "neutral_open" | "floating" | "out_of_range" | "odd";
+        /**
+         * OutletView
+         * @description What the three voltages say.
+         */
+        OutletView: {
+            /** Ends With */
+            ends_with: string;
+            finding: components["schemas"]["OutletFinding"];
+            /** Words */
+            words: string;
+        };
+        /**
+         * OutsideLine
+         * @description A reading made from outside: what to type, what it should read, what stands.
+         *
+         *     ``typed`` begins the quick line; ``is_loose`` tells that the plug is in the hand, so that no proof of
+         *     dead is needed.
+         */
+        OutsideLine: {
+            /** Is Loose */
+            is_loose: boolean;
+            /** Key */
+            key: string;
+            /** Part Title */
+            part_title: string;
+            /** Reads */
+            reads: string;
+            /** Sentence */
+            sentence: string;
+            /** Should */
+            should: string;
+            /** Title */
+            title: string;
+            /** Typed */
+            typed: string;
+            verdict: components["schemas"]["Verdict"] | null;
+        };
+        /**
+         * Pattern
+         * @description Lamps as seen, or a code whose lamps are asked for: one of the two.
+         */
+        Pattern: {
+            /**
+             * Code
+             * @default null
+             */
+            code?: string | null;
+            /**
+             * Pattern
+             * @default null
+             */
+            pattern?: string | null;
+            /** Scheme */
+            scheme: string;
+        };
+        /**
+         * PhotoForm
+         * @description A photo as it is sent: its id, what it shows, and the file.
+         */
+        PhotoForm: {
+            /**
+             * File
+             * Format: binary
+             */
+            file: string;
+            /**
+             * Id
+             * Format: uuid
+             */
+            id: string;
+            /** Role */
+            role: string;
+        };
+        /**
+         * PhotoList
+         * @description All photos of a job.
+         */
+        PhotoList: {
+            /** Photos */
+            photos: components["schemas"]["PhotoView"][];
+        };
+        /**
+         * PhotoView
+         * @description A photo: where it is served, and its size in pixels.
+         */
+        PhotoView: {
+            /** Address */
+            address: string;
+            /** At */
+            at: string;
+            /** Height */
+            height: number;
+            /** Id */
+            id: string;
+            /** Role */
+            role: string;
+            /** Small */
+            small: string;
+            /** Width */
+            width: number;
         };
         /**
          * Pin
@@ -751,6 +1856,41 @@ export interface components {
             x: number;
         };
         /**
+         * PluggedIn
+         * @description The plug is in again, panels shut.
+         */
+        PluggedIn: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "plugged_in";
+        };
+        /**
+         * PointView
+         * @description A reading of the proof: what to type, between what, and what stands.
+         *
+         *     ``is_good`` is None while it was not read; ``is_next`` marks the one that is due.
+         */
+        PointView: {
+            /** Between */
+            between: string[];
+            /** Id */
+            id: string;
+            /** Is Good */
+            is_good: boolean | null;
+            /** Is Next */
+            is_next: boolean;
+            /** Limit */
+            limit: string;
+            /** Reads */
+            reads: string;
+            /** Title */
+            title: string;
+            /** Typed */
+            typed: string;
+        };
+        /**
          * Problem
          * @description A problem answer (RFC 9457) with the field at fault and, for a stale writer, the stored revision.
          */
@@ -773,6 +1913,20 @@ export interface components {
             title: string;
             /** Type */
             type: string;
+        };
+        /**
+         * ProofView
+         * @description A test that must pass before power, and what to type for it.
+         */
+        ProofView: {
+            /** Key */
+            key: string;
+            /** Should */
+            should: string;
+            /** Title */
+            title: string;
+            /** Typed */
+            typed: string;
         };
         /**
          * Range
@@ -812,8 +1966,12 @@ export interface components {
             celsius: number;
             /** Id */
             id: string;
+            /** Loose */
+            loose: boolean;
             /** Meter */
             meter: string;
+            /** Override */
+            override: string;
             /** Reads */
             reads: string;
             /** Stands */
@@ -826,24 +1984,140 @@ export interface components {
             withdrawn: boolean;
         };
         /**
+         * Reclosed
+         * @description The device was closed again, once.
+         */
+        Reclosed: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "reclosed";
+        };
+        /**
+         * RecordView
+         * @description One event, for the list of what was done.
+         */
+        RecordView: {
+            /** At */
+            at: string;
+            /** Body */
+            body: components["schemas"]["Isolated"] | components["schemas"]["PluggedIn"] | components["schemas"]["LiveBegun"] | components["schemas"]["LiveEnded"] | components["schemas"]["Opened"] | components["schemas"]["StepTicked"] | components["schemas"]["Attended"] | components["schemas"]["Tripped"] | components["schemas"]["Reclosed"] | components["schemas"]["HazardFound"] | components["schemas"]["BypassRemoved"] | components["schemas"]["Checked"] | components["schemas"]["CodesRead"] | components["schemas"]["EntryTried"] | components["schemas"]["CycleBegun"] | components["schemas"]["CycleTicked"] | components["schemas"]["Ended"] | components["schemas"]["Reopened"];
+            /** Who */
+            who: string;
+        };
+        /**
+         * Reopened
+         * @description The job goes on after all.
+         */
+        Reopened: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "reopened";
+        };
+        /**
+         * SafeView
+         * @description Making a machine safe.
+         */
+        SafeView: {
+            /** Cautions */
+            cautions: string[];
+            /** Hazards */
+            hazards: components["schemas"]["HazardView"][];
+            job: components["schemas"]["JobView"];
+            /** Meter */
+            meter: string;
+            /** Missing */
+            missing: components["schemas"]["ProofView"][];
+            /** Panels */
+            panels: components["schemas"]["Choice"][];
+            /** Points */
+            points: components["schemas"]["PointView"][];
+            /** Records */
+            records: components["schemas"]["RecordView"][];
+            /** Sentence */
+            sentence: string;
+            /** Steps */
+            steps: components["schemas"]["StepView"][];
+        };
+        /**
          * SafetyState
-         * @description What the technician has established about voltage on the machine.
+         * @description What is established about voltage on the machine.
          * @enum {string}
          */
         SafetyState: "not_proved" | "dead" | "live";
         /**
-         * SafetyStatement
-         * @description A statement about voltage; live needs a reason.
+         * SchemeView
+         * @description A way to show codes.
+         *
+         *     Attributes
+         *     ----------
+         *     lamps, weights
+         *         From left to right; empty for counted blinks.
+         *     marker
+         *         Name of the lamp that tells two frames apart, empty where there is none.
+         *     frames, groups
+         *         How many pictures, or counts, make one code.
+         *     meanings
+         *         What codes mean on this machine.
          */
-        SafetyStatement: {
-            /**
-             * Reason
-             * @default
-             */
-            reason?: string;
-            /** Revision */
-            revision: number;
-            state: components["schemas"]["SafetyState"];
+        SchemeView: {
+            /** Frames */
+            frames: number;
+            /** Groups */
+            groups: number;
+            /** Id */
+            id: string;
+            /** Kind */
+            kind: string;
+            /** Lamps */
+            lamps: string[];
+            /** Look */
+            look: string;
+            /** Marker */
+            marker: string;
+            /** Meanings */
+            meanings: components["schemas"]["Meaning"][];
+            /** Title */
+            title: string;
+            /** Weights */
+            weights: number[];
+        };
+        /**
+         * SequenceView
+         * @description A way into the service mode, with its rhythm.
+         */
+        SequenceView: {
+            /** Beat S */
+            beat_s: number;
+            /** Before */
+            before: string;
+            /** Clicks */
+            clicks: ("right" | "left" | "press")[];
+            /** Erases On Leaving */
+            erases_on_leaving: boolean;
+            /** Id */
+            id: string;
+            /** Is In */
+            is_in: boolean;
+            /** Leave */
+            leave: string;
+            /** Leave Hold S */
+            leave_hold_s: number;
+            /** Settle S */
+            settle_s: number;
+            /** Success */
+            success: string;
+            /** Times Out Min */
+            times_out_min: number | null;
+            /** Title */
+            title: string;
+            /** Tried */
+            tried: number;
+            /** Window S */
+            window_s: number;
         };
         /**
          * Settings
@@ -879,8 +2153,18 @@ export interface components {
             technician?: string;
         };
         /**
+         * SheetCopy
+         * @description A copy of a sheet under a name of one's own.
+         */
+        SheetCopy: {
+            /** Of */
+            of: string;
+            /** Title */
+            title: string;
+        };
+        /**
          * SheetList
-         * @description All built-in sheets.
+         * @description All sheets.
          */
         SheetList: {
             /** Sheets */
@@ -893,6 +2177,8 @@ export interface components {
         SheetTitle: {
             /** Id */
             id: string;
+            /** Is Own */
+            is_own: boolean;
             /** Supply */
             supply: string;
             /** Title */
@@ -933,6 +2219,94 @@ export interface components {
             window_lo: number;
         };
         /**
+         * StageState
+         * @description How a stage stands.
+         * @enum {string}
+         */
+        StageState: "open" | "done" | "blocked";
+        /**
+         * StageView
+         * @description A stage of the job and how it stands.
+         */
+        StageView: {
+            /** Id */
+            id: string;
+            state: components["schemas"]["StageState"];
+            /** Words */
+            words: string;
+        };
+        /**
+         * StepKind
+         * @description How a step is done: by a tick, by stating that it is cut off, or by readings.
+         * @enum {string}
+         */
+        StepKind: "tick" | "isolate" | "prove";
+        /**
+         * StepTicked
+         * @description A step of making safe was done, or was not after all.
+         */
+        StepTicked: {
+            /**
+             * Is Done
+             * @default true
+             */
+            is_done?: boolean;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "step_ticked";
+            /** Step */
+            step: string;
+        };
+        /**
+         * StepView
+         * @description A step of making safe.
+         */
+        StepView: {
+            /** How */
+            how: string;
+            /** Id */
+            id: string;
+            /** Is Done */
+            is_done: boolean;
+            kind: components["schemas"]["StepKind"];
+            /** Title */
+            title: string;
+        };
+        /**
+         * StoredCodes
+         * @description Codes as they were read, in order; none where nothing was stored.
+         */
+        StoredCodes: {
+            /** At */
+            at: string;
+            /** Codes */
+            codes: components["schemas"]["DecodedCode"][];
+            /** Is Before Test */
+            is_before_test: boolean;
+            /** Scheme */
+            scheme: string;
+        };
+        /**
+         * Suspect
+         * @description A part that a code speaks of, and how strongly.
+         */
+        Suspect: {
+            /** Part */
+            part: string;
+            /** Title */
+            title: string;
+            /** Weight */
+            weight: number;
+        };
+        /**
+         * Symptom
+         * @description What the machine does, or does not do.
+         * @enum {string}
+         */
+        Symptom: "dead" | "no_start" | "hums" | "no_turn" | "no_spin" | "no_drain" | "no_heat" | "overheats" | "no_lock" | "no_open" | "stops" | "trips" | "code" | "noisy" | "leaks" | "smells" | "shock";
+        /**
          * Tick
          * @description A decade's mark with its label, or a mark between decades with none.
          */
@@ -972,6 +2346,34 @@ export interface components {
             ruler: components["schemas"]["OhmRuler"];
         };
         /**
+         * Trial
+         * @description Something that was tried before, and by whom.
+         */
+        Trial: {
+            /**
+             * By
+             * @default
+             */
+            by?: string;
+            /** Words */
+            words: string;
+        };
+        /**
+         * Tripped
+         * @description A protective device went.
+         */
+        Tripped: {
+            /** @default unknown */
+            device?: components["schemas"]["Device"];
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "tripped";
+            /** @default unknown */
+            moment?: components["schemas"]["Moment"];
+        };
+        /**
          * TypedLine
          * @description A line as typed, with what was chosen beside it.
          *
@@ -983,6 +2385,8 @@ export interface components {
          *         Id of the meter in hand; None lets the reading tell.
          *     function
          *         What the meter did, for two points that no test names; None is ohms.
+         *     override
+         *         Why it is read although the machine is not proved dead.
          */
         TypedLine: {
             /** @default null */
@@ -992,6 +2396,11 @@ export interface components {
              * @default null
              */
             meter?: string | null;
+            /**
+             * Override
+             * @default
+             */
+            override?: string;
             /** Text */
             text: string;
         };
@@ -1002,11 +2411,49 @@ export interface components {
          */
         Unit: "ohm" | "volt" | "ampere" | "farad" | "celsius" | "hertz" | "metre" | "watt";
         /**
+         * VanPartView
+         * @description A part worth taking.
+         */
+        VanPartView: {
+            /** Because */
+            because: string[];
+            /** Title */
+            title: string;
+            /** Weight */
+            weight: number;
+        };
+        /**
+         * VanView
+         * @description What is worth taking: parts, each with the symptoms that it explains, and tools.
+         */
+        VanView: {
+            /** Parts */
+            parts: components["schemas"]["VanPartView"][];
+            /** Tools */
+            tools: string[];
+        };
+        /**
          * Verdict
          * @description Outcome of judging one reading.
          * @enum {string}
          */
         Verdict: "inside" | "outside_low" | "outside_high" | "unsure" | "open" | "short" | "not_judged";
+        /**
+         * VisitView
+         * @description An earlier visit to the same machine, and its lines that read outside.
+         */
+        VisitView: {
+            /** Complaint */
+            complaint: string;
+            /** Ended */
+            ended: string | null;
+            /** Found */
+            found: string[];
+            /** Id */
+            id: string;
+            /** Opened At */
+            opened_at: string;
+        };
         /**
          * Withdrawal
          * @description Taking back one reading; it stays in the history.
@@ -1029,6 +2476,104 @@ export interface components {
 }
 export type $defs = Record<string, never>;
 export interface operations {
+    addresses_addresses_addresses_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["AddressBook"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unsupported Media Type */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    addresses_address_addresses_put: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Address"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Address"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unsupported Media Type */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     health_api_health_get: {
         parameters: {
             query?: never;
@@ -1060,7 +2605,9 @@ export interface operations {
     };
     jobs_all_jobs_get: {
         parameters: {
-            query?: never;
+            query?: {
+                find?: string;
+            };
             header?: never;
             path?: never;
             cookie?: never;
@@ -1288,6 +2835,322 @@ export interface operations {
             };
         };
     };
+    jobs_codes__job_id__codes_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                job_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CodesView"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unsupported Media Type */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    jobs_codes_coach__job_id__codes_coach_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                job_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Clicks"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["AttemptView"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unsupported Media Type */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    jobs_codes_decode__job_id__codes_decode_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                job_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Pattern"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DecodedCode"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unsupported Media Type */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    jobs_new_event__job_id__events_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                job_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NewEvent"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["JobView"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unsupported Media Type */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     jobs_export__job_id__export__ending__get: {
         parameters: {
             query?: never;
@@ -1300,6 +3163,162 @@ export interface operations {
         };
         requestBody?: never;
         responses: {
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unsupported Media Type */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    jobs_intake__job_id__intake_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                job_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["IntakeView"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unsupported Media Type */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    jobs_new_intake__job_id__intake_put: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                job_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NewIntake"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["IntakeView"];
+                };
+            };
             /** @description Bad Request */
             400: {
                 headers: {
@@ -1418,6 +3437,100 @@ export interface operations {
             };
             /** @description Unsupported Media Type */
             415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    photos_new_photo_jobs__job_id__photos_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                job_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "multipart/form-data": components["schemas"]["PhotoForm"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PhotoList"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    photos_old_photo_jobs__job_id__photos__photo_id__delete: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                job_id: string;
+                photo_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PhotoList"];
+                };
+            };
+            /** @description Not Found */
+            404: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -1677,7 +3790,7 @@ export interface operations {
             };
         };
     };
-    jobs_safety__job_id__safety_put: {
+    jobs_safe__job_id__safe_get: {
         parameters: {
             query?: never;
             header?: never;
@@ -1686,11 +3799,7 @@ export interface operations {
             };
             cookie?: never;
         };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["SafetyStatement"];
-            };
-        };
+        requestBody?: never;
         responses: {
             /** @description OK */
             200: {
@@ -1698,7 +3807,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["TraceView"];
+                    "application/json": components["schemas"]["SafeView"];
                 };
             };
             /** @description Bad Request */
@@ -1806,6 +3915,53 @@ export interface operations {
             };
             /** @description Conflict */
             409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unsupported Media Type */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    addresses_machines_machines_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MachineList"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -2034,6 +4190,37 @@ export interface operations {
             };
         };
     };
+    photos_picture_photos__name__get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                name: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     setup_settings_settings_get: {
         parameters: {
             query?: never;
@@ -2186,13 +4373,222 @@ export interface operations {
                     "application/json": components["schemas"]["SheetList"];
                 };
             };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unsupported Media Type */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
             /** @description Unprocessable Entity */
             422: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"][];
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    sheets_new_sheet_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SheetCopy"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SheetTitle"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unsupported Media Type */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    sheets_meanings__sheet_id__meanings__scheme_id__put: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                sheet_id: string;
+                scheme_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Meanings"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Meanings"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unsupported Media Type */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    sheets_meanings_import__sheet_id__meanings__scheme_id__import_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                sheet_id: string;
+                scheme_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Meanings"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unsupported Media Type */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
         };

@@ -8,7 +8,7 @@ from dataclasses import dataclass
 from ohmcensus.core.case import Case, Reading
 from ohmcensus.core.judgement.instrument import Use
 from ohmcensus.core.judgement.judge import Judgement, judge
-from ohmcensus.core.machine import MachineTest, machine_tests
+from ohmcensus.core.machine import MachineTest, dead_tests, is_proof, machine_tests
 from ohmcensus.core.sheet import Sheet
 
 
@@ -58,6 +58,8 @@ def census_lines(case: Case, known: Mapping[str, Answer] | None = None) -> tuple
     by_test: dict[str, list[Answer]] = {}
     by_pair: dict[tuple[str, str], list[Answer]] = {}
     for reading in case.standing:
+        if is_proof(reading.test):
+            continue
         answer = answers.get(reading.id) or judged(reading, case.sheet)
         if answer.judgement.window is None:
             by_pair.setdefault(reading.between, []).append(answer)
@@ -73,7 +75,8 @@ def census_lines(case: Case, known: Mapping[str, Answer] | None = None) -> tuple
 
 def judged(reading: Reading, sheet: Sheet) -> Answer:
     """Judge a stored reading against the sheet as it is now, at the temperature of the reading."""
-    test = next((test for test in machine_tests(sheet, reading.celsius) if test.id == reading.test), None)
+    tests = dead_tests(sheet) if is_proof(reading.test) else machine_tests(sheet, reading.celsius)
+    test = next((test for test in tests if test.id == reading.test), None)
     lesser = test.weaker if test and test.weaker and reading.function is not test.function else None
     use = Use(reading.meter, reading.function, reading.indication, lesser)
     return Answer(reading, judge(use, test))

@@ -2,7 +2,7 @@
 
 Grammar::
 
-    line   := subject ["alone"] reading ["at" temperature]
+    line   := subject ["alone" | "loose"] reading ["at" temperature]
     subject:= part [test] | test | "between" point point
 
 Parts and tests go by id, title, alias or the beginning of one; a test alone where only one part has it.
@@ -15,6 +15,7 @@ from dataclasses import dataclass
 from functools import lru_cache
 
 from ohmcensus.core.errors import InputError, ReadingTextError, UnknownNameError
+from ohmcensus.core.machine.dead_tests import dead_tests
 from ohmcensus.core.machine.tests import MachineTest, machine_tests
 from ohmcensus.core.names import find, folded, nearest
 from ohmcensus.core.quantity import Unit, parse_indication
@@ -37,8 +38,8 @@ class Line:
         The two points.
     reading
         The part of the text that is the reading, empty where none was typed yet.
-    alone
-        Whether the part was measured off its plugs.
+    alone, loose
+        Whether the part was measured off its plugs; whether it lay loose, in the hand or on the bench.
     celsius
         Temperature stated in the line, None where none was.
     """
@@ -47,6 +48,7 @@ class Line:
     between: tuple[str, str]
     reading: str
     alone: bool = False
+    loose: bool = False
     celsius: float | None = None
 
 
@@ -86,7 +88,7 @@ def read_line(text: str, sheet: Sheet, celsius: float) -> Line:
 def completions(text: str, sheet: Sheet, celsius: float, *, most: int = 6) -> list[str]:
     """Return whole lines that the typed beginning may become, best first."""
     words = text.split()
-    tests = machine_tests(sheet, celsius)
+    tests = (*machine_tests(sheet, celsius), *dead_tests(sheet))
     if not words:
         return []
     parts = find(words[0], _part_names(sheet))
@@ -113,10 +115,12 @@ def _split_temperature(text: str) -> tuple[str, float | None]:
     return f" {text}"[: match.start()].strip(), stated.value
 
 
-def _alone(words: list[str]) -> tuple[str, bool]:
-    """Take the word "alone" out of what is left."""
-    rest = [word for word in words if word.casefold() != "alone"]
-    return " ".join(rest), len(rest) != len(words)
+def _alone(words: list[str]) -> tuple[str, bool, bool]:
+    """Take the words "alone" and "loose" out of what is left; what lies loose is off its plugs too."""
+    folded_words = [word.casefold() for word in words]
+    rest = [word for word in words if word.casefold() not in {"alone", "loose"}]
+    is_loose = "loose" in folded_words
+    return " ".join(rest), is_loose or "alone" in folded_words, is_loose
 
 
 def _points(words: list[str], sheet: Sheet) -> tuple[str, str, list[str]]:
@@ -141,7 +145,7 @@ def _point(typed: str, known: dict[str, str]) -> str:
 
 @lru_cache(maxsize=64)
 def _names(sheet: Sheet, celsius: float) -> _Names:
-    return _Names(sheet, machine_tests(sheet, celsius))
+    return _Names(sheet, (*machine_tests(sheet, celsius), *dead_tests(sheet)))
 
 
 class _Names:
@@ -149,7 +153,7 @@ class _Names:
 
     def __init__(self, sheet: Sheet, tests: tuple[MachineTest, ...]) -> None:
         self._tests = tests
-        self._parts = _part_names(sheet)
+        self._parts = _part_names(sheet) | {test.part: test.part for test in dead_tests(sheet)}
         self._by_test = _test_names(tests)
 
     def subject(self, words: list[str]) -> tuple[MachineTest, list[str]]:
@@ -205,7 +209,7 @@ def _single(typed: str, found: list[MachineTest]) -> MachineTest:
 
 def _is_reading(word: str) -> bool:
     """Tell whether a word that starts with a letter is a reading: OL, R47, "over"."""
-    return bool(re.fullmatch(r"[oO]\.?[lL]|[a-zA-Zμµ]?\d+|over\S*|under|below|above|alone|infinite", word))
+    return bool(re.fullmatch(r"[oO]\.?[lL]|[a-zA-Zμµ]?\d+|over\S*|under|below|above|alone|loose|infinite", word))
 
 
 def _part_names(sheet: Sheet) -> dict[str, str]:

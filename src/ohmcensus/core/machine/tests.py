@@ -7,7 +7,7 @@ from dataclasses import dataclass
 from functools import lru_cache
 
 from ohmcensus.core.meter import Function
-from ohmcensus.core.parts.kind import FaultMode, MachineState, TestSpec, Weaker
+from ohmcensus.core.parts.kind import FaultMode, MachineState, Proves, TestSpec, Weaker
 from ohmcensus.core.physics.temperature import winding_resistance_at
 from ohmcensus.core.quantity import Interval
 from ohmcensus.core.sheet import Expected, Part, Sheet
@@ -38,6 +38,8 @@ class MachineTest:
         Whether the part can leak to earth by its build, and the panel that covers it.
     load_volts
         Supply of a plain resistive load.
+    proves
+        What a good reading proves of the whole machine.
     """
 
     id: str
@@ -57,6 +59,7 @@ class MachineTest:
     touches_chassis: bool
     behind: str | None
     load_volts: float | None
+    proves: Proves | None = None
 
 
 @lru_cache(maxsize=128)
@@ -98,6 +101,7 @@ def _test(part: Part, spec: TestSpec, celsius: float) -> MachineTest:
         touches_chassis=part.chassis,
         behind=part.behind,
         load_volts=spec.load_volts,
+        proves=spec.proves,
     )
 
 

@@ -3,6 +3,8 @@
 from __future__ import annotations
 
 import math
+from collections.abc import Mapping
+from typing import ClassVar
 
 from pydantic import Field
 
@@ -10,6 +12,7 @@ from ohmcensus.core.meter import Function
 from ohmcensus.core.parts.expect import BY_OHMMETER, Expect, closed_contact, common, insulation
 from ohmcensus.core.parts.kind import FaultMode, MachineState, PartKind, Pin, Ratings, TestSpec
 from ohmcensus.core.quantity import Interval, Unit
+from ohmcensus.core.symptom import Symptom
 from ohmcensus.core.window import Source, Window
 
 
@@ -26,6 +29,17 @@ class BrushedMotor(PartKind[BrushedMotorRatings]):
     kind = "brushed_motor"
     title = "Motor"
     fault_modes = (FaultMode.OPEN, FaultMode.SHORTED_TURNS, FaultMode.LEAK, FaultMode.DRIFT, FaultMode.BAD_JOINT)
+    explains: ClassVar[Mapping[Symptom, float]] = {
+        Symptom.HUMS: 0.4,
+        Symptom.NO_TURN: 0.5,
+        Symptom.NO_SPIN: 0.35,
+        Symptom.NOISY: 0.25,
+        Symptom.TRIPS: 0.15,
+        Symptom.SMELLS: 0.25,
+        Symptom.CODE: 0.1,
+    }
+    tools = ("brushes of the type",)
+    cautions = ("Grease from fingers spoils a commutator.",)
     ratings = BrushedMotorRatings
 
     def pins(self, ratings: BrushedMotorRatings) -> tuple[Pin, ...]:

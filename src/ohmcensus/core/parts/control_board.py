@@ -2,10 +2,14 @@
 
 from __future__ import annotations
 
+from collections.abc import Mapping
+from typing import ClassVar
+
 from ohmcensus.core.meter import Function
 from ohmcensus.core.parts.expect import closed_contact, common, open_contact
 from ohmcensus.core.parts.kind import FaultMode, MachineState, PartKind, Pin, Ratings, TestSpec
 from ohmcensus.core.quantity import Unit
+from ohmcensus.core.symptom import Symptom
 
 
 class ControlBoardRatings(Ratings):
@@ -18,6 +22,20 @@ class ControlBoard(PartKind[ControlBoardRatings]):
     kind = "control_board"
     title = "Control board"
     fault_modes = (FaultMode.OPEN, FaultMode.WELDED, FaultMode.STUCK_OPEN, FaultMode.BAD_JOINT)
+    explains: ClassVar[Mapping[Symptom, float]] = {
+        Symptom.DEAD: 0.3,
+        Symptom.NO_START: 0.25,
+        Symptom.STOPS: 0.25,
+        Symptom.NO_HEAT: 0.2,
+        Symptom.OVERHEATS: 0.35,
+        Symptom.NO_TURN: 0.15,
+        Symptom.NO_SPIN: 0.15,
+        Symptom.NO_DRAIN: 0.1,
+        Symptom.CODE: 0.2,
+        Symptom.SMELLS: 0.25,
+        Symptom.NO_LOCK: 0.15,
+        Symptom.NO_OPEN: 0.1,
+    }
     ratings = ControlBoardRatings
 
     def pins(self, ratings: ControlBoardRatings) -> tuple[Pin, ...]:

@@ -3,14 +3,17 @@
 from __future__ import annotations
 
 import math
+from collections.abc import Mapping
+from typing import ClassVar
 
 from pydantic import Field
 
 from ohmcensus.core.meter import Function
-from ohmcensus.core.parts.expect import BY_PLAIN_OHMS, Expect, open_contact
-from ohmcensus.core.parts.kind import FaultMode, PartKind, Pin, Ratings, TestSpec
+from ohmcensus.core.parts.expect import BY_PLAIN_OHMS, Expect, insulation, open_contact
+from ohmcensus.core.parts.kind import FaultMode, PartKind, Pin, Proves, Ratings, TestSpec
 from ohmcensus.core.physics.cable import core_resistance_ohm, protective_conductor_limit_ohm
 from ohmcensus.core.quantity import Interval, Unit
+from ohmcensus.core.symptom import Symptom
 from ohmcensus.core.window import Source, Window
 
 # Two contacts of a plug and a tag add about this much to the copper (our choice).
@@ -31,6 +34,13 @@ class Cord(PartKind[CordRatings]):
     kind = "cord"
     title = "Cord"
     fault_modes = (FaultMode.OPEN, FaultMode.BAD_JOINT, FaultMode.LEAK, FaultMode.SHORT)
+    explains: ClassVar[Mapping[Symptom, float]] = {
+        Symptom.DEAD: 0.2,
+        Symptom.STOPS: 0.1,
+        Symptom.TRIPS: 0.1,
+        Symptom.SHOCK: 0.35,
+        Symptom.SMELLS: 0.15,
+    }
     ratings = CordRatings
 
     def pins(self, ratings: CordRatings) -> tuple[Pin, ...]:
@@ -44,6 +54,18 @@ class Cord(PartKind[CordRatings]):
             _end_to_end("l", "line core, end to end", _core(ratings)),
             _end_to_end("n", "neutral core, end to end", _core(ratings)),
             _end_to_end("pe", "earth pin to chassis", _earth(ratings)),
+            TestSpec(
+                name="insulation",
+                title="whole machine to earth",
+                between=("plug_l", "plug_pe"),
+                function=Function.INSULATION,
+                expect=insulation(heating=False),
+                blind_to=(FaultMode.OPEN, FaultMode.BAD_JOINT, FaultMode.SHORT),
+                aliases=("whole", "machine", "megohm"),
+                proves=Proves.INSULATION,
+                minutes=1.5,
+                advice="L and N joined, door shut, switched on: what hangs behind an open relay is not asked.",
+            ),
             TestSpec(
                 name="cores",
                 title="line to neutral, far end off",
@@ -72,6 +94,7 @@ def _end_to_end(core: str, title: str, expect: Expect) -> TestSpec:
         aliases=("earth",) if core == "pe" else (),
         minutes=0.7,
         weaker=BY_PLAIN_OHMS,
+        proves=Proves.EARTH if core == "pe" else None,
         advice="Flex the cord at both ends while you read.",
     )
 

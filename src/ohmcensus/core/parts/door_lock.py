@@ -2,10 +2,14 @@
 
 from __future__ import annotations
 
+from collections.abc import Mapping
+from typing import ClassVar
+
 from ohmcensus.core.meter import Function
 from ohmcensus.core.parts.expect import closed_contact, common, open_contact
 from ohmcensus.core.parts.kind import FaultMode, MachineState, PartKind, Pin, Ratings, TestSpec
 from ohmcensus.core.quantity import Unit
+from ohmcensus.core.symptom import Symptom
 
 
 class DoorLockRatings(Ratings):
@@ -25,6 +29,15 @@ class DoorLock(PartKind[DoorLockRatings]):
         FaultMode.WELDED,
         FaultMode.BAD_JOINT,
     )
+    explains: ClassVar[Mapping[Symptom, float]] = {
+        Symptom.NO_START: 0.5,
+        Symptom.NO_LOCK: 0.6,
+        Symptom.NO_OPEN: 0.5,
+        Symptom.DEAD: 0.1,
+        Symptom.STOPS: 0.15,
+        Symptom.TRIPS: 0.05,
+        Symptom.CODE: 0.2,
+    }
     ratings = DoorLockRatings
 
     def pins(self, ratings: DoorLockRatings) -> tuple[Pin, ...]:

@@ -2,7 +2,11 @@
 
 from __future__ import annotations
 
+from collections.abc import Mapping
+from typing import ClassVar
+
 from ohmcensus.core.parts.coil import CoilKind
+from ohmcensus.core.symptom import Symptom
 
 
 class DrainPump(CoilKind):
@@ -12,6 +16,17 @@ class DrainPump(CoilKind):
     title = "Drain pump"
     at_230 = (100.0, 250.0, "100–250 Ω for a 230 V pump")
     at_120 = (10.0, 40.0, "10–40 Ω for a 120 V pump")
+    explains: ClassVar[Mapping[Symptom, float]] = {
+        Symptom.NO_DRAIN: 0.55,
+        Symptom.NO_SPIN: 0.2,
+        Symptom.NOISY: 0.2,
+        Symptom.LEAKS: 0.15,
+        Symptom.TRIPS: 0.08,
+        Symptom.CODE: 0.15,
+        Symptom.HUMS: 0.15,
+    }
+    tools = ("tray and wet vacuum",)
+    cautions = ("The sump behind the drain filter holds a bucketful.",)
 
 
 KIND = DrainPump()

@@ -2,11 +2,15 @@
 
 from __future__ import annotations
 
+from collections.abc import Mapping
+from typing import ClassVar
+
 from pydantic import Field, field_validator
 
 from ohmcensus.core.meter import Function
 from ohmcensus.core.parts.expect import closed_contact
 from ohmcensus.core.parts.kind import FaultMode, MachineState, PartKind, Pin, Ratings, TestSpec
+from ohmcensus.core.symptom import Symptom
 
 LEAD_LIMIT_OHM = 0.5
 
@@ -31,6 +35,18 @@ class Harness(PartKind[HarnessRatings]):
     kind = "harness"
     title = "Harness"
     fault_modes = (FaultMode.OPEN, FaultMode.BAD_JOINT, FaultMode.LEAK, FaultMode.SHORT)
+    explains: ClassVar[Mapping[Symptom, float]] = {
+        Symptom.STOPS: 0.25,
+        Symptom.TRIPS: 0.15,
+        Symptom.NO_TURN: 0.1,
+        Symptom.NO_HEAT: 0.1,
+        Symptom.CODE: 0.1,
+        Symptom.DEAD: 0.05,
+        Symptom.SMELLS: 0.1,
+    }
+    is_spare = False
+    tools = ("tags, sleeves and a crimping tool",)
+    cautions = ("Low-voltage wiring counts as mains while the machine is plugged in: most boards are not isolated.",)
     ratings = HarnessRatings
 
     def pins(self, ratings: HarnessRatings) -> tuple[Pin, ...]:

@@ -2,7 +2,8 @@
 
 from __future__ import annotations
 
-from typing import Literal
+from collections.abc import Mapping
+from typing import ClassVar, Literal
 
 from pydantic import Field
 
@@ -11,6 +12,7 @@ from ohmcensus.core.parts.expect import BY_OHMMETER, Expect, insulation
 from ohmcensus.core.parts.kind import FaultMode, MachineState, PartKind, Pin, Ratings, TestSpec
 from ohmcensus.core.physics.ohm_and_power import element_resistance_ohm, element_window_ohm
 from ohmcensus.core.quantity import Unit
+from ohmcensus.core.symptom import Symptom
 from ohmcensus.core.window import Source, Window
 
 
@@ -28,6 +30,18 @@ class Heater(PartKind[HeaterRatings]):
     kind = "heater"
     title = "Heater"
     fault_modes = (FaultMode.OPEN, FaultMode.SHORT, FaultMode.LEAK, FaultMode.DRIFT, FaultMode.BAD_JOINT)
+    explains: ClassVar[Mapping[Symptom, float]] = {
+        Symptom.NO_HEAT: 0.5,
+        Symptom.TRIPS: 0.55,
+        Symptom.SHOCK: 0.2,
+        Symptom.CODE: 0.15,
+        Symptom.SMELLS: 0.05,
+    }
+    tools = ("socket for the clamp nut", "new clamp nut")
+    cautions = (
+        "A heater refitted outside its clip touches the drum: turn the drum by hand and listen before closing up.",
+        "A heater that was energised dry means that the level sensing failed: stop.",
+    )
     ratings = HeaterRatings
 
     def pins(self, ratings: HeaterRatings) -> tuple[Pin, ...]:

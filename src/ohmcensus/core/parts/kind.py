@@ -6,7 +6,7 @@ One module of this folder describes one kind and ends in ``KIND = …``; nothing
 from __future__ import annotations
 
 from abc import ABC, abstractmethod
-from collections.abc import Callable
+from collections.abc import Callable, Mapping
 from dataclasses import dataclass
 from enum import StrEnum
 from typing import ClassVar, Generic, TypeVar
@@ -14,6 +14,7 @@ from typing import ClassVar, Generic, TypeVar
 from pydantic import BaseModel, ConfigDict
 
 from ohmcensus.core.meter import Function
+from ohmcensus.core.symptom import Symptom
 from ohmcensus.core.window import Window
 
 
@@ -81,6 +82,36 @@ class Pin:
     label: str
 
 
+class Proves(StrEnum):
+    """What a good reading of a test proves of the whole machine."""
+
+    EARTH = "earth"
+    INSULATION = "insulation"
+
+
+@dataclass(frozen=True, slots=True)
+class StoredCharge:
+    """A capacitor that can hold a dangerous charge after the plug is out.
+
+    Parameters
+    ----------
+    title
+        What it is called: "X-capacitor".
+    between
+        Names of the two pins.
+    capacitance_f, volts
+        Size, and the highest DC voltage it can be charged to.
+    bleed_ohm
+        Resistor that empties it by itself, None where there is none to rely on.
+    """
+
+    title: str
+    between: tuple[str, str]
+    capacitance_f: float
+    volts: float
+    bleed_ohm: float | None
+
+
 @dataclass(frozen=True, slots=True)
 class Weaker:
     """A lesser instrument for a test: what it misses on top, and why."""
@@ -118,6 +149,8 @@ class TestSpec:
         Whether the value is that of a copper winding and goes with its temperature.
     load_volts
         Supply of a plain resistive load, None for everything else.
+    proves
+        What a good reading proves of the whole machine, None for most.
     """
 
     __test__ = False
@@ -135,17 +168,34 @@ class TestSpec:
     advice: str = ""
     copper: bool = False
     load_volts: float | None = None
+    proves: Proves | None = None
 
 
 R = TypeVar("R", bound=Ratings)
 
 
 class PartKind(ABC, Generic[R]):
-    """A kind of part; subclasses state everything that is true of every part of the kind."""
+    """A kind of part; subclasses state everything that is true of every part of the kind.
+
+    Attributes
+    ----------
+    explains
+        How readily a fault of the part shows as each symptom, 0 to 1 (common practice, no source).
+    is_spare
+        Whether it is a part that one takes along.
+    tools
+        What its tests and its replacement need besides a meter and the usual drivers.
+    cautions
+        What can hurt at this part, one sentence each.
+    """
 
     kind: ClassVar[str]
     title: ClassVar[str]
     fault_modes: ClassVar[tuple[FaultMode, ...]]
+    explains: ClassVar[Mapping[Symptom, float]] = {}
+    is_spare: ClassVar[bool] = True
+    tools: ClassVar[tuple[str, ...]] = ()
+    cautions: ClassVar[tuple[str, ...]] = ()
     ratings: type[R]
 
     @abstractmethod
@@ -155,3 +205,7 @@ class PartKind(ABC, Generic[R]):
     @abstractmethod
     def tests(self, ratings: R) -> tuple[TestSpec, ...]:
         """Return the tests, the one that is meant when none is named first."""
+
+    def stored_charges(self, ratings: R) -> tuple[StoredCharge, ...]:
+        """Return the capacitors that may stay charged; none for most kinds."""
+        return ()

@@ -2,13 +2,18 @@
 
 from __future__ import annotations
 
+import math
+from collections.abc import Mapping
+from typing import ClassVar
+
 from pydantic import Field
 
 from ohmcensus.core.meter import Function
 from ohmcensus.core.parts.expect import Expect, closed_contact, open_contact
-from ohmcensus.core.parts.kind import FaultMode, MachineState, PartKind, Pin, Ratings, TestSpec
+from ohmcensus.core.parts.kind import FaultMode, MachineState, PartKind, Pin, Ratings, StoredCharge, TestSpec
 from ohmcensus.core.physics.capacitor import capacitive_current_a
 from ohmcensus.core.quantity import Interval, Unit, show_value
+from ohmcensus.core.symptom import Symptom
 from ohmcensus.core.window import Source, Window
 
 BLEED_TOLERANCE = 0.10
@@ -31,6 +36,13 @@ class MainsFilter(PartKind[MainsFilterRatings]):
     kind = "mains_filter"
     title = "Mains filter"
     fault_modes = (FaultMode.OPEN, FaultMode.SHORT, FaultMode.LEAK, FaultMode.DRIFT, FaultMode.BAD_JOINT)
+    explains: ClassVar[Mapping[Symptom, float]] = {
+        Symptom.DEAD: 0.2,
+        Symptom.TRIPS: 0.25,
+        Symptom.SHOCK: 0.25,
+        Symptom.SMELLS: 0.2,
+        Symptom.STOPS: 0.05,
+    }
     ratings = MainsFilterRatings
 
     def pins(self, ratings: MainsFilterRatings) -> tuple[Pin, ...]:
@@ -42,6 +54,11 @@ class MainsFilter(PartKind[MainsFilterRatings]):
             Pin("n_out", "neutral out"),
             Pin("pe", "earth tag"),
         )
+
+    def stored_charges(self, ratings: MainsFilterRatings) -> tuple[StoredCharge, ...]:
+        """Return the X-capacitor, which stands at the crest of the mains when the plug is pulled."""
+        crest = ratings.volts * math.sqrt(2)
+        return (StoredCharge("X-capacitor", ("l_in", "n_in"), ratings.x_farad, crest, ratings.bleed_ohm),)
 
     def tests(self, ratings: MainsFilterRatings) -> tuple[TestSpec, ...]:
         """Return both chokes, the bleed resistor, the X-capacitor and the standing leakage."""

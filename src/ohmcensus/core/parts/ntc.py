@@ -2,12 +2,16 @@
 
 from __future__ import annotations
 
+from collections.abc import Mapping
+from typing import ClassVar
+
 from pydantic import Field
 
 from ohmcensus.core.meter import Function
 from ohmcensus.core.parts.kind import FaultMode, MachineState, PartKind, Pin, Ratings, TestSpec
 from ohmcensus.core.physics.thermistor import ntc_resistance_ohm
 from ohmcensus.core.quantity import Interval, Unit
+from ohmcensus.core.symptom import Symptom
 from ohmcensus.core.window import Source, Window
 
 
@@ -25,6 +29,12 @@ class Ntc(PartKind[NtcRatings]):
     kind = "ntc"
     title = "NTC sensor"
     fault_modes = (FaultMode.OPEN, FaultMode.SHORT, FaultMode.DRIFT, FaultMode.LEAK, FaultMode.BAD_JOINT)
+    explains: ClassVar[Mapping[Symptom, float]] = {
+        Symptom.NO_HEAT: 0.15,
+        Symptom.OVERHEATS: 0.3,
+        Symptom.CODE: 0.15,
+        Symptom.STOPS: 0.05,
+    }
     ratings = NtcRatings
 
     def pins(self, ratings: NtcRatings) -> tuple[Pin, ...]:

@@ -2,12 +2,16 @@
 
 from __future__ import annotations
 
+from collections.abc import Mapping
+from typing import ClassVar
+
 from pydantic import Field
 
 from ohmcensus.core.meter import Function
 from ohmcensus.core.parts.expect import Expect
 from ohmcensus.core.parts.kind import FaultMode, MachineState, PartKind, Pin, Ratings, TestSpec
 from ohmcensus.core.quantity import Interval, Unit
+from ohmcensus.core.symptom import Symptom
 from ohmcensus.core.window import Source, Window
 
 SUPPLY_TOLERANCE = 0.10
@@ -26,6 +30,13 @@ class Outlet(PartKind[OutletRatings]):
     kind = "outlet"
     title = "Outlet"
     fault_modes = (FaultMode.OPEN, FaultMode.BAD_JOINT)
+    explains: ClassVar[Mapping[Symptom, float]] = {
+        Symptom.DEAD: 0.35,
+        Symptom.STOPS: 0.08,
+        Symptom.SHOCK: 0.1,
+    }
+    is_spare = False
+    tools = ("outlet tester or two-pole voltage tester",)
     ratings = OutletRatings
 
     def pins(self, ratings: OutletRatings) -> tuple[Pin, ...]:

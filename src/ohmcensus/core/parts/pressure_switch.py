@@ -2,9 +2,13 @@
 
 from __future__ import annotations
 
+from collections.abc import Mapping
+from typing import ClassVar
+
 from ohmcensus.core.meter import Function
 from ohmcensus.core.parts.expect import Expect, closed_contact, open_contact
 from ohmcensus.core.parts.kind import FaultMode, MachineState, PartKind, Pin, Ratings, TestSpec
+from ohmcensus.core.symptom import Symptom
 
 
 class PressureSwitchRatings(Ratings):
@@ -17,6 +21,15 @@ class PressureSwitch(PartKind[PressureSwitchRatings]):
     kind = "pressure_switch"
     title = "Pressure switch"
     fault_modes = (FaultMode.STUCK_OPEN, FaultMode.WELDED, FaultMode.BAD_JOINT)
+    explains: ClassVar[Mapping[Symptom, float]] = {
+        Symptom.NO_TURN: 0.15,
+        Symptom.NO_SPIN: 0.1,
+        Symptom.OVERHEATS: 0.15,
+        Symptom.NO_HEAT: 0.1,
+        Symptom.LEAKS: 0.15,
+        Symptom.STOPS: 0.1,
+        Symptom.CODE: 0.1,
+    }
     ratings = PressureSwitchRatings
 
     def pins(self, ratings: PressureSwitchRatings) -> tuple[Pin, ...]:

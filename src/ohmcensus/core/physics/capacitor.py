@@ -13,3 +13,18 @@ def capacitive_current_a(capacitance_f: float, volts: float, hertz: float) -> fl
 def largest_bleed_ohm(capacitance_f: float, start_volts: float, end_volts: float, seconds: float) -> float:
     """Return the largest resistor that empties a capacitor in time, R = t / (C·ln(U₀/U)), in ohms."""
     return seconds / (capacitance_f * math.log(start_volts / end_volts))
+
+
+def stored_energy_j(capacitance_f: float, volts: float) -> float:
+    """Return the energy of a charged capacitor, W = ½·C·U², in joules."""
+    return capacitance_f * volts * volts / 2
+
+
+def discharge_seconds(capacitance_f: float, ohms: float, start_volts: float, end_volts: float) -> float:
+    """Return the time until a capacitor has emptied through a resistor, t = R·C·ln(U₀/U), in seconds.
+
+    A capacitor that starts at or below the end is there at once.
+    """
+    if start_volts <= end_volts:
+        return 0.0
+    return ohms * capacitance_f * math.log(start_volts / end_volts)

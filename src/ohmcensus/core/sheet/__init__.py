@@ -5,6 +5,18 @@
 """
 
 from ohmcensus.core.sheet.check import SheetFault, SheetFaultsError, sheet_from
-from ohmcensus.core.sheet.model import Expected, Panel, Part, Plug, Sheet
+from ohmcensus.core.sheet.model import Expected, Handling, Panel, Part, Plug, Service, Sheet, Terminals
 
-__all__ = ["Expected", "Panel", "Part", "Plug", "Sheet", "SheetFault", "SheetFaultsError", "sheet_from"]
+__all__ = [
+    "Expected",
+    "Handling",
+    "Panel",
+    "Part",
+    "Plug",
+    "Service",
+    "Sheet",
+    "SheetFault",
+    "SheetFaultsError",
+    "Terminals",
+    "sheet_from",
+]

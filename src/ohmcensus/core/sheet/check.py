@@ -8,7 +8,8 @@ from typing import Any
 
 from pydantic import BaseModel, ValidationError
 
-from ohmcensus.core.errors import SheetError
+from ohmcensus.core.codes import meanings_from
+from ohmcensus.core.errors import InputError, SheetError
 from ohmcensus.core.names import nearest
 from ohmcensus.core.parts import part_kinds
 from ohmcensus.core.parts.kind import PartKind
@@ -114,16 +115,48 @@ def _cross_faults(sheet: Sheet) -> Iterator[SheetFault]:
         if part.id in seen:
             yield SheetFault(("parts", index, "id"), f"'{part.id}' stands twice: give each part its own id")
         seen.add(part.id)
+        if part.id in _RESERVED:
+            yield SheetFault(("parts", index, "id"), f"'{part.id}' is a word of the quick line: choose another id")
         if part.behind is not None and part.behind not in sheet.panels:
             known = ", ".join(sheet.panels) or "none"
             yield SheetFault(("parts", index, "behind"), f"no panel '{part.behind}': panels are {known}")
         yield from _unknown_tests(part.part_kind, part.ratings, part.expects, ("parts", index, "expects"))
+    yield from _service_faults(sheet)
     for name, plug in sheet.plugs.items():
         for part_id in plug.parts:
             if part_id not in seen:
                 close = nearest(part_id, seen)
                 hint = f"did you mean '{close}'?" if close else "name a part of this sheet"
                 yield SheetFault(("plugs", name, "parts"), f"no part '{part_id}': {hint}")
+
+
+_RESERVED = frozenset({"dead", "source", "between"})
+
+
+def _service_faults(sheet: Sheet) -> Iterator[SheetFault]:
+    """Yield faults of the terminals, and of schemes, cycles and meanings that name nothing."""
+    for core, point in (sheet.terminals.model_dump() if sheet.terminals else {}).items():
+        if point not in sheet.points:
+            close = nearest(point, sheet.points)
+            hint = f"did you mean '{close}'?" if close else "write it part.pin"
+            yield SheetFault(("terminals", core), f"no point '{point}': {hint}")
+    service, parts = sheet.service, {part.id for part in sheet.parts}
+    for index, cycle in enumerate(service.cycles):
+        if cycle.scheme is not None and service.scheme(cycle.scheme) is None:
+            yield SheetFault(("service", "cycles", index, "scheme"), f"no scheme '{cycle.scheme}': add it or leave out")
+        for place, step in enumerate(cycle.steps):
+            for part in set(step.parts) - parts:
+                message = f"no part '{part}': name a part of this sheet"
+                yield SheetFault(("service", "cycles", index, "steps", place, "parts"), message)
+    for name, rows in service.meanings.items():
+        scheme = service.scheme(name)
+        if scheme is None:
+            yield SheetFault(("service", "meanings", name), f"no scheme '{name}': add it to schemes")
+            continue
+        try:
+            meanings_from(rows, scheme, parts)
+        except InputError as error:
+            yield SheetFault(("service", "meanings", name), str(error))
 
 
 def _unknown_tests(

@@ -9,6 +9,7 @@ from typing import Annotated, Any, Literal, Self
 
 from pydantic import BaseModel, ConfigDict, Field, StringConstraints, model_validator
 
+from ohmcensus.core.codes import Cycle, EntrySequence, Meaning, Scheme
 from ohmcensus.core.parts import part_kinds
 from ohmcensus.core.parts.kind import PartKind, Pin, Ratings, TestSpec
 
@@ -35,6 +36,61 @@ class Plug(_Frozen):
 
     title: Words
     parts: tuple[Id, ...] = Field(min_length=1)
+
+
+class Terminals(_Frozen):
+    """Points at which the supply enters the machine: here it is proved dead."""
+
+    l: str  # noqa: E741 - the conductor's own letter
+    n: str
+    pe: str
+
+
+class Handling(_Frozen):
+    """What it takes to move the machine and to empty it.
+
+    Attributes
+    ----------
+    weight_kg, sump_litres, hottest_celsius
+        Weight; water that stays in the sump, and how hot it may be.
+    """
+
+    weight_kg: float = Field(gt=0, le=500)
+    sump_litres: float = Field(default=0.0, ge=0, le=50)
+    hottest_celsius: float = Field(default=60.0, ge=0, le=100)
+
+
+class Service(_Frozen):
+    """How the machine tells codes, how that is asked for, and its own tests.
+
+    Attributes
+    ----------
+    schemes, sequences, cycles
+        Ways to show a code, ways into the service mode, automatic tests.
+    meanings
+        What codes mean, by scheme.
+    """
+
+    schemes: tuple[Scheme, ...] = ()
+    sequences: tuple[EntrySequence, ...] = ()
+    cycles: tuple[Cycle, ...] = ()
+    meanings: Mapping[Id, tuple[Meaning, ...]] = Field(default_factory=dict)
+
+    def scheme(self, scheme_id: str) -> Scheme | None:
+        """Return a scheme by its id, None where there is none."""
+        return next((scheme for scheme in self.schemes if scheme.id == scheme_id), None)
+
+    def sequence(self, sequence_id: str) -> EntrySequence | None:
+        """Return an entry sequence by its id, None where there is none."""
+        return next((sequence for sequence in self.sequences if sequence.id == sequence_id), None)
+
+    def cycle(self, cycle_id: str) -> Cycle | None:
+        """Return a test cycle by its id, None where there is none."""
+        return next((cycle for cycle in self.cycles if cycle.id == cycle_id), None)
+
+    def meaning(self, scheme_id: str, code: str) -> Meaning | None:
+        """Return what a code means, None where the table does not say."""
+        return next((row for row in self.meanings.get(scheme_id, ()) if row.code == code), None)
 
 
 class Expected(_Frozen):
@@ -126,6 +182,9 @@ class Sheet(_Frozen):
     hertz: float = Field(gt=0, le=400)
     watts: float = Field(gt=0, le=20_000)
     protection_class: Literal["I", "II"]
+    terminals: Terminals | None = None
+    handling: Handling | None = None
+    service: Service = Field(default_factory=Service)
     panels: Mapping[Id, Panel] = Field(default_factory=dict)
     plugs: Mapping[Id, Plug] = Field(default_factory=dict)
     states: Mapping[Id, tuple[Words, ...]] = Field(default_factory=dict)

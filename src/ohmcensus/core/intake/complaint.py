@@ -1,0 +1,60 @@
+"""The complaint: the customer's words, sorted into symptoms, and what others did to the machine."""
+
+from __future__ import annotations
+
+from typing import Annotated
+
+from pydantic import BaseModel, ConfigDict, Field, StrictBool, StringConstraints
+
+from ohmcensus.core.symptom import Device, Moment, Symptom
+
+Words = Annotated[str, StringConstraints(strip_whitespace=True, min_length=1, max_length=300)]
+
+
+class Trial(BaseModel):
+    """Something that was tried before, and by whom."""
+
+    model_config = ConfigDict(frozen=True, extra="forbid")
+
+    words: Words
+    by: Annotated[str, StringConstraints(strip_whitespace=True, max_length=80)] = ""
+
+
+class Alteration(BaseModel):
+    """Something found that is not as it was built: a cut wire, a bypass, a wrong value.
+
+    Attributes
+    ----------
+    is_bypass
+        Whether an interlock is bridged: a hazard that stays open until the bridge is out.
+    """
+
+    model_config = ConfigDict(frozen=True, extra="forbid")
+
+    words: Words
+    is_bypass: StrictBool = False
+
+
+class Complaint(BaseModel):
+    """What the customer says.
+
+    Attributes
+    ----------
+    words
+        As said.
+    symptoms
+        The same, sorted.
+    device, moment
+        What tripped and when; meant where *trips* is among the symptoms.
+    tried, alterations
+        What was done before.
+    """
+
+    model_config = ConfigDict(frozen=True, extra="forbid")
+
+    words: Annotated[str, StringConstraints(strip_whitespace=True, max_length=2000)] = ""
+    symptoms: tuple[Symptom, ...] = Field(default=(), max_length=len(Symptom))
+    device: Device = Device.UNKNOWN
+    moment: Moment = Moment.UNKNOWN
+    tried: tuple[Trial, ...] = Field(default=(), max_length=30)
+    alterations: tuple[Alteration, ...] = Field(default=(), max_length=30)

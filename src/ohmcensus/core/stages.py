@@ -1,0 +1,129 @@
+"""The stages of a job in working order, how each stands, and the one thing to do next."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+from dataclasses import dataclass
+from enum import StrEnum
+
+from ohmcensus.core.case import Case
+from ohmcensus.core.event import CodesRead, Ended, Event, Isolated, Reopened
+from ohmcensus.core.first_look import is_begun
+from ohmcensus.core.machine import is_proof, machine_tests
+from ohmcensus.core.safety import Safety, SafetyState, power_hazards
+
+
+class StageState(StrEnum):
+    """How a stage stands."""
+
+    OPEN = "open"
+    DONE = "done"
+    BLOCKED = "blocked"
+
+
+@dataclass(frozen=True, slots=True)
+class Stage:
+    """One stage of the job, and in a few words why it stands so."""
+
+    id: str
+    state: StageState
+    words: str
+
+
+@dataclass(frozen=True, slots=True)
+class Step:
+    """The one thing to do next, and the stage where it is done."""
+
+    stage: str
+    words: str
+
+
+def ended(case: Case) -> Event | None:
+    """Return the event that ended the job, None while it goes on."""
+    last = next((event for event in reversed(case.events) if isinstance(event.body, Ended | Reopened)), None)
+    return last if last is not None and isinstance(last.body, Ended) else None
+
+
+def stages(case: Case, safety: Safety) -> tuple[Stage, ...]:
+    """Return the stages in working order.
+
+    Parameters
+    ----------
+    case
+        Sheet and everything observed.
+    safety
+        State of safety now.
+    """
+    return (_intake(case), _safe(case, safety), _codes(case), _trace(case, safety))
+
+
+def next_step(case: Case, safety: Safety) -> Step:
+    """Return the one thing to do next."""
+    return next(_wanted(case, safety))
+
+
+def _wanted(case: Case, safety: Safety) -> Iterator[Step]:
+    """Yield what is to be done, the most urgent first."""
+    end, blocking = ended(case), power_hazards(case)
+    if end is not None and isinstance(end.body, Ended):
+        yield Step("intake", f"Ended: {end.body.why}")
+    if not case.complaint.symptoms:
+        yield Step("intake", "Take the complaint: what does it do?")
+    if safety.state is SafetyState.LIVE:
+        yield Step("trace", f"Live: {safety.reason}")
+    if not is_begun(case):
+        yield Step("intake", "Look outside the machine first: outlet, cord, filter, door")
+    if safety.state is SafetyState.DEAD:
+        yield Step("trace", "Measure the next line of the sheet")
+    if _can_tell_codes(case) and not _codes_read(case) and not blocking and not _was_isolated(case):
+        yield Step("codes", "Read the stored codes before anything is unplugged or tested")
+    if blocking:
+        yield Step("safe", f"Make it safe. No power: {blocking[0].remedy}")
+    yield Step("safe", "Prove it dead again" if safety.lapsed else "Make it safe and prove it dead")
+
+
+def _intake(case: Case) -> Stage:
+    if not case.complaint.symptoms:
+        return Stage("intake", StageState.OPEN, "no symptom yet")
+    return Stage("intake", StageState.DONE, ", ".join(symptom.words for symptom in case.complaint.symptoms[:2]))
+
+
+def _safe(case: Case, safety: Safety) -> Stage:
+    if safety.state is SafetyState.DEAD:
+        return Stage("safe", StageState.DONE, "proved dead")
+    if safety.state is SafetyState.LIVE:
+        return Stage("safe", StageState.OPEN, "live")
+    return Stage("safe", StageState.OPEN, "no power yet" if power_hazards(case) else "not proved dead")
+
+
+def _codes(case: Case) -> Stage:
+    if not _can_tell_codes(case):
+        return Stage("codes", StageState.DONE, "none on this type")
+    if _codes_read(case):
+        return Stage("codes", StageState.DONE, "read")
+    if power_hazards(case):
+        return Stage("codes", StageState.BLOCKED, "no power yet")
+    return Stage("codes", StageState.OPEN, "not read")
+
+
+def _trace(case: Case, safety: Safety) -> Stage:
+    tests = [test.id for test in machine_tests(case.sheet, case.celsius) if test.function.needs_dead_circuit]
+    asked = {reading.test for reading in case.standing if not is_proof(reading.test)}
+    left = sum(test not in asked for test in tests)
+    if not left:
+        return Stage("trace", StageState.DONE, "every line asked")
+    if safety.state is not SafetyState.DEAD:
+        return Stage("trace", StageState.BLOCKED, "prove it dead first")
+    return Stage("trace", StageState.OPEN, f"{left} lines to ask")
+
+
+def _can_tell_codes(case: Case) -> bool:
+    return bool(case.sheet.service.schemes)
+
+
+def _codes_read(case: Case) -> bool:
+    return any(isinstance(event.body, CodesRead) for event in case.events)
+
+
+def _was_isolated(case: Case) -> bool:
+    return any(isinstance(event.body, Isolated) for event in case.events)

@@ -1,0 +1,75 @@
+"""A photo as it comes from a phone, to a picture fit to keep: upright, small, without position data."""
+
+from __future__ import annotations
+
+import io
+from dataclasses import dataclass
+
+from PIL import Image, ImageOps, UnidentifiedImageError
+
+from ohmcensus.core.errors import InputError
+
+LARGEST_FILE = 30_000_000
+LARGEST_PIXELS = 80_000_000
+LONGEST_SIDE = 2000
+SMALL_SIDE = 320
+QUALITY = 85
+_READ = ("JPEG", "PNG", "WEBP", "BMP", "TIFF")
+_HEIC_BRANDS = (b"heic", b"heix", b"hevc", b"mif1", b"msf1", b"heim")
+
+
+@dataclass(frozen=True, slots=True)
+class Picture:
+    """A JPEG, its thumbnail, and its size in pixels."""
+
+    jpeg: bytes
+    small: bytes
+    width: int
+    height: int
+
+
+def prepared(body: bytes, name: str) -> Picture:
+    """Re-encode a photo: turned upright, shrunk to 2000 pixels, everything but the picture left out.
+
+    Parameters
+    ----------
+    body
+        Content of the file.
+    name
+        Its name, for messages.
+
+    Raises
+    ------
+    InputError
+        If it is too large, a HEIC, or no picture.
+    """
+    shown = name[:60] or "the file"
+    if len(body) > LARGEST_FILE:
+        what = f"{shown} has {len(body) / 1e6:.0f} MB, at most {LARGEST_FILE / 1e6:.0f} MB are taken"
+        raise InputError(what=what, remedy="take it at a lower resolution", field="photo")
+    if body[4:8] == b"ftyp" and body[8:12] in _HEIC_BRANDS:
+        remedy = "set the camera to JPEG, or share it as JPEG"
+        raise InputError(what=f"{shown} is a HEIC photo, which is not read here", remedy=remedy, field="photo")
+    try:
+        with Image.open(io.BytesIO(body), formats=_READ) as found:
+            if found.width * found.height > LARGEST_PIXELS:
+                what = f"{shown} has {found.width} × {found.height} pixels"
+                raise InputError(what=what, remedy="take it at a lower resolution", field="photo")
+            found.draft("RGB", (LONGEST_SIDE, LONGEST_SIDE))
+            upright = ImageOps.exif_transpose(found).convert("RGB")
+    except (UnidentifiedImageError, OSError, ValueError, SyntaxError, Image.DecompressionBombError) as error:
+        remedy = "choose a photo in JPEG, PNG or WebP"
+        raise InputError(what=f"{shown} is no picture that can be read", remedy=remedy, field="photo") from error
+    upright.thumbnail((LONGEST_SIDE, LONGEST_SIDE))
+    small = upright.copy()
+    small.thumbnail((SMALL_SIDE, SMALL_SIDE))
+    return Picture(_jpeg(upright), _jpeg(small), upright.width, upright.height)
+
+
+def _jpeg(image: Image.Image) -> bytes:
+    """Encode the picture alone: no EXIF, no colour profile, no comment."""
+    bare = Image.new("RGB", image.size)
+    bare.paste(image)
+    out = io.BytesIO()
+    bare.save(out, "JPEG", quality=QUALITY, optimize=True)
+    return out.getvalue()

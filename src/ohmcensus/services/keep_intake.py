@@ -1,0 +1,61 @@
+"""Taking the job: the complaint, the plate, and what the machine is called."""
+
+from __future__ import annotations
+
+from pydantic import BaseModel, ConfigDict, Field
+
+from ohmcensus.core.intake import Complaint, DataPlate
+from ohmcensus.services.at_hand import refuse_ended, take
+from ohmcensus.services.context import Context
+from ohmcensus.services.find_sheet import chosen, sheets_in
+from ohmcensus.services.open_job import Line, place_named
+from ohmcensus.services.show_intake import IntakeView, show_intake
+from ohmcensus.storage import jobs
+from ohmcensus.storage.jobs import Intake
+
+
+class NewIntake(BaseModel):
+    """The intake as it is to stand.
+
+    Attributes
+    ----------
+    intake_revision
+        The one that the writer worked from; another writer's newer one is not overwritten.
+    """
+
+    model_config = ConfigDict(extra="forbid")
+
+    intake_revision: int = Field(ge=1, strict=True)
+    machine: Line
+    place: Line
+    sheet: str
+    complaint: Complaint
+    plate: DataPlate
+
+
+def keep_intake(context: Context, job_id: str, new: NewIntake) -> IntakeView:
+    """Write the intake.
+
+    Raises
+    ------
+    InputError
+        If the plate has a figure that no household machine has, or the job has ended.
+    UnknownNameError
+        If there is no such sheet.
+    StaleRevisionError
+        If somebody else wrote the intake meanwhile.
+    """
+    new.plate.refuse_impossible()
+    with context.store.write() as session:
+        job = take(context, session, job_id)
+        refuse_ended(job)
+        sheet = chosen(sheets_in(session), new.sheet)
+        intake = Intake(
+            complaint=new.complaint.model_dump_json(exclude_defaults=True),
+            machine=new.machine,
+            place_id=place_named(session, new.place),
+            sheet_id=sheet.id,
+            plate=new.plate.model_dump_json(exclude_defaults=True),
+        )
+        jobs.write_intake(session, job.stored, new.intake_revision, context.now(), intake)
+    return show_intake(context, job_id)

@@ -1,0 +1,123 @@
+"""Writing down what happens on a job: made safe, powered, looked at, listened to, ended."""
+
+from __future__ import annotations
+
+from collections.abc import Collection
+from uuid import UUID
+
+from pydantic import BaseModel, ConfigDict, Field
+
+from ohmcensus.core.case import Case
+from ohmcensus.core.errors import InputError, UnknownNameError
+from ohmcensus.core.event import (
+    Body,
+    Checked,
+    CodesRead,
+    CycleBegun,
+    CycleTicked,
+    EntryTried,
+    Event,
+    Opened,
+    Reopened,
+    StepTicked,
+)
+from ohmcensus.core.first_look import EYE_CHECKS
+from ohmcensus.core.names import nearest
+from ohmcensus.core.safety import refuse_event
+from ohmcensus.core.safety.steps import step_ids
+from ohmcensus.services.at_hand import JobAtHand, put, refuse_ended, take
+from ohmcensus.services.context import Context
+from ohmcensus.services.show_job import JobView, job_view
+from ohmcensus.storage import events, jobs
+
+
+class NewEvent(BaseModel):
+    """Something that happened.
+
+    Attributes
+    ----------
+    id
+        UUID made by the writer: sent twice it is stored once.
+    revision
+        Revision of the job that the writer had seen.
+    body
+        What happened.
+    """
+
+    model_config = ConfigDict(extra="forbid")
+
+    id: UUID
+    revision: int = Field(ge=1, strict=True)
+    body: Body
+
+
+def record_event(context: Context, job_id: str, new: NewEvent) -> JobView:
+    """Store an event and return the job as it then is.
+
+    Raises
+    ------
+    SafetyRefusalError
+        If safety forbids it now.
+    OhmcensusError
+        If it names what the machine does not have, the job has ended, or the revision is stale. Nothing
+        is stored then.
+    """
+    with context.store.write() as session:
+        job = take(context, session, job_id)
+        if _is_retry(job, new):
+            return job_view(job, context.clock())
+        if not isinstance(new.body, Reopened):
+            refuse_ended(job)
+        body = _checked(job.case, new.body)
+        refuse_event(job.case, body)
+        now = context.now()
+        stored = jobs.advance(session, job.stored, new.revision, now)
+        event = Event(str(new.id), body, at=now, who=job.settings.technician, order=stored.revision)
+        events.append(session, job_id, event)
+        after = job.with_event(stored, event)
+    put(context, after)
+    return job_view(after, context.clock())
+
+
+def _is_retry(job: JobAtHand, new: NewEvent) -> bool:
+    """Tell whether this very event is stored already; refuse its id for another one."""
+    stored = next((event for event in job.case.events if event.id == str(new.id)), None)
+    if stored is not None and stored.body != new.body:
+        raise InputError(what=f"the id {new.id} belongs to another event", remedy="send a new id", field="id")
+    return stored is not None
+
+
+def _checked(case: Case, body: Body) -> Body:
+    """Return the event with its codes as the scheme writes them; refuse names that the machine does not have."""
+    service = case.sheet.service
+    match body:
+        case Opened():
+            _refuse_unknown(body.panel, case.sheet.panels, "panel")
+        case StepTicked():
+            _refuse_unknown(body.step, step_ids(case), "step")
+        case Checked():
+            _refuse_unknown(body.check, [check.id for check in EYE_CHECKS], "check")
+        case EntryTried():
+            _refuse_unknown(body.sequence, [row.id for row in service.sequences], "sequence")
+        case CycleBegun():
+            _refuse_unknown(body.cycle, [row.id for row in service.cycles], "cycle")
+        case CycleTicked():
+            _refuse_unknown(body.cycle, [row.id for row in service.cycles], "cycle")
+            cycle = service.cycle(body.cycle)
+            _refuse_unknown(body.step, [step.id for step in cycle.steps] if cycle else (), "step")
+        case CodesRead():
+            _refuse_unknown(body.scheme, [row.id for row in service.schemes], "scheme")
+            scheme = service.scheme(body.scheme)
+            codes = tuple(scheme.decode(scheme.encode(code)) for code in body.codes) if scheme else ()
+            return body.model_copy(update={"codes": codes})
+        case _:
+            pass
+    return body
+
+
+def _refuse_unknown(name: str, known: Collection[str], what: str) -> None:
+    if name in known:
+        return
+    close = nearest(name, known)
+    remedy = f"did you mean '{close}'?" if close else f"known are {', '.join(sorted(known)) or 'none'}"
+    raise UnknownNameError(what=f"no {what} '{name[:40]}' on this machine", remedy=remedy, field=what)

@@ -1,0 +1,64 @@
+"""Photos: rows of a job, and the pictures under the hash of their content.
+
+A picture is written beside its place, flushed, and only then moved there: a power cut leaves no half
+picture under a name that a row knows.
+"""
+
+from __future__ import annotations
+
+import hashlib
+import os
+from pathlib import Path
+
+from sqlmodel import Session, col, select
+
+from ohmcensus.storage.tables import PhotoRow
+
+FOLDER = "photos"
+SMALL = "-small"
+
+
+def keep_picture(folder: Path, picture: bytes, small: bytes) -> str:
+    """Keep a JPEG and its thumbnail; return the hash of the picture. The same picture is kept once."""
+    content = hashlib.sha256(picture).hexdigest()
+    for file, body in ((path_of(folder, content), picture), (path_of(folder, content, small=True), small)):
+        if not file.exists():
+            file.parent.mkdir(parents=True, exist_ok=True)
+            _write(file, body)
+    return content
+
+
+def path_of(folder: Path, content: str, *, small: bool = False) -> Path:
+    """Return where a picture lies."""
+    return folder / FOLDER / content[:2] / f"{content}{SMALL if small else ''}.jpg"
+
+
+def exists(session: Session, photo_id: str) -> bool:
+    """Tell whether a photo was kept already, so that a retry is recognised."""
+    return session.get(PhotoRow, photo_id) is not None
+
+
+def append(session: Session, row: PhotoRow) -> None:
+    """Write the row of a photo."""
+    session.add(row)
+
+
+def of_job(session: Session, job_id: str) -> list[PhotoRow]:
+    """Return the photos of a job that were not removed, oldest first."""
+    wanted = select(PhotoRow).where(PhotoRow.job_id == job_id, col(PhotoRow.is_removed).is_(False))
+    return list(session.exec(wanted.order_by(col(PhotoRow.revision))).all())
+
+
+def get(session: Session, photo_id: str) -> PhotoRow | None:
+    """Return the row of a photo, None where there is none."""
+    return session.get(PhotoRow, photo_id)
+
+
+def _write(file: Path, body: bytes) -> None:
+    """Write a file whole or not at all."""
+    beside = file.with_suffix(f".{os.getpid()}.part")
+    with beside.open("wb") as out:
+        out.write(body)
+        out.flush()
+        os.fsync(out.fileno())
+    beside.replace(file)

@@ -1,0 +1,46 @@
+"""The address book, and the machines where they stand."""
+
+from __future__ import annotations
+
+from flask import Response
+from flask_openapi3 import APIBlueprint
+from pydantic import BaseModel
+
+from ohmcensus.services.keep_address import (
+    Address,
+    AddressBook,
+    MachineView,
+    keep_address,
+    list_machines,
+    show_addresses,
+)
+from ohmcensus.web.answers import answer, context
+from ohmcensus.web.problems import Problem
+
+blueprint = APIBlueprint(
+    "addresses", __name__, url_prefix="/api", abp_responses={400: Problem, 415: Problem, 422: Problem}
+)
+
+
+class MachineList(BaseModel):
+    """All machines."""
+
+    machines: list[MachineView]
+
+
+@blueprint.get("/addresses", responses={200: AddressBook}, summary="Customers, places, technicians")
+def addresses() -> Response:
+    """Return the address book, archived entries too."""
+    return answer(show_addresses(context()))
+
+
+@blueprint.put("/addresses", responses={200: Address}, summary="Keep an entry of the address book")
+def address(body: Address) -> Response:
+    """Keep an entry, new, changed or archived."""
+    return answer(keep_address(context(), body))
+
+
+@blueprint.get("/machines", responses={200: MachineList}, summary="Machines where they stand")
+def machines() -> Response:
+    """Return every machine at a place that is not archived."""
+    return answer(MachineList(machines=list_machines(context())))
