@@ -76,8 +76,12 @@ def test_safety_is_enforced_without_the_page(client: FlaskClient, job: str) -> N
         event = {"id": str(uuid4()), "revision": revision, "body": body}
         assert client.post(f"/api/jobs/{job}/events", json=event).status_code == 201
         revision += 1
-    for body in ({"kind": "plugged_in"}, {"kind": "live_begun", "reason": "to see it", "minutes": 5}):
-        event = {"id": str(uuid4()), "revision": revision, "body": body}
+    powered: list[dict[str, object]] = [
+        {"kind": "plugged_in"},
+        {"kind": "live_begun", "reason": "to see it", "minutes": 5},
+    ]
+    for power in powered:
+        event = {"id": str(uuid4()), "revision": revision, "body": power}
         refused = client.post(f"/api/jobs/{job}/events", json=event)
         assert (refused.status_code, refused.get_json(force=True)["type"]) == (403, "/problems/safety")
         assert "no power: gave a shock" in refused.get_json(force=True)["detail"]

@@ -1,7 +1,7 @@
 import { describe, expect, it } from "vitest";
 import { ApiError, type Meter, NO_ANSWER, unwrap } from "../src/api/client";
+import { clockOf, momentOf } from "../src/app/times";
 import { draftOf, meterOf } from "../src/rooms/setup/meterDraft";
-import { clockOf, momentOf } from "../src/rooms/trace/times";
 
 const METER: Meter = {
   id: "own-1",

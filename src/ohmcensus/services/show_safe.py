@@ -56,6 +56,7 @@ class ProofView(BaseModel):
 class RecordView(BaseModel):
     """One event, for the list of what was done."""
 
+    id: str
     at: str
     who: str
     body: Body
@@ -115,7 +116,7 @@ def show_safe(context: Context, job_id: str) -> SafeView:
         ],
         cautions=list(cautions(case)),
         panels=[Choice(id=name, words=panel.title) for name, panel in case.sheet.panels.items()],
-        records=[RecordView(at=event.at, who=event.who, body=event.body) for event in reversed(case.events)],
+        records=[RecordView(id=event.id, at=event.at, who=event.who, body=event.body) for event in reversed(case.events)],
     )
 
 

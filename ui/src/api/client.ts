@@ -12,6 +12,20 @@ export type Verdict = Schemas["Verdict"];
 export type Safety = Schemas["SafetyState"];
 export type MeterFunction = Schemas["Function"];
 export type Problem = Schemas["Problem"];
+export type Intake = Schemas["IntakeView"];
+export type NewIntake = Omit<Schemas["NewIntake"], "intake_revision">;
+export type SafeState = Schemas["SafeView"];
+export type Codes = Schemas["CodesView"];
+export type SchemeView = Schemas["SchemeView"];
+export type Sequence = Schemas["SequenceView"];
+export type Cycle = Schemas["CycleView"];
+export type Decoded = Schemas["DecodedCode"];
+export type Attempt = Schemas["AttemptView"];
+export type Click = Schemas["Click"];
+export type EventBody = Schemas["NewEvent"]["body"];
+export type Address = Schemas["Address"];
+export type Photo = Schemas["PhotoView"];
+export type Meaning = Schemas["Meaning"];
 
 export const client = createClient<paths>({
   baseUrl: globalThis.location.origin,

@@ -1,9 +1,15 @@
-import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
+import {
+  keepPreviousData,
+  type QueryClient,
+  useMutation,
+  useQuery,
+  useQueryClient,
+} from "@tanstack/react-query";
 import {
   ApiError,
   client,
+  type Job,
   type Meter,
-  type Safety,
   type Schemas,
   type Settings,
   type Trace,
@@ -11,9 +17,23 @@ import {
 } from "./client";
 
 const traceKey = (jobId: string) => ["trace", jobId];
+export const roomKey = (jobId: string, room?: string) => (room ? ["room", jobId, room] : ["room", jobId]);
 
-export function useJobs() {
-  return useQuery({ queryKey: ["jobs"], queryFn: async () => (await unwrap(client.GET("/api/jobs"))).jobs });
+/** The newest revision of a job that any screen has shown. */
+export function seenRevision(queries: QueryClient, jobId: string): number {
+  const views = [
+    queries.getQueryData<Trace>(traceKey(jobId)),
+    ...queries.getQueriesData<{ job: Job }>({ queryKey: roomKey(jobId) }).map(([, view]) => view),
+  ];
+  return Math.max(1, ...views.map((view) => view?.job.revision ?? 1));
+}
+
+export function useJobs(find = "") {
+  return useQuery({
+    queryKey: ["jobs", find],
+    queryFn: async () => (await unwrap(client.GET("/api/jobs", { params: { query: { find } } }))).jobs,
+    placeholderData: keepPreviousData,
+  });
 }
 
 export function useSheets() {
@@ -43,7 +63,7 @@ function useJobChange<T>(jobId: string, send: (body: T, revision: number) => Pro
   const queries = useQueryClient();
   return useMutation({
     mutationFn: async (body: T) => {
-      const seen = queries.getQueryData<Trace>(traceKey(jobId))?.job.revision ?? 1;
+      const seen = seenRevision(queries, jobId);
       try {
         return await send(body, seen);
       } catch (error) {
@@ -59,6 +79,7 @@ function useJobChange<T>(jobId: string, send: (body: T, revision: number) => Pro
       if (merged) queries.setQueryData(traceKey(jobId), merged);
       else void queries.invalidateQueries({ queryKey: traceKey(jobId) });
       void queries.invalidateQueries({ queryKey: ["jobs"] });
+      void queries.invalidateQueries({ queryKey: roomKey(jobId) });
     },
   });
 }
@@ -103,16 +124,6 @@ export function useWriteNote(jobId: string) {
     jobId,
     (body, revision) =>
       unwrap(client.POST("/api/jobs/{job_id}/notes", { params, body: { ...body, revision } })),
-    false,
-  );
-}
-
-export function useStateSafety(jobId: string) {
-  const params = { path: { job_id: jobId } };
-  return useJobChange<{ state: Safety; reason: string }>(
-    jobId,
-    (body, revision) =>
-      unwrap(client.PUT("/api/jobs/{job_id}/safety", { params, body: { ...body, revision } })),
     false,
   );
 }

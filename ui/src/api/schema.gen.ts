@@ -2003,6 +2003,8 @@ export interface components {
             at: string;
             /** Body */
             body: components["schemas"]["Isolated"] | components["schemas"]["PluggedIn"] | components["schemas"]["LiveBegun"] | components["schemas"]["LiveEnded"] | components["schemas"]["Opened"] | components["schemas"]["StepTicked"] | components["schemas"]["Attended"] | components["schemas"]["Tripped"] | components["schemas"]["Reclosed"] | components["schemas"]["HazardFound"] | components["schemas"]["BypassRemoved"] | components["schemas"]["Checked"] | components["schemas"]["CodesRead"] | components["schemas"]["EntryTried"] | components["schemas"]["CycleBegun"] | components["schemas"]["CycleTicked"] | components["schemas"]["Ended"] | components["schemas"]["Reopened"];
+            /** Id */
+            id: string;
             /** Who */
             who: string;
         };

@@ -1,9 +1,6 @@
 import { createTheme, MantineProvider, Modal } from "@mantine/core";
 import { QueryClient, QueryClientProvider } from "@tanstack/react-query";
 import { createBrowserRouter, Link, Navigate, RouterProvider } from "react-router";
-import { JobsRoom } from "../rooms/jobs/JobsRoom";
-import { SetupRoom } from "../rooms/setup/SetupRoom";
-import { TraceRoom } from "../rooms/trace/TraceRoom";
 import { frame } from "../words/frame";
 import { Frame } from "./Frame";
 
@@ -35,9 +32,27 @@ const router = createBrowserRouter([
     element: <Frame />,
     children: [
       { index: true, element: <Navigate to="/jobs" replace /> },
-      { path: "jobs", element: <JobsRoom /> },
-      { path: "jobs/:jobId/trace", element: <TraceRoom /> },
-      { path: "setup", element: <SetupRoom /> },
+      { path: "jobs", lazy: async () => ({ Component: (await import("../rooms/jobs/JobsRoom")).JobsRoom }) },
+      {
+        path: "jobs/:jobId/intake",
+        lazy: async () => ({ Component: (await import("../rooms/intake/IntakeRoom")).IntakeRoom }),
+      },
+      {
+        path: "jobs/:jobId/safe",
+        lazy: async () => ({ Component: (await import("../rooms/safe/SafeRoom")).SafeRoom }),
+      },
+      {
+        path: "jobs/:jobId/codes",
+        lazy: async () => ({ Component: (await import("../rooms/codes/CodesRoom")).CodesRoom }),
+      },
+      {
+        path: "jobs/:jobId/trace",
+        lazy: async () => ({ Component: (await import("../rooms/trace/TraceRoom")).TraceRoom }),
+      },
+      {
+        path: "setup",
+        lazy: async () => ({ Component: (await import("../rooms/setup/SetupRoom")).SetupRoom }),
+      },
       {
         path: "*",
         element: (

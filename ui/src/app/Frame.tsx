@@ -1,15 +1,20 @@
 import { useComputedColorScheme, useMantineColorScheme } from "@mantine/core";
 import {
   IconAdjustments,
+  IconCheck,
   IconClipboardList,
-  IconFocusCentered,
+  IconLock,
   IconMoon,
   IconSun,
 } from "@tabler/icons-react";
 import { NavLink, Outlet, useLocation } from "react-router";
 import { frame } from "../words/frame";
 import "./frame.css";
+import type { Job } from "../api/client";
+import { useJobs } from "../api/hooks";
 import { readLastJob } from "./lastJob";
+import { STAGES } from "./stages";
+import { useGoKeys } from "./useGoKeys";
 
 /** The rail with the stages of the job and the rooms of the firm; the room itself beside it. */
 export function Frame() {
@@ -18,6 +23,8 @@ export function Frame() {
   const { pathname } = useLocation();
   const jobId = /^\/jobs\/([^/]+)\//.exec(pathname)?.[1] ?? readLastJob();
   const isDark = colorScheme === "dark";
+  const job = useJobs().data?.find((row) => row.id === jobId);
+  useGoKeys(jobId);
   return (
     <div className="frame">
       <nav className="rail" aria-label={frame.rooms}>
@@ -25,22 +32,25 @@ export function Frame() {
           <b>{frame.name[0]}</b>
           {frame.name[1]}
         </div>
-        {jobId && (
+        {job && (
           <>
-            <NavLink to={`/jobs/${jobId}/trace`}>
-              <IconFocusCentered size={20} aria-hidden />
-              {frame.trace}
-            </NavLink>
+            {STAGES.map((stage) => (
+              <NavLink key={stage.id} to={`/jobs/${job.id}/${stage.id}`}>
+                <stage.Icon size={20} aria-hidden />
+                <span>{stage.words}</span>
+                <StageMark job={job} stage={stage.id} />
+              </NavLink>
+            ))}
             <hr />
           </>
         )}
         <NavLink to="/jobs" end>
           <IconClipboardList size={20} aria-hidden />
-          {frame.jobs}
+          <span>{frame.jobs}</span>
         </NavLink>
         <NavLink to="/setup">
           <IconAdjustments size={20} aria-hidden />
-          {frame.setup}
+          <span>{frame.setup}</span>
         </NavLink>
         <div className="grow" />
         <button
@@ -56,5 +66,18 @@ export function Frame() {
         <Outlet />
       </main>
     </div>
+  );
+}
+
+/** Done or blocked, as a shape; an open stage has none. */
+function StageMark({ job, stage }: { job: Job; stage: string }) {
+  const found = job.stages.find((row) => row.id === stage);
+  if (!found || found.state === "open") return null;
+  const Mark = found.state === "done" ? IconCheck : IconLock;
+  return (
+    <span className="stage-mark" title={found.words}>
+      <Mark size={14} stroke={3} aria-hidden />
+      <span className="hidden">{frame.stageStates[found.state]}</span>
+    </span>
   );
 }

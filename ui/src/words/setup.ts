@@ -33,3 +33,19 @@ export const setup = {
   cancel: "Leave",
   look: "Look",
 };
+
+export const addresses = {
+  title: "Customers, places, technicians",
+  kinds: { customer: "Customers", place: "Places", technician: "Technicians" },
+  add: { customer: "Add a customer", place: "Add a place", technician: "Add a technician" },
+  name: "Name of the entry",
+  contact: "How to reach it: telephone, street, key",
+  customer: "Whose place it is",
+  note: "Note",
+  archive: "Archived: no longer offered, jobs keep the name",
+  archived: "archived",
+  showArchived: "Show archived entries",
+  change: "Change",
+  keep: "Keep the entry",
+  leave: "Leave",
+};

@@ -1,8 +1,8 @@
 import { fireEvent, screen, waitFor } from "@testing-library/react";
 import { beforeEach, describe, expect, it, vi } from "vitest";
 import { JobsRoom } from "../../src/rooms/jobs/JobsRoom";
+import { LiveDialog } from "../../src/rooms/safe/LiveDialog";
 import { SetupRoom } from "../../src/rooms/setup/SetupRoom";
-import { SafetyDialog } from "../../src/rooms/trace/SafetyDialog";
 import { TwoPointsDialog } from "../../src/rooms/trace/TwoPointsDialog";
 import { draw, serve, TRACE } from "../render";
 
@@ -35,7 +35,7 @@ describe("the jobs room", () => {
     });
     draw(<JobsRoom />);
     expect(await screen.findByText("1 outside")).toBeInTheDocument();
-    expect(screen.getByText("not started")).toBeInTheDocument();
+    expect(screen.getByText("no reading yet")).toBeInTheDocument();
     expect(screen.getAllByRole("link")[0]).toHaveAttribute("href", "/jobs/j-1/trace");
   });
 
@@ -44,8 +44,12 @@ describe("the jobs room", () => {
     const sent = serve({ "/sheets": SHEETS, "/jobs": [{ body: { jobs: [] } }, refused, refused] });
     draw(<JobsRoom />);
     fireEvent.click(await screen.findByRole("button", { name: "New job" }));
-    fireEvent.change(screen.getByLabelText("Machine"), { target: { value: "Laundry 2" } });
-    fireEvent.change(screen.getByLabelText("Place"), { target: { value: "Boathouse" } });
+    fireEvent.change(screen.getByLabelText("Machine", { selector: "input" }), {
+      target: { value: "Laundry 2" },
+    });
+    fireEvent.change(screen.getByLabelText("Place", { selector: "input" }), {
+      target: { value: "Boathouse" },
+    });
     await screen.findByRole("option", { name: /fl7-u/ });
     for (let time = 0; time < 2; time++) {
       fireEvent.click(screen.getByRole("button", { name: "Open the job" }));
@@ -54,7 +58,7 @@ describe("the jobs room", () => {
     await waitFor(() => expect(sent.filter((row) => row.body.machine === "Laundry 2")).toHaveLength(2));
     const ids = sent.filter((row) => row.body.machine === "Laundry 2").map((row) => row.body.id);
     expect(new Set(ids).size).toBe(1);
-    expect(screen.getByLabelText("Place")).toHaveValue("Boathouse");
+    expect(screen.getByLabelText("Place", { selector: "input" })).toHaveValue("Boathouse");
   });
 
   it("says so when the server does not answer", async () => {
@@ -106,30 +110,27 @@ describe("the setup room", () => {
   });
 });
 
-describe("the safety dialog", () => {
-  const dialog = (onClose = () => undefined) => (
-    <SafetyDialog jobId="j-1" trace={TRACE} opened onClose={onClose} />
-  );
-
-  it("shows its caution and does not go live without a reason", async () => {
-    const sent = serve({});
-    draw(dialog());
-    expect(await screen.findByText(/Work for competent persons/)).toBeInTheDocument();
-    fireEvent.click(screen.getByRole("button", { name: "Work live" }));
-    expect(screen.getByText("Live mode needs a reason.")).toBeInTheDocument();
-    expect(sent).toHaveLength(0);
-  });
-
-  it("sends what was said and closes", async () => {
-    const sent = serve({ "/safety": { body: { ...TRACE, lines: [] } } });
+describe("live mode", () => {
+  it("is begun with its reason, and what the server refuses is said", async () => {
+    const refused = { status: 403, body: { type: "/problems/safety", detail: "no power: water inside" } };
+    const sent = serve({ "/events": [refused, { status: 201, body: TRACE.job }] });
     const onClose = vi.fn();
-    draw(dialog(onClose));
+    draw(<LiveDialog job={{ ...TRACE.job, safety: "not_proved" }} opened onClose={onClose} />);
     fireEvent.change(await screen.findByLabelText(/What has to be measured/), {
       target: { value: "outlet" },
     });
-    fireEvent.click(screen.getByRole("button", { name: "Work live" }));
+    fireEvent.click(screen.getByRole("button", { name: "Begin" }));
+    expect(await screen.findByRole("alert")).toHaveTextContent("no power: water inside");
+    fireEvent.click(screen.getByRole("button", { name: "Begin" }));
     await waitFor(() => expect(onClose).toHaveBeenCalled());
-    expect(sent[0]?.body).toMatchObject({ state: "live", reason: "outlet" });
+    expect(sent[0]?.body.body).toMatchObject({ kind: "live_begun", reason: "outlet", minutes: 10 });
+  });
+
+  it("is left by the same dialog", async () => {
+    const sent = serve({ "/events": { status: 201, body: TRACE.job } });
+    draw(<LiveDialog job={{ ...TRACE.job, safety: "live" }} opened onClose={() => undefined} />);
+    fireEvent.click(await screen.findByRole("button", { name: "Leave live mode" }));
+    await waitFor(() => expect(sent.at(-1)?.body.body).toEqual({ kind: "live_ended" }));
   });
 });
 

@@ -95,12 +95,14 @@ describe("the quick line", () => {
 describe("what the quick line answers", () => {
   const answer = (overrides = {}) => (
     <Answer
+      jobId="j-1"
       text="heater 26"
       preview={null}
       problem=""
       said=""
       isSaving={false}
       onOffer={nothing}
+      onOverride={nothing}
       {...overrides}
     />
   );

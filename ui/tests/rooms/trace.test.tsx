@@ -1,10 +1,10 @@
 import { fireEvent, screen, within } from "@testing-library/react";
 import { beforeEach, describe, expect, it, vi } from "vitest";
 import { merge } from "../../src/api/hooks";
+import { TopStrip } from "../../src/app/TopStrip";
 import { CensusSheet } from "../../src/rooms/trace/CensusSheet";
 import { Keypad } from "../../src/rooms/trace/Keypad";
 import { LinePanel } from "../../src/rooms/trace/LinePanel";
-import { TopStrip } from "../../src/rooms/trace/TopStrip";
 import { draw, HEATER, LEAK, serve, TRACE } from "../render";
 
 const nothing = () => undefined;
@@ -126,13 +126,8 @@ describe("the top strip", () => {
     ["not_proved", "", /Not proved dead/],
     ["live", "volts at the outlet", /LIVE: volts at the outlet/],
   ] as const)("says %s in words", (safety, reason, says) => {
-    draw(
-      <TopStrip
-        trace={{ ...TRACE, job: { ...TRACE.job, safety, safety_reason: reason } }}
-        onSafety={nothing}
-      />,
-    );
-    expect(screen.getByRole("button", { name: /State of safety/ })).toHaveTextContent(says);
+    draw(<TopStrip job={{ ...TRACE.job, safety, safety_reason: reason }} />);
+    expect(screen.getByRole("link", { name: /State of safety/ })).toHaveTextContent(says);
   });
 });
 

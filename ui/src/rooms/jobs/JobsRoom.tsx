@@ -1,27 +1,44 @@
 import { TextInput } from "@mantine/core";
-import { useDocumentTitle } from "@mantine/hooks";
-import { useState } from "react";
+import { useDebouncedValue, useDocumentTitle } from "@mantine/hooks";
+import { IconAlertTriangleFilled } from "@tabler/icons-react";
+import { useEffect, useRef, useState } from "react";
 import { Link } from "react-router";
 import type { Job } from "../../api/client";
 import { useJobs } from "../../api/hooks";
-import { safetyDialog, safetyWords } from "../../words/frame";
+import { SAFETY_MARKS, safetySaid } from "../../app/TopStrip";
+import { momentOf } from "../../app/times";
+import { isTyping } from "../../app/useGoKeys";
 import { jobs as words } from "../../words/jobs";
-import { momentOf } from "../trace/times";
 import "./jobs.css";
 import { NewJobForm } from "./NewJobForm";
 
-/** All jobs, the last changed one first. */
+/** Today's work at a glance: what goes on, then what has ended. */
 export function JobsRoom() {
-  const { data: jobs, error } = useJobs();
-  const [isOpening, setIsOpening] = useState(false);
   const [find, setFind] = useState("");
+  const [wanted] = useDebouncedValue(find, 150);
+  const { data: jobs, error } = useJobs(wanted);
+  const [isOpening, setIsOpening] = useState(false);
+  const field = useRef<HTMLInputElement>(null);
   useDocumentTitle("Jobs · Ohmcensus");
-  const shown = (jobs ?? []).filter((job) => holds(job, find));
-  const isEmpty = jobs?.length === 0;
+  useEffect(() => {
+    const press = (event: KeyboardEvent) => {
+      if (event.ctrlKey || event.metaKey || event.altKey || isTyping(event.target)) return;
+      if (event.key === "n") setIsOpening(true);
+      else if (event.key === "/") field.current?.focus();
+      else return;
+      event.preventDefault();
+    };
+    window.addEventListener("keydown", press);
+    return () => window.removeEventListener("keydown", press);
+  }, []);
+  const going = (jobs ?? []).filter((job) => job.ended === null);
+  const ended = (jobs ?? []).filter((job) => job.ended !== null);
+  const isEmpty = jobs?.length === 0 && !find;
   return (
     <div className="page">
       <div className="head">
         <h1>{words.title}</h1>
+        <span className="quiet keys">{words.keys}</span>
         {!isOpening && (
           <button type="button" className="act" onClick={() => setIsOpening(true)}>
             {words.new}
@@ -31,8 +48,9 @@ export function JobsRoom() {
       {isOpening && <NewJobForm onClose={() => setIsOpening(false)} />}
       {error && <p className="problem">{error.message}</p>}
       {isEmpty && !isOpening && <p className="quiet">{words.none}</p>}
-      {(jobs?.length ?? 0) > 3 && (
+      {!isEmpty && (
         <TextInput
+          ref={field}
           mt="md"
           size="md"
           aria-label={words.find}
@@ -41,29 +59,42 @@ export function JobsRoom() {
           onChange={(event) => setFind(event.currentTarget.value)}
         />
       )}
-      {jobs && !isEmpty && shown.length === 0 && <p className="quiet">{words.noMatch}</p>}
+      {jobs?.length === 0 && find && <p className="quiet">{words.noMatch}</p>}
       <ul className="job-list">
-        {shown.map((job) => (
+        {going.map((job) => (
           <li key={job.id}>
             <JobCard job={job} />
           </li>
         ))}
       </ul>
+      {ended.length > 0 && (
+        <>
+          <h2 className="ended-head">{words.endedJobs(ended.length)}</h2>
+          <ul className="job-list">
+            {ended.map((job) => (
+              <li key={job.id}>
+                <EndedCard job={job} />
+              </li>
+            ))}
+          </ul>
+        </>
+      )}
     </div>
   );
 }
 
 function JobCard({ job }: { job: Job }) {
+  const Mark = SAFETY_MARKS[job.safety];
+  const isLook = job.next_step.stage === "intake" && job.symptoms.length > 0;
   return (
-    <Link to={`/jobs/${job.id}/trace`} className="card">
+    <Link to={`/jobs/${job.id}/${job.next_step.stage}${isLook ? "#look" : ""}`} className="card">
       <h2>
         {job.machine} <span className="quiet">· {job.place}</span>
       </h2>
       <p className={job.safety === "live" ? "said live" : "said"}>
-        {safetyWords[job.safety]}
-        {job.safety === "dead" && `, ${safetyDialog.proved} ${momentOf(job.safety_at, Date.now())}`}
+        <Mark size={18} aria-hidden /> {safetySaid(job)}
       </p>
-      <p>{job.complaint || job.sheet_title}</p>
+      <p>{job.complaint || job.symptoms.join(", ") || job.sheet_title}</p>
       <p className="count">
         {job.asked === 0 ? words.notStarted : words.asked(job.asked, job.lines)}
         {job.asked > 0 && (
@@ -73,20 +104,30 @@ function JobCard({ job }: { job: Job }) {
           </>
         )}
       </p>
-      <p className="quiet">
-        {job.sheet} · {job.supply} · {job.watts} W{job.serial && ` · ${job.serial}`}
+      <p className="next-step">
+        <b>{words.next}</b> {job.next_step.words}
       </p>
       <p className="quiet count">
         {words.changed} {momentOf(job.changed_at, Date.now())}
       </p>
+      {job.hazards.length > 0 && (
+        <p className="hazard">
+          <IconAlertTriangleFilled size={18} aria-hidden />{" "}
+          {job.hazards.map((hazard) => hazard.words).join(" · ")}
+        </p>
+      )}
     </Link>
   );
 }
 
-function holds(job: Job, find: string): boolean {
-  const text = `${job.machine} ${job.place} ${job.complaint} ${job.serial} ${job.sheet}`.toLowerCase();
-  return find
-    .toLowerCase()
-    .split(/\s+/)
-    .every((word) => text.includes(word));
+function EndedCard({ job }: { job: Job }) {
+  return (
+    <Link to={`/jobs/${job.id}/intake`} className="card is-ended">
+      <h2>
+        {job.machine} <span className="quiet">· {job.place}</span>
+      </h2>
+      <p className="quiet count">{momentOf(job.changed_at, Date.now())}</p>
+      <p>{job.ended}</p>
+    </Link>
+  );
 }

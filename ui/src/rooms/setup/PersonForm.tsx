@@ -1,7 +1,8 @@
-import { TextInput } from "@mantine/core";
+import { Autocomplete, TextInput } from "@mantine/core";
 import { type FormEvent, useState } from "react";
 import type { Settings } from "../../api/client";
 import { useKeepSettings } from "../../api/hooks";
+import { useAddresses } from "../../api/rooms";
 import { setup as words } from "../../words/setup";
 
 /** The technician's name and the temperature around the machine. */
@@ -9,6 +10,8 @@ export function PersonForm({ settings }: { settings: Settings }) {
   const [technician, setTechnician] = useState(settings.technician ?? "");
   const [ambient, setAmbient] = useState(String(settings.ambient_celsius ?? 20));
   const keep = useKeepSettings();
+  const known = (useAddresses().data ?? []).filter((row) => row.kind === "technician" && !row.is_archived);
+  const names = known.map((row) => row.name);
   const submit = (event: FormEvent) => {
     event.preventDefault();
     const celsius = Number(ambient.replace(",", ".").replace("−", "-"));
@@ -17,12 +20,13 @@ export function PersonForm({ settings }: { settings: Settings }) {
   return (
     <form className="card stack" onSubmit={submit}>
       <h2>{words.you}</h2>
-      <TextInput
+      <Autocomplete
         size="md"
         label={words.technician}
         value={technician}
         maxLength={80}
-        onChange={(e) => setTechnician(e.currentTarget.value)}
+        data={names}
+        onChange={setTechnician}
       />
       <TextInput
         size="md"

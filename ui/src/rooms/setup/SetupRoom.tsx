@@ -3,6 +3,7 @@ import { useState } from "react";
 import type { Meter } from "../../api/client";
 import { useMeters, useSettings } from "../../api/hooks";
 import { setup as words } from "../../words/setup";
+import { AddressBook } from "./AddressBook";
 import { MeterForm } from "./MeterForm";
 import { MeterList } from "./MeterList";
 import { PersonForm } from "./PersonForm";
@@ -29,6 +30,7 @@ export function SetupRoom() {
         />
       )}
       {editing && <MeterForm key={editing.id} start={editing} onClose={() => setEditing(null)} />}
+      <AddressBook />
     </div>
   );
 }

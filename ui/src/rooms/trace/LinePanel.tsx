@@ -1,9 +1,9 @@
 import type { Line, Trace } from "../../api/client";
+import { timeOf } from "../../app/times";
 import { ShortRuler } from "../../drawings/ShortRuler";
 import { VerdictMark, verdictColour } from "../../drawings/VerdictMark";
 import { line as words } from "../../words/trace";
 import { LineNote } from "./LineNote";
-import { timeOf } from "./times";
 
 type Props = {
   jobId: string;
@@ -128,9 +128,10 @@ function History({ line }: { line: Line }) {
           <li key={row.id} className={row.stands ? "" : "gone"}>
             <span className="mono">{row.reads}</span>
             {row.withdrawn ? ` ${words.withdrawn}` : row.stands ? "" : ` ${words.superseded}`}
-            {row.alone && `, ${words.alone}`}, {timeOf(row.at)}
+            {row.loose ? `, ${words.loose}` : row.alone && `, ${words.alone}`}, {timeOf(row.at)}
             {row.who && `, ${row.who}`}
             {!row.withdrawn && `, ${words.by} ${row.meter}, ${row.celsius} °C`}
+            {row.override && `, ${words.overridden} ${row.override}`}
           </li>
         ))}
       </ul>

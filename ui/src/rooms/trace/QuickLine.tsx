@@ -60,7 +60,7 @@ export function QuickLine(props: Props) {
     },
   }));
 
-  const submit = async (event?: FormEvent) => {
+  const submit = async (event?: FormEvent, override = "") => {
     event?.preventDefault();
     if (log.isPending) return;
     if (sending.current?.text !== text) sending.current = { text, id: crypto.randomUUID() };
@@ -68,6 +68,7 @@ export function QuickLine(props: Props) {
       id: sending.current.id,
       text,
       meter,
+      ...(override ? { override } : {}),
       ...(correction ? { supersedes: correction.readingId } : {}),
     };
     try {
@@ -128,11 +129,13 @@ export function QuickLine(props: Props) {
         />
       </div>
       <Answer
+        jobId={jobId}
         text={text}
         preview={preview}
         problem={problem}
         said={said}
         isSaving={log.isPending}
+        onOverride={(reason) => void submit(undefined, reason)}
         onOffer={(offer) => {
           type(offer);
           input.current?.focus();

@@ -4,20 +4,20 @@ import { useNavigate, useParams } from "react-router";
 import { ApiError, type Preview, type Trace } from "../../api/client";
 import { useTrace, useWithdraw } from "../../api/hooks";
 import { keepLastJob } from "../../app/lastJob";
+import { TopStrip } from "../../app/TopStrip";
 import { type Ghost, OhmRuler } from "../../drawings/OhmRuler";
 import { frame } from "../../words/frame";
 import { quick, trace as words } from "../../words/trace";
+import { LiveDialog } from "../safe/LiveDialog";
 import { CensusSheet } from "./CensusSheet";
 import { KeysHelp } from "./KeysHelp";
 import { LinePanel } from "./LinePanel";
 import { type Correction, QuickLine, type QuickLineHandle } from "./QuickLine";
-import { SafetyDialog } from "./SafetyDialog";
-import { TopStrip } from "./TopStrip";
 import "./trace.css";
 import { TwoPointsDialog } from "./TwoPointsDialog";
 import { useTraceKeys } from "./useTraceKeys";
 
-export type Dialog = "keys" | "safety" | "points" | null;
+export type Dialog = "keys" | "live" | "points" | null;
 
 /** The trace screen of one job: ruler, census sheet, the line in question, and the quick line. */
 export function TraceRoom() {
@@ -87,7 +87,7 @@ function Loaded({ jobId, trace }: { jobId: string; trace: Trace }) {
 
   return (
     <div className="trace">
-      <TopStrip trace={trace} onSafety={() => setDialog("safety")} />
+      <TopStrip job={trace.job} />
       <OhmRuler
         ruler={trace.ruler}
         chosen={lit}
@@ -123,12 +123,7 @@ function Loaded({ jobId, trace }: { jobId: string; trace: Trace }) {
         said={said}
         onSaid={setSaid}
       />
-      <SafetyDialog
-        jobId={jobId}
-        trace={trace}
-        opened={dialog === "safety"}
-        onClose={() => setDialog(null)}
-      />
+      <LiveDialog job={trace.job} opened={dialog === "live"} onClose={() => setDialog(null)} />
       <TwoPointsDialog
         jobId={jobId}
         trace={trace}

@@ -1,25 +1,26 @@
 import { IconAlertTriangleFilled, IconPlugConnectedX, IconQuestionMark } from "@tabler/icons-react";
 import { useEffect, useState } from "react";
-import type { Safety, Trace } from "../../api/client";
-import { safetyDialog, safetyWords } from "../../words/frame";
-import { trace as words } from "../../words/trace";
+import { Link } from "react-router";
+import type { Job, Safety } from "../api/client";
+import { safetyWords, strip as words } from "../words/frame";
 import { clockOf, momentOf } from "./times";
+import "./topStrip.css";
 
-const MARKS: Record<Safety, typeof IconPlugConnectedX> = {
+export const SAFETY_MARKS: Record<Safety, typeof IconPlugConnectedX> = {
   not_proved: IconQuestionMark,
   dead: IconPlugConnectedX,
   live: IconAlertTriangleFilled,
 };
 
-/** Always there: the machine, its supply, the state of safety, the clock on the job. */
-export function TopStrip({ trace, onSafety }: { trace: Trace; onSafety: () => void }) {
-  const { job } = trace;
+/** Always there: the machine, its supply, the state of safety, open dangers, the clock on the job. */
+export function TopStrip({ job }: { job: Job }) {
   const [now, setNow] = useState(() => Date.now());
   useEffect(() => {
     const timer = setInterval(() => setNow(Date.now()), 15_000);
     return () => clearInterval(timer);
   }, []);
-  const Mark = MARKS[job.safety];
+  const Mark = SAFETY_MARKS[job.safety];
+  const blocking = job.hazards.filter((hazard) => hazard.forbids_power);
   return (
     <header className="top">
       <div>
@@ -30,23 +31,29 @@ export function TopStrip({ trace, onSafety }: { trace: Trace; onSafety: () => vo
           {job.complaint || job.sheet_title} · {job.sheet} · {job.supply} · {job.watts} W
         </p>
       </div>
-      <button
-        type="button"
+      {job.ended !== null && <span className="ended-mark">{words.ended}</span>}
+      {blocking.length > 0 && job.ended === null && (
+        <Link className="no-power" to={`/jobs/${job.id}/safe`}>
+          <IconAlertTriangleFilled size={20} aria-hidden />
+          {words.noPower}
+        </Link>
+      )}
+      <Link
+        to={`/jobs/${job.id}/safe`}
         className={`safety ${job.safety}`}
-        onClick={onSafety}
-        aria-label={`${safetyDialog.open}: ${said(job)}`}
+        aria-label={`${words.open}: ${safetySaid(job)}`}
       >
         <Mark size={22} aria-hidden />
-        {said(job)}
-      </button>
+        {safetySaid(job)}
+      </Link>
       <span className="clock mono">{clockOf(job.opened_at, now, words.opened)}</span>
     </header>
   );
 }
 
-function said(job: Trace["job"]): string {
+export function safetySaid(job: Job): string {
   if (job.safety === "dead")
-    return `${safetyWords.dead}, ${safetyDialog.proved} ${momentOf(job.safety_at, Date.now())}`;
+    return `${safetyWords.dead}, ${words.proved} ${momentOf(job.safety_at, Date.now())}`;
   if (job.safety === "live") return `${safetyWords.live}: ${job.safety_reason}`.slice(0, 48);
   return safetyWords.not_proved;
 }

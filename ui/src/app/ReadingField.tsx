@@ -1,0 +1,64 @@
+import { type FormEvent, useRef, useState } from "react";
+import { useLogReading } from "../api/hooks";
+import { reading as words } from "../words/frame";
+
+type Props = {
+  jobId: string;
+  /** Beginning of the line, up to the reading. */
+  typed: string;
+  label: string;
+  placeholder?: string;
+  autoFocus?: boolean;
+  meter?: string | null;
+  onLogged?: () => void;
+};
+
+/** One reading of a named line; what is typed stays until it is stored. */
+export function ReadingField({ jobId, typed, label, placeholder, autoFocus, meter, onLogged }: Props) {
+  const [text, setText] = useState("");
+  const [problem, setProblem] = useState("");
+  const sending = useRef<{ text: string; id: string } | null>(null);
+  const log = useLogReading(jobId);
+  const submit = async (event: FormEvent) => {
+    event.preventDefault();
+    if (log.isPending || !text.trim()) return;
+    if (sending.current?.text !== text) sending.current = { text, id: crypto.randomUUID() };
+    try {
+      await log.mutateAsync({ id: sending.current.id, text: `${typed}${text}`, meter: meter ?? null });
+      sending.current = null;
+      setText("");
+      setProblem("");
+      onLogged?.();
+    } catch (error) {
+      setProblem((error as Error).message);
+    }
+  };
+  return (
+    <form className="reading-field" onSubmit={(event) => void submit(event)}>
+      <input
+        type="text"
+        aria-label={label}
+        placeholder={placeholder ?? words.reads}
+        value={text}
+        onChange={(event) => {
+          setText(event.currentTarget.value);
+          setProblem("");
+        }}
+        autoComplete="off"
+        autoCapitalize="off"
+        spellCheck={false}
+        inputMode="text"
+        // biome-ignore lint/a11y/noAutofocus: the next point of a series is where the hand goes on
+        autoFocus={autoFocus}
+      />
+      <button type="submit" className="act" disabled={log.isPending || !text.trim()}>
+        {words.log}
+      </button>
+      {problem && (
+        <p className="problem" role="alert">
+          {problem}
+        </p>
+      )}
+    </form>
+  );
+}

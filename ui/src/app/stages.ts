@@ -1,0 +1,10 @@
+import { IconClipboardText, IconFocusCentered, IconListNumbers, IconShieldCheck } from "@tabler/icons-react";
+import { frame } from "../words/frame";
+
+/** The stages of a job in working order; the key behind g that leads there. */
+export const STAGES = [
+  { id: "intake", key: "1", words: frame.intake, Icon: IconClipboardText },
+  { id: "safe", key: "2", words: frame.safe, Icon: IconShieldCheck },
+  { id: "codes", key: "3", words: frame.codes, Icon: IconListNumbers },
+  { id: "trace", key: "4", words: frame.trace, Icon: IconFocusCentered },
+] as const;

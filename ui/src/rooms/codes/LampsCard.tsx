@@ -1,0 +1,202 @@
+import { TextInput } from "@mantine/core";
+import { useLocalStorage } from "@mantine/hooks";
+import { IconX } from "@tabler/icons-react";
+import { type FormEvent, useState } from "react";
+import type { Codes, Decoded, SchemeView } from "../../api/client";
+import { decodeLamps, useEvent } from "../../api/rooms";
+import { timeOf } from "../../app/times";
+import { codes as words } from "../../words/codes";
+import { LampRows } from "./LampRows";
+import { useDecoded } from "./useDecoded";
+
+type Props = { view: Codes; scheme: SchemeView; onScheme: (id: string) => void };
+
+/** Tap the lamps as they are seen: the code, its meaning, and the list of what is stored. */
+export function LampsCard({ view, scheme, onScheme }: Props) {
+  const jobId = view.job.id;
+  const [pattern, setPattern] = useState(darkOf(scheme));
+  const [list, setList, forget] = useLocalStorage<string[]>({
+    key: `ohmcensus.codes.${jobId}.${scheme.id}`,
+    defaultValue: [],
+  });
+  const isDark = pattern === darkOf(scheme) && scheme.frames !== 2;
+  const { decoded, problem } = useDecoded(jobId, scheme.id, isDark ? "" : pattern);
+  const event = useEvent(jobId);
+  const writeDown = async (codes: string[]) => {
+    try {
+      await event.mutateAsync({ kind: "codes_read", scheme: scheme.id, codes });
+      forget();
+      setPattern(darkOf(scheme));
+    } catch {
+      // said below
+    }
+  };
+  return (
+    <section className="card leaf stack" aria-label={words.lamps}>
+      <h2>{words.lamps}</h2>
+      {view.schemes.length > 1 && (
+        <fieldset className="chips">
+          <legend className="hidden">{words.scheme}</legend>
+          {view.schemes.map((row) => (
+            <button
+              type="button"
+              key={row.id}
+              className="chip"
+              aria-pressed={row.id === scheme.id}
+              onClick={() => onScheme(row.id)}
+            >
+              {row.title}
+            </button>
+          ))}
+        </fieldset>
+      )}
+      <p className="quiet" style={{ margin: 0 }}>
+        {scheme.look}
+      </p>
+      <LampRows scheme={scheme} pattern={pattern} onPattern={setPattern} />
+      <div className="code-says" role="status">
+        {isDark && <span className="quiet">{words.tap}</span>}
+        {problem && <span className="problem">{problem}</span>}
+        {decoded && <CodeSays decoded={decoded} />}
+      </div>
+      <div className="row">
+        <button
+          type="button"
+          className="act"
+          disabled={!decoded || decoded.is_nothing}
+          onClick={() => {
+            if (decoded) setList([...list, decoded.code]);
+            setPattern(darkOf(scheme));
+          }}
+        >
+          {words.add}
+        </button>
+        <button type="button" className="plain bordered" onClick={() => setPattern(darkOf(scheme))}>
+          {words.clear}
+        </button>
+        <Reverse jobId={jobId} scheme={scheme} onPattern={setPattern} />
+      </div>
+      <h3>{words.list}</h3>
+      <ol className="code-list">
+        {list.map((code, index) => (
+          <li key={`${index}-${code}`}>
+            <b className="mono">{code}</b> {meaningOf(scheme, code)}
+            <button
+              type="button"
+              className="plain"
+              aria-label={words.drop(code)}
+              onClick={() => setList(list.filter((_, at) => at !== index))}
+            >
+              <IconX size={18} aria-hidden />
+            </button>
+          </li>
+        ))}
+      </ol>
+      <div className="row">
+        <button
+          type="button"
+          className="act"
+          disabled={list.length === 0 || event.isPending}
+          onClick={() => void writeDown(list)}
+        >
+          {words.writeDown}
+        </button>
+        <button
+          type="button"
+          className="plain bordered"
+          disabled={list.length > 0 || event.isPending}
+          onClick={() => void writeDown([])}
+        >
+          {words.noneStored}
+        </button>
+        {event.error && (
+          <span className="problem" role="alert">
+            {event.error.message}
+          </span>
+        )}
+      </div>
+      {view.read.map((read) => (
+        <div key={read.at} className="read-before">
+          <b>
+            {words.readAt} {timeOf(read.at)}
+          </b>
+          {!read.is_before_test && <span className="quiet"> · {words.afterTest}</span>}
+          {read.codes.length === 0 && <p>{words.noneWas}</p>}
+          {read.codes.map((row, index) => (
+            <div key={`${index}-${row.code}`}>
+              <CodeSays decoded={row} />
+            </div>
+          ))}
+        </div>
+      ))}
+    </section>
+  );
+}
+
+function CodeSays({ decoded }: { decoded: Decoded }) {
+  return (
+    <>
+      <b className="mono code">{decoded.is_nothing ? words.nothing : decoded.code}</b>
+      {!decoded.is_nothing && (
+        <span>
+          {decoded.words || <span className="quiet">{words.noMeaning}</span>}
+          {decoded.suspects.length > 0 && (
+            <span className="quiet">
+              {" "}
+              · {decoded.suspects.map((row) => `${row.title} ${Math.round(row.weight * 100)} %`).join(", ")}
+            </span>
+          )}
+        </span>
+      )}
+    </>
+  );
+}
+
+/** The other way round: which lamps must be lit for a code. */
+function Reverse({
+  jobId,
+  scheme,
+  onPattern,
+}: {
+  jobId: string;
+  scheme: SchemeView;
+  onPattern: (pattern: string) => void;
+}) {
+  const [code, setCode] = useState("");
+  const [problem, setProblem] = useState("");
+  const submit = async (event: FormEvent) => {
+    event.preventDefault();
+    try {
+      onPattern((await decodeLamps(jobId, { scheme: scheme.id, code })).pattern);
+      setProblem("");
+    } catch (error) {
+      setProblem((error as Error).message);
+    }
+  };
+  return (
+    <form className="row reverse" onSubmit={(event) => void submit(event)}>
+      <TextInput
+        size="md"
+        aria-label={words.reverse}
+        placeholder={words.reverseHint}
+        value={code}
+        maxLength={20}
+        error={problem}
+        onChange={(event) => setCode(event.currentTarget.value)}
+      />
+      <button type="submit" className="plain bordered" disabled={!code.trim()}>
+        {words.show}
+      </button>
+    </form>
+  );
+}
+
+function meaningOf(scheme: SchemeView, code: string): string {
+  return scheme.meanings.find((row) => row.code === code)?.words ?? "";
+}
+
+function darkOf(scheme: SchemeView): string {
+  if (scheme.groups > 0) return "";
+  const row = "0".repeat(scheme.weights.length);
+  return scheme.frames === 2 ? `${row}/${row}` : row;
+}

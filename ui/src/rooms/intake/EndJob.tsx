@@ -1,0 +1,66 @@
+import { Checkbox, TextInput } from "@mantine/core";
+import { useState } from "react";
+import type { Job } from "../../api/client";
+import { useEvent } from "../../api/rooms";
+import { look as words } from "../../words/intake";
+
+/** Ending the job where it stands, with a sentence that can be changed. */
+export function EndHere({ jobId, why, label = words.end }: { jobId: string; why: string; label?: string }) {
+  const [text, setText] = useState<string | null>(null);
+  const [isUnsafe, setIsUnsafe] = useState(false);
+  const event = useEvent(jobId);
+  if (text === null) {
+    return (
+      <button type="button" className="plain bordered end-here" onClick={() => setText(why)}>
+        {label}
+      </button>
+    );
+  }
+  return (
+    <div className="stack end-form">
+      <TextInput
+        size="md"
+        label={words.endWhy}
+        value={text}
+        maxLength={300}
+        error={event.error?.message}
+        onChange={(change) => setText(change.currentTarget.value)}
+      />
+      <Checkbox
+        label={words.unsafe}
+        checked={isUnsafe}
+        onChange={(change) => setIsUnsafe(change.currentTarget.checked)}
+      />
+      <div className="row">
+        <button
+          type="button"
+          className="act"
+          disabled={text.trim().length < 3 || event.isPending}
+          onClick={() => event.mutate({ kind: "ended", why: text, is_labelled_unsafe: isUnsafe })}
+        >
+          {words.endDo}
+        </button>
+        <button type="button" className="plain" onClick={() => setText(null)}>
+          {words.cancel}
+        </button>
+      </div>
+    </div>
+  );
+}
+
+/** At the foot of the intake: end the job, or open it again. */
+export function EndJob({ job }: { job: Job }) {
+  const event = useEvent(job.id);
+  if (job.ended === null) return <EndHere jobId={job.id} why="" />;
+  return (
+    <section className="card leaf">
+      <p>
+        {job.ended}
+        {event.error && <span className="problem"> {event.error.message}</span>}
+      </p>
+      <button type="button" className="plain bordered" onClick={() => event.mutate({ kind: "reopened" })}>
+        {words.reopen}
+      </button>
+    </section>
+  );
+}

@@ -1,0 +1,124 @@
+import { TextInput } from "@mantine/core";
+import { IconCheck, IconX } from "@tabler/icons-react";
+import { type FormEvent, useState } from "react";
+import type { Intake } from "../../api/client";
+import { useEvent } from "../../api/rooms";
+import { ReadingField } from "../../app/ReadingField";
+import { VerdictMark, verdictColour } from "../../drawings/VerdictMark";
+import { look as words } from "../../words/intake";
+import { EndHere } from "./EndJob";
+
+type Check = Intake["checks"][number];
+type Outside = Intake["outside"][number];
+
+/** Outlet, cord, and what eye and hand can tell: fast to log, each may end the job. */
+export function FirstLook({ view }: { view: Intake }) {
+  const jobId = view.job.id;
+  const outlet = view.outside.filter((row) => !row.is_loose);
+  const cord = view.outside.filter((row) => row.is_loose);
+  return (
+    <section id="look" className="card leaf stack" aria-label={words.title}>
+      <h2>{words.title}</h2>
+      <p className="quiet" style={{ margin: 0 }}>
+        {words.caution}
+      </p>
+      <h3>{words.outlet}</h3>
+      <Readings jobId={jobId} rows={outlet} />
+      <p role="status" className={view.outlet.finding === "right" ? "outlet-says right" : "outlet-says"}>
+        {view.outlet.words}
+      </p>
+      {view.outlet.ends_with && <EndHere jobId={jobId} why={view.outlet.ends_with} />}
+      <h3>{words.cord}</h3>
+      <Readings jobId={jobId} rows={cord} />
+      <ul className="checks">
+        {view.checks.map((check) => (
+          <CheckRow key={check.id} jobId={jobId} check={check} />
+        ))}
+      </ul>
+    </section>
+  );
+}
+
+function Readings({ jobId, rows }: { jobId: string; rows: Outside[] }) {
+  return (
+    <ul className="outside-lines">
+      {rows.map((row) => (
+        <li key={row.key}>
+          <div>
+            <b>{row.title}</b>
+            <span className="quiet">{row.verdict ? row.sentence : `${words.should} ${row.should}`}</span>
+          </div>
+          {row.verdict && (
+            <span className="mono now" style={{ color: verdictColour(row.verdict) }}>
+              <VerdictMark verdict={row.verdict} size={40} />
+              {row.reads}
+            </span>
+          )}
+          <ReadingField jobId={jobId} typed={row.typed} label={`${row.part_title}, ${row.title}`} />
+        </li>
+      ))}
+    </ul>
+  );
+}
+
+function CheckRow({ jobId, check }: { jobId: string; check: Check }) {
+  const event = useEvent(jobId);
+  const [note, setNote] = useState(check.words);
+  const say = (outcome: "good" | "bad", said: string) =>
+    event.mutate({ kind: "checked", check: check.id, outcome, words: said });
+  const keepNote = (form: FormEvent) => {
+    form.preventDefault();
+    say("bad", note);
+  };
+  return (
+    <li>
+      <div className="check-head">
+        <div>
+          <b>{check.title}</b>
+          <span className="quiet">{check.how}</span>
+        </div>
+        <fieldset className="row">
+          <legend className="hidden">{check.title}</legend>
+          <button
+            type="button"
+            className="chip"
+            aria-pressed={check.outcome === "good"}
+            onClick={() => say("good", "")}
+          >
+            <IconCheck size={18} aria-hidden />
+            {words.good}
+          </button>
+          <button
+            type="button"
+            className="chip"
+            aria-pressed={check.outcome === "bad"}
+            onClick={() => say("bad", note)}
+          >
+            <IconX size={18} aria-hidden />
+            {words.bad}
+          </button>
+        </fieldset>
+      </div>
+      {event.error && <p className="problem">{event.error.message}</p>}
+      {check.outcome === "bad" && (
+        <>
+          <form className="row" onSubmit={keepNote}>
+            <TextInput
+              size="md"
+              className="grow"
+              aria-label={`${words.note}: ${check.title}`}
+              placeholder={words.note}
+              value={note}
+              maxLength={300}
+              onChange={(change) => setNote(change.currentTarget.value)}
+            />
+            <button type="submit" className="plain bordered" disabled={note === check.words}>
+              {words.keepNote}
+            </button>
+          </form>
+          {check.ends_with && <EndHere jobId={jobId} why={check.ends_with} />}
+        </>
+      )}
+    </li>
+  );
+}

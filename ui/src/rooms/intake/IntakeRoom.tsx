@@ -1,0 +1,81 @@
+import { useQueryClient } from "@tanstack/react-query";
+import { useEffect } from "react";
+import { useParams } from "react-router";
+import type { Intake } from "../../api/client";
+import { roomKey } from "../../api/hooks";
+import { useIntake } from "../../api/rooms";
+import { JobRoom } from "../../app/JobRoom";
+import { intake as words } from "../../words/intake";
+import { ComplaintCard } from "./ComplaintCard";
+import { EndJob } from "./EndJob";
+import { FirstLook } from "./FirstLook";
+import "./intake.css";
+import { PlateCard } from "./PlateCard";
+import { useIntakeDraft } from "./useIntakeDraft";
+import { VanCard } from "./VanCard";
+import { VisitsCard } from "./VisitsCard";
+
+/** Taking the job: complaint, plate, what to take along, and the look outside the machine. */
+export function IntakeRoom() {
+  const { jobId = "" } = useParams();
+  const { data, error } = useIntake(jobId);
+  return (
+    <JobRoom title={words.title} job={data?.job} error={error}>
+      {data && <Loaded key={jobId} view={data} />}
+    </JobRoom>
+  );
+}
+
+function Loaded({ view }: { view: Intake }) {
+  const intake = useIntakeDraft(view);
+  const queries = useQueryClient();
+  useEffect(() => {
+    const id = window.location.hash.slice(1);
+    if (id) document.getElementById(id)?.scrollIntoView();
+  }, []);
+  const refresh = () => queries.invalidateQueries({ queryKey: roomKey(view.job.id, "intake") });
+  return (
+    <>
+      {intake.state === "conflict" && (
+        <div className="card leaf conflict" role="alert">
+          <p>
+            <b>{words.conflict}</b>
+            {intake.differs.length > 0 &&
+              ` ${words.differs} ${intake.differs.map((name) => words.fields[name]).join(", ")}.`}
+          </p>
+          <div className="row">
+            <button type="button" className="act" onClick={intake.keepMine}>
+              {words.keepMine}
+            </button>
+            <button
+              type="button"
+              className="plain bordered"
+              onClick={() => void refresh().then(intake.takeTheirs)}
+            >
+              {words.takeTheirs}
+            </button>
+          </div>
+        </div>
+      )}
+      <nav className="jump" aria-label={words.jump}>
+        {words.jumps.map(([id, said]) => (
+          <a key={id} href={`#${id}`}>
+            {said}
+          </a>
+        ))}
+      </nav>
+      <div className="two-columns">
+        <div>
+          <ComplaintCard view={view} intake={intake} />
+          <FirstLook view={view} />
+        </div>
+        <div>
+          <VanCard van={view.van} />
+          <PlateCard view={view} intake={intake} />
+          <VisitsCard visits={view.visits} />
+          <EndJob job={view.job} />
+        </div>
+      </div>
+    </>
+  );
+}

@@ -1,0 +1,180 @@
+import { NativeSelect, Textarea, TextInput } from "@mantine/core";
+import { useState } from "react";
+import type { Intake, NewIntake } from "../../api/client";
+import { useSheets } from "../../api/hooks";
+import { useCopySheet } from "../../api/rooms";
+import { plate as words } from "../../words/intake";
+import { PlatePhoto } from "./PlatePhoto";
+import type { useIntakeDraft } from "./useIntakeDraft";
+
+type Draft = ReturnType<typeof useIntakeDraft>;
+type Plate = NewIntake["plate"];
+type Figure = "volts" | "hertz" | "watts";
+
+/** Which machine it is, by its plate; what does not fit together is said at once. */
+export function PlateCard({ view, intake }: { view: Intake; intake: Draft }) {
+  const { plate } = intake.draft;
+  const set = (part: Partial<Plate>) => intake.change({ plate: { ...plate, ...part } });
+  return (
+    <section id="plate" className="card leaf stack" aria-label={words.title}>
+      <h2>{words.title}</h2>
+      <div className="pair">
+        <TextInput
+          size="md"
+          label={words.machine}
+          value={intake.draft.machine}
+          maxLength={120}
+          onChange={(event) => intake.change({ machine: event.currentTarget.value })}
+        />
+        <TextInput
+          size="md"
+          label={words.place}
+          value={intake.draft.place}
+          maxLength={120}
+          onChange={(event) => intake.change({ place: event.currentTarget.value })}
+        />
+      </div>
+      <SheetChoice intake={intake} />
+      <div className="pair">
+        <TextInput
+          size="md"
+          label={words.type}
+          placeholder={words.typeHelp}
+          value={plate.type_number ?? ""}
+          maxLength={80}
+          onChange={(event) => set({ type_number: event.currentTarget.value })}
+        />
+        <TextInput
+          size="md"
+          label={words.serial}
+          value={plate.serial ?? ""}
+          maxLength={80}
+          onChange={(event) => set({ serial: event.currentTarget.value })}
+        />
+      </div>
+      <div className="figures">
+        {(["volts", "hertz", "watts"] as Figure[]).map((name) => (
+          <FigureField
+            key={name}
+            label={words[name]}
+            value={plate[name] ?? null}
+            onChange={(value) => set({ [name]: value })}
+          />
+        ))}
+        <NativeSelect
+          size="md"
+          label={words.class}
+          value={plate.protection_class ?? ""}
+          data={["", "I", "II"]}
+          onChange={(event) =>
+            set({ protection_class: event.currentTarget.value as NonNullable<Plate["protection_class"]> })
+          }
+        />
+      </div>
+      {view.remarks.length > 0 && (
+        <ul className="remarks" role="status">
+          {view.remarks.map((remark) => (
+            <li key={remark}>{remark}</li>
+          ))}
+        </ul>
+      )}
+      <Textarea
+        size="md"
+        label={words.variants}
+        placeholder={words.variantsHelp}
+        value={plate.variants ?? ""}
+        autosize
+        minRows={1}
+        maxLength={1000}
+        onChange={(event) => set({ variants: event.currentTarget.value })}
+      />
+      <PlatePhoto view={view} />
+    </section>
+  );
+}
+
+/** A figure of the plate; what is no number stays in the field and is not kept. */
+function FigureField({
+  label,
+  value,
+  onChange,
+}: {
+  label: string;
+  value: number | null;
+  onChange: (value: number | null) => void;
+}) {
+  const [text, setText] = useState<string | null>(null);
+  const shown = text ?? (value === null ? "" : String(value));
+  const isBad = text !== null && Number.isNaN(toNumber(text));
+  return (
+    <TextInput
+      size="md"
+      label={label}
+      value={shown}
+      inputMode="decimal"
+      maxLength={12}
+      error={isBad ? words.notNumber : undefined}
+      onChange={(event) => {
+        const typed = event.currentTarget.value;
+        const number = toNumber(typed);
+        setText(typed);
+        if (!Number.isNaN(number)) onChange(typed.trim() === "" ? null : number);
+      }}
+      onBlur={() => !isBad && setText(null)}
+    />
+  );
+}
+
+function toNumber(typed: string): number {
+  return Number(typed.trim().replace(",", "."));
+}
+
+function SheetChoice({ intake }: { intake: Draft }) {
+  const { data: sheets } = useSheets();
+  const copy = useCopySheet();
+  const [title, setTitle] = useState<string | null>(null);
+  const copyIt = async () => {
+    const made = await copy.mutateAsync({ of: intake.draft.sheet, title: title ?? "" });
+    intake.change({ sheet: made.id });
+    setTitle(null);
+  };
+  return (
+    <div className="stack">
+      <div className="row sheet-choice">
+        <NativeSelect
+          size="md"
+          className="grow"
+          label={words.sheet}
+          value={intake.draft.sheet}
+          data={(sheets ?? []).map((sheet) => ({ value: sheet.id, label: `${sheet.id} · ${sheet.title}` }))}
+          onChange={(event) => intake.change({ sheet: event.currentTarget.value })}
+        />
+        <button type="button" className="plain bordered" onClick={() => setTitle("")}>
+          {words.copy}
+        </button>
+      </div>
+      {title !== null && (
+        <div className="row">
+          <TextInput
+            size="md"
+            className="grow"
+            aria-label={words.copyTitle}
+            placeholder={words.copyTitle}
+            value={title}
+            maxLength={120}
+            error={copy.error?.message}
+            onChange={(event) => setTitle(event.currentTarget.value)}
+          />
+          <button
+            type="button"
+            className="act"
+            disabled={!title.trim() || copy.isPending}
+            onClick={() => void copyIt().catch(() => undefined)}
+          >
+            {words.copyDo}
+          </button>
+        </div>
+      )}
+    </div>
+  );
+}

@@ -1,0 +1,78 @@
+import { Modal, NumberInput, TextInput } from "@mantine/core";
+import { type FormEvent, useState } from "react";
+import type { Job } from "../../api/client";
+import { useEvent } from "../../api/rooms";
+import { power as words } from "../../words/safe";
+
+type Props = { job: Job; opened: boolean; onClose: () => void };
+
+/** Live mode states its reason, what stays connected, and for how long; or it is left. */
+export function LiveDialog({ job, opened, onClose }: Props) {
+  const [reason, setReason] = useState("");
+  const [stays, setStays] = useState("");
+  const [minutes, setMinutes] = useState<number | string>(10);
+  const event = useEvent(job.id);
+  const isLive = job.safety === "live";
+  const submit = async (form: FormEvent) => {
+    form.preventDefault();
+    try {
+      await event.mutateAsync(
+        isLive
+          ? { kind: "live_ended" }
+          : { kind: "live_begun", reason, stays_connected: stays, minutes: Number(minutes) || 10 },
+      );
+      onClose();
+    } catch {
+      // said below the fields
+    }
+  };
+  return (
+    <Modal opened={opened} onClose={onClose} title={<b>{words.liveTitle}</b>} centered size={620}>
+      <form className="stack" onSubmit={(form) => void submit(form)}>
+        <p style={{ margin: 0 }}>{words.liveHelp}</p>
+        {!isLive && (
+          <>
+            <TextInput
+              size="md"
+              label={words.reason}
+              value={reason}
+              maxLength={300}
+              data-autofocus
+              onChange={(change) => setReason(change.currentTarget.value)}
+            />
+            <TextInput
+              size="md"
+              label={words.stays}
+              placeholder={words.staysHelp}
+              value={stays}
+              maxLength={300}
+              onChange={(change) => setStays(change.currentTarget.value)}
+            />
+            <NumberInput
+              size="md"
+              label={words.minutes}
+              min={1}
+              max={30}
+              value={minutes}
+              onChange={setMinutes}
+              w={140}
+            />
+          </>
+        )}
+        {event.error && (
+          <p className="problem" role="alert">
+            {event.error.message}
+          </p>
+        )}
+        <div className="row">
+          <button type="submit" className={isLive ? "act" : "plain danger"} disabled={event.isPending}>
+            {isLive ? words.leaveLive : words.begin}
+          </button>
+          <button type="button" className="plain" onClick={onClose}>
+            {words.cancel}
+          </button>
+        </div>
+      </form>
+    </Modal>
+  );
+}

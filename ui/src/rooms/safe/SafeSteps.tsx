@@ -1,0 +1,167 @@
+import { IconCheck } from "@tabler/icons-react";
+import { useState } from "react";
+import type { EventBody, SafeState } from "../../api/client";
+import { useSettings } from "../../api/hooks";
+import { useEvent, useMetersInBag } from "../../api/rooms";
+import { ReadingField } from "../../app/ReadingField";
+import { timeOf } from "../../app/times";
+import { safe as words } from "../../words/safe";
+
+type Step = SafeState["steps"][number];
+type Point = SafeState["points"][number];
+type Send = (body: EventBody) => void;
+
+/** The steps in their order, the proof of dead among them. */
+export function SafeSteps({ view }: { view: SafeState }) {
+  const event = useEvent(view.job.id);
+  const send: Send = (body) => event.mutate(body);
+  return (
+    <section className="card leaf" aria-label={words.steps}>
+      <div className="head">
+        <h2>{words.steps}</h2>
+        {event.error && (
+          <p className="problem" role="alert">
+            {event.error.message}
+          </p>
+        )}
+      </div>
+      <ol className="safe-steps">
+        {view.steps.map((step) => (
+          <li key={step.id} className={step.is_done ? "is-done" : ""}>
+            <StepMark step={step} send={send} />
+            <div>
+              <b>{step.title}</b>
+              <p>{step.how}</p>
+              {step.kind === "prove" && <Proof view={view} send={send} />}
+            </div>
+            <StepAct step={step} send={send} />
+          </li>
+        ))}
+      </ol>
+    </section>
+  );
+}
+
+/** A tick for what the hand does; what readings or a statement show is only marked. */
+function StepMark({ step, send }: { step: Step; send: Send }) {
+  const mark = step.is_done && <IconCheck size={26} stroke={3} aria-hidden />;
+  if (step.kind !== "tick") {
+    return (
+      <span className="step-mark" aria-hidden>
+        {mark}
+      </span>
+    );
+  }
+  return (
+    <button
+      type="button"
+      className="step-mark"
+      aria-pressed={step.is_done}
+      aria-label={words.tick(step.title)}
+      onClick={() => send({ kind: "step_ticked", step: step.id, is_done: !step.is_done })}
+    >
+      {mark}
+    </button>
+  );
+}
+
+/** How the machine is cut off: the one step that is a statement. */
+function StepAct({ step, send }: { step: Step; send: Send }) {
+  if (step.kind !== "isolate") return null;
+  if (step.is_done) {
+    return (
+      <button type="button" className="plain" onClick={() => send({ kind: "isolated", how: "unplugged" })}>
+        {words.again}
+      </button>
+    );
+  }
+  return (
+    <span className="stack isolate">
+      <button type="button" className="act" onClick={() => send({ kind: "isolated", how: "unplugged" })}>
+        {words.unplugged}
+      </button>
+      <button
+        type="button"
+        className="plain bordered"
+        onClick={() => send({ kind: "isolated", how: "locked_off" })}
+      >
+        {words.lockedOff}
+      </button>
+    </span>
+  );
+}
+
+/** Known source, every point, known source again: each reading is logged like any other. */
+function Proof({ view, send }: { view: SafeState; send: Send }) {
+  const meters = useMetersInBag(useSettings().data?.bag);
+  const [meter, setMeter] = useState<string | null>(null);
+  const { job } = view;
+  return (
+    <div className="proof">
+      <p className="proof-says" role="status">
+        {view.sentence}{" "}
+        {job.safety === "dead" && job.safety_until && (
+          <>
+            {words.until(timeOf(job.safety_until))}{" "}
+            <button type="button" className="plain bordered" onClick={() => send({ kind: "attended" })}>
+              {words.stillHere}
+            </button>
+          </>
+        )}
+      </p>
+      <label className="proof-meter">
+        {words.meter}
+        <select
+          className="pick"
+          value={meter ?? ""}
+          onChange={(event) => setMeter(event.currentTarget.value || null)}
+        >
+          <option value="">{view.meter || words.anyMeter}</option>
+          {meters.map((row) => (
+            <option key={row.id} value={row.id}>
+              {row.title}
+            </option>
+          ))}
+        </select>
+      </label>
+      <table>
+        <tbody>
+          {view.points.map((point, index) => (
+            <PointRow key={`${point.id}-${index}`} jobId={job.id} point={point} meter={meter} />
+          ))}
+        </tbody>
+      </table>
+    </div>
+  );
+}
+
+function PointRow({ jobId, point, meter }: { jobId: string; point: Point; meter: string | null }) {
+  return (
+    <tr className={point.is_next ? "is-next" : ""} aria-current={point.is_next ? "step" : undefined}>
+      <th scope="row">
+        {point.title}
+        {point.between.length > 0 && <span>{point.between.join(" — ")}</span>}
+      </th>
+      <td className="limit">{point.limit}</td>
+      <td className="mono now">
+        {point.is_good !== null && (
+          <span className={point.is_good ? "good" : "bad"}>
+            {point.is_good && <IconCheck size={18} stroke={3} aria-hidden />} {point.reads}
+          </span>
+        )}
+      </td>
+      <td className="entry">
+        {point.is_next && (
+          <ReadingField
+            key={point.id}
+            jobId={jobId}
+            typed={point.typed}
+            label={`${point.title}, ${words.reads}`}
+            meter={meter}
+            autoFocus
+          />
+        )}
+      </td>
+    </tr>
+  );
+}
