@@ -25,11 +25,14 @@ from flask import Flask, Response
 from playwright.sync_api import sync_playwright
 from scripts.chromium import launch
 
+from ohmcensus.core.event import Isolated
 from ohmcensus.core.machine import machine_tests
 from ohmcensus.core.quantity import Unit
 from ohmcensus.services.context import Context
 from ohmcensus.services.find_sheet import find_sheet
+from ohmcensus.services.log_reading import NewReading, log_reading
 from ohmcensus.services.open_job import NewJob, open_job
+from ohmcensus.services.record_event import NewEvent, record_event
 from ohmcensus.storage.database import open_store
 from ohmcensus.web.serve import running, serving
 
@@ -100,7 +103,7 @@ def log_and_preview(folder: Path) -> tuple[list[float], list[float], float]:
     context = Context(open_store(folder / "data"))
     job = NewJob(id=uuid4(), machine="Machine", place="Place", sheet="fl7-u")
     base = f"/api/jobs/{open_job(context, job).id}"
-    revision = 1
+    revision = prove_dead(context, str(job.id))
     with serving(context) as address:
         client = Client(address)
         lines = whole_sheet()
@@ -116,6 +119,16 @@ def log_and_preview(folder: Path) -> tuple[list[float], list[float], float]:
         keystroke = keystroke_to_preview(f"{address}/jobs/{job.id}/trace")
     context.store.close()
     return logged, previewed, keystroke
+
+
+def prove_dead(context: Context, job_id: str) -> int:
+    """Cut the machine off and log the whole proof; return the job's revision."""
+    isolated = NewEvent(id=uuid4(), revision=1, body=Isolated())
+    revision = record_event(context, job_id, isolated).revision
+    for text in ("source 230", "dead ln 0.1", "dead le 0.1", "dead ne 0.1", "dead filter 0.1", "source 230"):
+        row = NewReading(id=uuid4(), revision=revision, text=text)
+        revision = log_reading(context, job_id, row).job.revision
+    return revision
 
 
 def whole_sheet() -> list[str]:

@@ -101,6 +101,21 @@ def test_export_by_the_files_ending(say: Any, tmp_path: Path, capsys: Any, monke
         assert (tmp_path / name).read_text().startswith(begins)
 
 
+@pytest.mark.parametrize(
+    ("words", "says"),
+    [
+        (["--weights", "128,64,32,16,8,4,2,1", "--lit", "01011001"], {"code": 89}),
+        (["--weights", "128,64,32,16,8,4,2,1", "--code", "89"], {"lit": "01011001"}),
+        (["--weights", "1,2,4,8", "--code", "0"], {"lit": "0000"}),
+    ],
+)
+def test_lamps_become_a_code_and_a_code_lamps(
+    capsys: Any, monkeypatch: Any, words: list[str], says: dict[str, object]
+) -> None:
+    code, out, _ = run(capsys, monkeypatch, "lamps", *words)
+    assert (code, json.loads(out)) == (0, says)
+
+
 REFUSED = [
     (["read", "abc", "--unit", "ohm"], "'abc' is not a reading"),
     (["read", "", "--unit", "ohm"], "no reading typed"),
@@ -115,6 +130,10 @@ REFUSED = [
     (["tests", "--sheet", "fl7-u", "zzz"], "its parts are outlet"),
     (["sheet", "show", "nope"], "no machine sheet 'nope'"),
     (["export", "x", "-o", "x.csv", "--data", "/nonexistent/here"], "no data directory"),
+    (["lamps", "--weights", "8,4,2,1"], "one of --lit and --code"),
+    (["lamps", "--weights", "8,x", "--lit", "01"], "'8,x' are no weights"),
+    (["lamps", "--weights", "8,4,2,1", "--lit", "01011"], "give 4 lamps"),
+    (["lamps", "--weights", "8,4,2,1", "--code", "16"], "the highest is 15"),
     (["dance"], "No such command"),
 ]
 

@@ -14,6 +14,7 @@ from ohmcensus.services.seed_demo import seed_demo
 from ohmcensus.services.show_job import list_jobs
 from ohmcensus.storage.database import open_store
 from ohmcensus.web.serve import serving
+from tests.working import prove_dead
 
 SIZES: dict[str, ViewportSize] = {
     "laptop": {"width": 1280, "height": 800},
@@ -60,9 +61,11 @@ class Visit:
         return page
 
     def job(self, machine: str) -> str:
-        return next(job.id for job in list_jobs(self.context) if job.machine == machine)
+        return next(job.id for job in list_jobs(self.context) if job.machine == machine and job.ended is None)
 
-    def trace(self, machine: str, *, size: str = "laptop", night: bool = False) -> Page:
+    def trace(self, machine: str, *, size: str = "laptop", night: bool = False, dead: bool = True) -> Page:
+        if dead:
+            prove_dead(self.context, self.job(machine))
         page = self.open(f"/jobs/{self.job(machine)}/trace", size=size, night=night)
         page.locator("tr[data-line]").first.wait_for()
         return page

@@ -181,15 +181,24 @@ def test_the_keypad_logs_a_reading_by_touch_alone(demo: Visit) -> None:
     expect(line(page, "pump.coil")).to_contain_text("148 Ω")
 
 
-def test_live_mode_refuses_ohms_where_they_are_typed(demo: Visit) -> None:
-    page = demo.trace("Galley washer")
-    strip = page.get_by_role("button", name=re.compile("State of safety"))
+def test_what_safety_refuses_is_said_where_it_is_typed(demo: Visit) -> None:
+    page = demo.trace("Machine 1", dead=False)
+    strip = page.get_by_role("link", name=re.compile("State of safety"))
     expect(strip).to_contain_text("Not proved dead")
-    strip.click()
-    page.get_by_role("button", name="Work live").click()
-    expect(page.get_by_role("dialog")).to_contain_text("Live mode needs a reason")
+    field(page).fill("heater 25.9")
+    expect(answer(page)).to_contain_text("not proved dead: no ohms reading yet")
+    expect(answer(page).get_by_role("link", name="Prove it dead")).to_be_visible()
+    answer(page).get_by_role("button", name="Log it all the same").click()
+    page.get_by_label("Why it is safe all the same").fill("heater on the bench")
+    page.keyboard.press("Enter")
+    expect(line(page, "heater.element")).to_contain_text("25.9 Ω")
+    line(page, "heater.element").click()
+    expect(page.locator(".side")).to_contain_text("not proved dead: heater on the bench")
+    log(page, "pump loose 148")
+    page.keyboard.press("Escape")
+    page.keyboard.press("l")
     page.get_by_label("What has to be measured").fill("volts at the outlet")
-    page.get_by_role("button", name="Work live").click()
+    page.get_by_role("button", name="Begin").click()
     expect(strip).to_contain_text("LIVE: volts at the outlet")
     field(page).fill("heater 25.9")
     expect(answer(page)).to_contain_text("live mode: no ohms reading on a machine under voltage")
@@ -197,10 +206,6 @@ def test_live_mode_refuses_ohms_where_they_are_typed(demo: Visit) -> None:
     expect(field(page)).to_have_value("heater 25.9")
     log(page, "outlet 229")
     expect(line(page, "outlet.ln")).to_contain_text("229 V")
-    strip.click()
-    page.get_by_role("button", name="It is proved dead").click()
-    expect(strip).to_contain_text("Dead, proved")
-    log(page, "heater 25.9")
 
 
 def test_the_meter_in_hand_is_stated_or_told_by_the_reading(demo: Visit) -> None:

@@ -24,7 +24,7 @@ def read_meanings(body: bytes) -> tuple[Meaning, ...]:
     InputError
         If it is not UTF-8, has other columns, or a row cannot be read; the message names the line.
     """
-    reader = csv.DictReader(io.StringIO(_text(body)), skipinitialspace=True)
+    reader = csv.DictReader(io.StringIO(_text(body)), skipinitialspace=True, strict=True)
     names = [name.strip().lower() for name in reader.fieldnames or []]
     if names[:2] != list(COLUMNS[:2]) or set(names) - set(COLUMNS):
         what = f"the columns are {', '.join(names)[:80] or 'missing'}"

@@ -9,7 +9,6 @@ from uuid import UUID
 from pydantic import BaseModel, StringConstraints
 
 from ohmcensus.core.errors import NotFoundError
-from ohmcensus.exchange.photo import prepared
 from ohmcensus.services.at_hand import refuse_ended, take
 from ohmcensus.services.context import Context
 from ohmcensus.storage import jobs, photos
@@ -62,6 +61,8 @@ def keep_photo(context: Context, job_id: str, photo_id: UUID, role: str, name: s
     InputError
         If the content is no picture that can be read; nothing is stored.
     """
+    from ohmcensus.exchange.photo import prepared  # noqa: PLC0415 - nothing else needs the picture library
+
     picture = prepared(body, name)
     with context.store.write() as session:
         job = take(context, session, job_id)

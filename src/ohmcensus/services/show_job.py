@@ -86,7 +86,8 @@ def job_view(job: JobAtHand, now: datetime) -> JobView:
     """Return a job as it stands at a moment."""
     stored, case, sheet = job.stored, job.case, job.case.sheet
     answers = [line.answer for line in job.lines if line.answer]
-    safety, step, end = safety_at(case, now), next_step(case, safety_at(case, now)), ended(case)
+    safety = safety_at(case, now)
+    step, end = next_step(case, safety), ended(case)
     return JobView(
         id=stored.id,
         machine_id=stored.machine_id,
@@ -142,7 +143,7 @@ def _holds(job: JobAtHand, words: list[str]) -> bool:
             f"{stored.machine} {stored.place} {stored.customer} {stored.sheet_id} {case.sheet.title}",
             case.complaint.words,
             *(symptom.words for symptom in case.complaint.symptoms),
-            *(row.words for row in case.complaint.tried),
+            *(f"{row.words} {row.by}" for row in case.complaint.tried),
             *(row.words for row in case.complaint.alterations),
             f"{case.plate.type_number} {case.plate.serial} {case.plate.variants}",
             *(f"{row.line} {row.text}" for row in case.readings),

@@ -116,7 +116,9 @@ def show_safe(context: Context, job_id: str) -> SafeView:
         ],
         cautions=list(cautions(case)),
         panels=[Choice(id=name, words=panel.title) for name, panel in case.sheet.panels.items()],
-        records=[RecordView(id=event.id, at=event.at, who=event.who, body=event.body) for event in reversed(case.events)],
+        records=[
+            RecordView(id=event.id, at=event.at, who=event.who, body=event.body) for event in reversed(case.events)
+        ],
     )
 
 

@@ -99,9 +99,9 @@ class EntrySequence(_Frozen):
 
     @property
     def beat_s(self) -> float:
-        """Seconds between beats that leave room on both sides: four fifths of what gap and window allow."""
-        by_window = self.window_s / max(1, len(self.clicks) - 1)
-        return max(0.8 * min(self.gap_s, by_window), min(self.gap_s, 1.1 * self.fastest_gap_s))
+        """Seconds between beats: four fifths of the slowest that counts, or midway where that is too fast."""
+        slowest = min(self.gap_s, self.window_s / max(1, len(self.clicks) - 1))
+        return max(0.8 * slowest, (self.fastest_gap_s + slowest) / 2)
 
 
 class Click(_Frozen):

@@ -44,7 +44,7 @@ function Loaded({ view }: { view: Codes }) {
         <div>
           <LampsCard key={scheme.id} view={view} scheme={scheme} onScheme={setSchemeId} />
           {view.cycles.map((cycle) => (
-            <CycleCard key={cycle.id} jobId={view.job.id} cycle={cycle} isUnread={isUnread} />
+            <CycleCard key={cycle.id} jobId={view.job.id} cycle={cycle} />
           ))}
         </div>
         <div>

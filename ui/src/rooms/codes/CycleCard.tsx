@@ -2,13 +2,13 @@ import { useEffect, useState } from "react";
 import type { Cycle, EventBody } from "../../api/client";
 import { useEvent } from "../../api/rooms";
 import { Lamp } from "../../drawings/Lamp";
-import { codes as codeWords, cycle as words } from "../../words/codes";
+import { cycle as words } from "../../words/codes";
 
-type Props = { jobId: string; cycle: Cycle; isUnread: boolean };
+type Props = { jobId: string; cycle: Cycle };
 type Outcome = "passed" | "failed" | "absent";
 
 /** The steps of an automatic test with their usual times: tick what happened, see what that points at. */
-export function CycleCard({ jobId, cycle, isUnread }: Props) {
+export function CycleCard({ jobId, cycle }: Props) {
   const event = useEvent(jobId);
   const send = (body: EventBody) => event.mutate(body);
   return (
@@ -24,7 +24,6 @@ export function CycleCard({ jobId, cycle, isUnread }: Props) {
           {cycle.sentence}
         </p>
       )}
-      {!cycle.begun_at && isUnread && <p className="quiet none">{codeWords.readFirst}</p>}
       <div>
         <button
           type="button"

@@ -27,7 +27,6 @@ export function LampRows({ scheme, pattern, onPattern }: Props) {
                 key={lamp}
                 className="lamp-key"
                 aria-pressed={sign === "1"}
-                aria-label={`${name ? `${name}, ` : ""}${scheme.lamps[lamp] ?? ""} ${scheme.weights[lamp]}`.trim()}
                 onClick={() => tap(frame, lamp)}
               >
                 <Lamp isLit={sign === "1"} />

@@ -71,14 +71,14 @@ function CheckRow({ jobId, check }: { jobId: string; check: Check }) {
     say("bad", note);
   };
   return (
-    <li>
+    <li aria-label={check.title}>
       <div className="check-head">
         <div>
           <b>{check.title}</b>
           <span className="quiet">{check.how}</span>
         </div>
         <fieldset className="row">
-          <legend className="hidden">{check.title}</legend>
+          <legend className="hidden">{check.how}</legend>
           <button
             type="button"
             className="chip"

@@ -61,7 +61,9 @@ export function NewJobForm({ onClose }: { onClose: () => void }) {
         value={draft.machine}
         onChange={setMachine}
         data={(machines ?? []).map((row) => `${row.name}${AT}${row.place}`)}
-        limit={8}
+        limit={6}
+        withScrollArea={false}
+        openOnFocus={false}
         maxLength={120}
         data-autofocus
         autoFocus
@@ -73,7 +75,9 @@ export function NewJobForm({ onClose }: { onClose: () => void }) {
         value={draft.place}
         onChange={set("place")}
         data={places.map((row) => row.name)}
-        limit={8}
+        limit={6}
+        withScrollArea={false}
+        openOnFocus={false}
         maxLength={120}
       />
       {known ? (

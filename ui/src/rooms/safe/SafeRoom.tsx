@@ -43,7 +43,7 @@ function Loaded({ view }: { view: SafeState }) {
           <h2>{words.records}</h2>
           {view.records.length === 0 && <p className="quiet">{words.noRecords}</p>}
           <ul className="records">
-            {view.records.slice(0, 30).map((record) => (
+            {view.records.slice(0, 12).map((record) => (
               <li key={record.id}>
                 <span className="mono">{timeOf(record.at)}</span> {recordWords(record.body)}
               </li>
