@@ -169,3 +169,71 @@ def test_all_faults_are_told_at_once() -> None:
     with pytest.raises(SheetFaultsError) as caught:
         sheet_from(raw)
     assert {fault.path[0] for fault in caught.value.faults} == {"volts", "hertz", "parts"}
+
+
+def service_sheet(fl7: Sheet, **change: object) -> dict[str, object]:
+    raw = fl7.model_dump(mode="json", exclude_none=True)
+    for entry, part in zip(raw["parts"], fl7.parts, strict=True):
+        entry["ratings"] = part.ratings.model_dump(mode="json", exclude_none=True)
+    return raw | change
+
+
+STEP: dict[str, object] = {"id": "a", "title": "A", "seconds": [1, 2]}
+SERVICE_FAULTS: list[tuple[dict[str, object], str, str]] = [
+    (
+        {"terminals": {"l": "filter.l_im", "n": "filter.n_in", "pe": "filter.pe"}},
+        "terminals.l",
+        "did you mean 'filter.l_in'",
+    ),
+    (
+        {"service": {"cycles": [{"id": "t", "title": "T", "scheme": "lamp", "steps": [STEP]}]}},
+        "service.cycles.0.scheme",
+        "no scheme 'lamp'",
+    ),
+    (
+        {"service": {"cycles": [{"id": "t", "title": "T", "steps": [STEP | {"parts": ["heeter"]}]}]}},
+        "service.cycles.0.steps.0.parts",
+        "no part 'heeter'",
+    ),
+    (
+        {"service": {"meanings": {"lamps": [{"code": "1", "words": "x"}]}}},
+        "service.meanings.lamps",
+        "no scheme 'lamps'",
+    ),
+    (
+        {
+            "service": {
+                "schemes": [{"id": "r", "kind": "lamp_row", "title": "R", "weights": [2, 1]}],
+                "meanings": {"r": [{"code": "9", "words": "x"}]},
+            }
+        },
+        "service.meanings.r",
+        "row 1: code 9 cannot be shown",
+    ),
+    (
+        {"service": {"cycles": [{"id": "t", "title": "T", "steps": [STEP | {"seconds": [9, 2]}]}]}},
+        "service.cycles.0.steps.0",
+        "put the shorter first",
+    ),
+    ({"handling": {"weight_kg": -3}}, "handling.weight_kg", "greater than 0"),
+]
+
+
+@pytest.mark.parametrize(("change", "path", "says"), SERVICE_FAULTS, ids=[row[1] for row in SERVICE_FAULTS])
+def test_faults_of_terminals_and_service_are_told_at_their_place(
+    fl7: Sheet, change: dict[str, object], path: str, says: str
+) -> None:
+    with pytest.raises(SheetFaultsError) as caught:
+        sheet_from(service_sheet(fl7, **change))
+    found = {".".join(map(str, fault.path)): fault.message for fault in caught.value.faults}
+    assert path in found, found
+    assert says in found[path]
+
+
+def test_a_word_of_the_quick_line_is_no_part(fl7: Sheet) -> None:
+    raw = service_sheet(fl7)
+    parts = raw["parts"]
+    assert isinstance(parts, list)
+    raw["parts"] = [parts[0] | {"id": "dead"}, *parts[1:]]
+    with pytest.raises(SheetFaultsError, match="is a word of the quick line"):
+        sheet_from(raw)

@@ -64,6 +64,19 @@ def test_from_nothing_to_the_first_reading_by_keyboard_alone(empty: Visit) -> No
         "aria-pressed", "true"
     )
 
+    read_codes_by_keys(page)
+    prove_dead_by_keys(page)
+    keys.press("g")
+    keys.press("4")
+    page.locator("tr[data-line]").first.wait_for()
+    keys.press("/")
+    keys.type("heater 25.9")
+    keys.press("Enter")
+    expect(page.locator('tr[data-line="heater.element"]')).to_contain_text("25.9 Ω")
+
+
+def read_codes_by_keys(page: Page) -> None:
+    keys = page.keyboard
     page.locator("h1").first.click()
     keys.press("g")
     keys.press("3")
@@ -77,15 +90,6 @@ def test_from_nothing_to_the_first_reading_by_keyboard_alone(empty: Visit) -> No
     page.get_by_role("button", name="Write them down").focus()
     keys.press("Enter")
     expect(page.get_by_text(re.compile(r"^Read \d\d:\d\d$"))).to_be_visible()
-
-    prove_dead_by_keys(page)
-    keys.press("g")
-    keys.press("4")
-    page.locator("tr[data-line]").first.wait_for()
-    keys.press("/")
-    keys.type("heater 25.9")
-    keys.press("Enter")
-    expect(page.locator('tr[data-line="heater.element"]')).to_contain_text("25.9 Ω")
 
 
 def prove_dead_by_keys(page: Page) -> None:
@@ -122,6 +126,18 @@ def test_from_nothing_to_the_first_reading_by_touch(empty: Visit) -> None:
     page.get_by_role("button", name="None stored").tap()
     expect(page.get_by_text("none stored", exact=True)).to_be_visible()
 
+    make_safe_by_touch(page)
+    expect(page.get_by_role("link", name="No power")).to_have_count(0)
+    assert not page.evaluate("document.documentElement.scrollWidth > innerWidth")
+    page.get_by_role("link", name=re.compile("^Trace")).tap()
+    page.locator('tr[data-line="pump.coil"]').tap()
+    for sign in "148":
+        page.locator(".keypad").get_by_role("button", name=sign, exact=True).tap()
+    page.locator(".keypad").get_by_role("button", name="Log").tap()
+    expect(page.locator('tr[data-line="pump.coil"]')).to_contain_text("148 Ω")
+
+
+def make_safe_by_touch(page: Page) -> None:
     page.get_by_role("link", name=re.compile("^Safe")).tap()
     page.get_by_role("button", name="Plug in, panels shut").tap()
     expect(page.get_by_role("alert").first).to_contain_text("no power: tripped a protective device")
@@ -137,14 +153,6 @@ def test_from_nothing_to_the_first_reading_by_touch(empty: Visit) -> None:
         page.get_by_label(title).fill(reading)
         page.get_by_label(title).press("Enter")
         expect(page.get_by_label(title)).to_have_count(0)
-    expect(page.get_by_role("link", name="No power")).to_have_count(0)
-    assert not page.evaluate("document.documentElement.scrollWidth > innerWidth")
-    page.get_by_role("link", name=re.compile("^Trace")).tap()
-    page.locator('tr[data-line="pump.coil"]').tap()
-    for sign in "148":
-        page.locator(".keypad").get_by_role("button", name=sign, exact=True).tap()
-    page.locator(".keypad").get_by_role("button", name="Log").tap()
-    expect(page.locator('tr[data-line="pump.coil"]')).to_contain_text("148 Ω")
 
 
 def test_a_second_tab_is_told_and_nothing_is_lost(demo: Visit) -> None:

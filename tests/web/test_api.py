@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import io
 import tempfile
 from collections.abc import Iterator
 from pathlib import Path
@@ -12,7 +13,9 @@ import pytest
 import schemathesis
 from flask.testing import FlaskClient
 from hypothesis import settings
+from PIL import Image
 from schemathesis.specs.openapi.checks import positive_data_acceptance
+from werkzeug.test import TestResponse
 
 from ohmcensus.services.context import Context
 from ohmcensus.services.seed_demo import seed_demo
@@ -131,6 +134,60 @@ def test_a_job_sheet_can_be_fetched_as_a_file(client: FlaskClient, job: str) -> 
         assert (answer.status_code, answer.mimetype) == (200, mimetype)
         assert f'filename="job-{job[:8]}.{ending}"' in answer.headers["Content-Disposition"]
     assert client.get(f"/api/jobs/{job}/export.doc").status_code == 422
+
+
+def test_a_photo_goes_in_by_a_form_and_comes_back_as_a_jpeg(client: FlaskClient, job: str) -> None:
+    def send(body: bytes, name: str) -> TestResponse:
+        fields = {'"id"': str(uuid4()).encode(), '"role"': b"plate", f'"file"; filename="{name}"': body}
+        parts = [
+            b"--edge\r\nContent-Disposition: form-data; name=" + field.encode() + b"\r\n\r\n" + value + b"\r\n"
+            for field, value in fields.items()
+        ]
+        whole = b"".join(parts) + b"--edge--\r\n"
+        return client.post(f"/api/jobs/{job}/photos", data=whole, content_type="multipart/form-data; boundary=edge")
+
+    picture = io.BytesIO()
+    Image.new("RGB", (30, 20)).save(picture, "PNG")
+    kept = send(picture.getvalue(), "plate.png")
+    assert kept.status_code == 201
+    found = kept.get_json()["photos"][0]
+    for address in (found["address"], found["small"]):
+        served = client.get(address, buffered=True)
+        assert (served.status_code, served.mimetype, served.data[:3]) == (200, "image/jpeg", b"\xff\xd8\xff")
+        assert "max-age" in served.headers["Cache-Control"]
+    for body, name, status, says in (
+        (b"x", "x.jpg", 422, "x.jpg is no picture"),
+        (b"\xff" * 30_500_000, "huge.jpg", 422, "huge.jpg has 30 MB"),
+        (b"\xff" * 40_000_000, "huge.jpg", 413, "the file has 40 MB, at most 30 MB"),
+    ):
+        refused = send(body, name)
+        assert (refused.status_code, refused.mimetype) == (status, "application/problem+json")
+        assert says in refused.get_json(force=True)["detail"]
+    assert client.get("/api/photos/etc.jpg").status_code == 422
+    assert client.delete(f"/api/jobs/{job}/photos/{found['id']}").get_json()["photos"] == []
+
+
+@pytest.mark.parametrize(
+    ("method", "path", "body", "status"),
+    [
+        ("PUT", "intake", {"intake_revision": 1}, 422),
+        ("POST", "events", {"id": str(uuid4()), "revision": 1, "body": {"kind": "dance"}}, 422),
+        ("POST", "events", {"id": str(uuid4()), "revision": 1, "body": {"kind": "attended"}}, 409),
+        ("POST", "codes/decode", {"scheme": "lamps", "pattern": "2"}, 422),
+        ("POST", "codes/coach", {"sequence": "service_mode", "clicks": [{"direction": "up", "at_s": 0}]}, 422),
+        ("POST", "codes/coach", {"sequence": "service_mode", "clicks": [{"direction": "left", "at_s": -1.0}]}, 422),
+        ("GET", "safe", None, 200),
+        ("GET", "codes", None, 200),
+        ("GET", "intake", None, 200),
+    ],
+)
+def test_every_room_of_a_job_answers_or_says_why_not(
+    client: FlaskClient, job: str, method: str, path: str, body: object, status: int
+) -> None:
+    answer = client.open(f"/api/jobs/{job}/{path}", method=method, json=body)
+    assert answer.status_code == status
+    if status >= 400:
+        assert answer.get_json(force=True)["detail"]
 
 
 def test_meters_and_settings_come_back_as_they_were_kept(client: FlaskClient) -> None:

@@ -2,7 +2,7 @@ import { MantineProvider } from "@mantine/core";
 import { QueryClient, QueryClientProvider } from "@tanstack/react-query";
 import { render } from "@testing-library/react";
 import type { ReactElement } from "react";
-import { MemoryRouter } from "react-router";
+import { MemoryRouter, Route, Routes } from "react-router";
 import type { Line, Trace } from "../src/api/client";
 
 /** Draw a room's part with everything that it stands in. */
@@ -13,7 +13,11 @@ export function draw(element: ReactElement) {
   const around = (inner: ReactElement) => (
     <MantineProvider env="test">
       <QueryClientProvider client={queries}>
-        <MemoryRouter>{inner}</MemoryRouter>
+        <MemoryRouter initialEntries={["/jobs/j-1/room"]}>
+          <Routes>
+            <Route path="/jobs/:jobId/room" element={inner} />
+          </Routes>
+        </MemoryRouter>
       </QueryClientProvider>
     </MantineProvider>
   );

@@ -21,3 +21,6 @@ globalThis.ResizeObserver = class {
   disconnect() {}
 };
 Element.prototype.scrollIntoView = () => undefined;
+Object.defineProperty(document, "fonts", {
+  value: { addEventListener: () => undefined, removeEventListener: () => undefined },
+});

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from pathlib import Path
 
+from ohmcensus.core.case import Reading
 from ohmcensus.core.errors import InputError
 from ohmcensus.core.first_look import eye_checks
 from ohmcensus.core.layout.ohm_ruler import line_key
@@ -57,22 +58,24 @@ def job_file(context: Context, job_id: str) -> JobFile:
         events=[EventEntry(id=e.id, order=e.order, at=e.at, who=e.who, body=e.body) for e in case.events],
         readings=[reading_entry(answer) for line in lines for answer in line.answers],
         lines=[line_entry(line, job.notes.get(line_key(line), "")) for line in lines],
-        history=[
-            RowEntry(
-                id=row.id,
-                test=row.test,
-                text=row.text,
-                at=row.at,
-                who=row.who,
-                supersedes=row.supersedes,
-                withdrawn=row.withdrawn,
-                loose=row.loose,
-                override=row.override,
-                order=row.order,
-            )
-            for row in case.readings
-        ],
+        history=[_row_entry(row) for row in case.readings],
         meters={row.meter.id: row.meter for row in case.readings},
+    )
+
+
+def _row_entry(row: Reading) -> RowEntry:
+    """Return one row of the history as an entry."""
+    return RowEntry(
+        id=row.id,
+        test=row.test,
+        text=row.text,
+        at=row.at,
+        who=row.who,
+        supersedes=row.supersedes,
+        withdrawn=row.withdrawn,
+        loose=row.loose,
+        override=row.override,
+        order=row.order,
     )
 
 

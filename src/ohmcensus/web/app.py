@@ -98,6 +98,12 @@ def description(app: OpenAPI) -> dict[str, Any]:
     return document
 
 
+def _refuse_huge(length: int) -> None:
+    """Refuse an upload by its stated length, before any of it is taken in."""
+    if length > LARGEST_UPLOAD:
+        abort(413, f"the file has {length / 1e6:.0f} MB, at most 30 MB are taken: take it at a lower resolution")
+
+
 def _guard(app: Flask) -> None:
     """Answer only this machine's own browser: no foreign host name, no foreign page, no odd body."""
 
@@ -112,9 +118,14 @@ def _guard(app: Flask) -> None:
         is_known = request.url_rule is not None
         if is_known and request.method in {"POST", "PUT", "PATCH"} and request.path.startswith("/api/"):
             if request.path.endswith(_OTHER_BODIES):
+                _refuse_huge(request.content_length or 0)
                 request.max_content_length = LARGEST_UPLOAD
             else:
                 request.get_json()
+
+    @app.teardown_request
+    def let_go(_error: BaseException | None) -> None:
+        request.close()
 
     @app.after_request
     def seal(response: Response) -> Response:

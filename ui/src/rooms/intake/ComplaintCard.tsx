@@ -1,6 +1,6 @@
 import { Checkbox, NativeSelect, Textarea, TextInput } from "@mantine/core";
 import { IconCheck, IconX } from "@tabler/icons-react";
-import { type FormEvent, useState } from "react";
+import { type FormEvent, type ReactNode, useState } from "react";
 import type { Intake, NewIntake } from "../../api/client";
 import { intake as words } from "../../words/intake";
 import type { useIntakeDraft } from "./useIntakeDraft";
@@ -85,108 +85,108 @@ function KeepingMark({ intake }: { intake: Draft }) {
 type Trial = NonNullable<Complaint["tried"]>[number];
 
 function Tried({ rows, onChange }: { rows: Trial[]; onChange: (rows: Trial[]) => void }) {
-  const [what, setWhat] = useState("");
   const [by, setBy] = useState("");
-  const add = (event: FormEvent) => {
-    event.preventDefault();
-    if (!what.trim()) return;
-    onChange([...rows, { words: what, by }]);
-    setWhat("");
-    setBy("");
-  };
   return (
-    <div className="found-list">
-      <h3>{words.tried}</h3>
-      <Found
-        rows={rows.map((row) => (row.by ? `${row.words} (${row.by})` : row.words))}
-        onRemove={(i) => onChange(rows.filter((_, at) => at !== i))}
+    <FoundList
+      title={words.tried}
+      what={words.triedWhat}
+      rows={rows.map((row) => (row.by ? `${row.words} (${row.by})` : row.words))}
+      onRemove={(index) => onChange(rows.filter((_, at) => at !== index))}
+      onAdd={(what) => {
+        onChange([...rows, { words: what, by }]);
+        setBy("");
+      }}
+    >
+      <TextInput
+        size="md"
+        className="by"
+        aria-label={words.triedBy}
+        placeholder={words.triedBy}
+        value={by}
+        maxLength={80}
+        onChange={(event) => setBy(event.currentTarget.value)}
       />
-      <form className="row" onSubmit={add}>
-        <TextInput
-          size="md"
-          className="grow"
-          aria-label={words.triedWhat}
-          placeholder={words.triedWhat}
-          value={what}
-          maxLength={300}
-          onChange={(event) => setWhat(event.currentTarget.value)}
-        />
-        <TextInput
-          size="md"
-          className="by"
-          aria-label={words.triedBy}
-          placeholder={words.triedBy}
-          value={by}
-          maxLength={80}
-          onChange={(event) => setBy(event.currentTarget.value)}
-        />
-        <button type="submit" className="plain bordered" aria-label={`${words.add}: ${words.tried}`}>
-          {words.add}
-        </button>
-      </form>
-    </div>
+    </FoundList>
   );
 }
 
 type Alteration = NonNullable<Complaint["alterations"]>[number];
 
 function Altered({ rows, onChange }: { rows: Alteration[]; onChange: (rows: Alteration[]) => void }) {
-  const [what, setWhat] = useState("");
   const [isBypass, setIsBypass] = useState(false);
+  return (
+    <FoundList
+      title={words.altered}
+      what={words.alteredWhat}
+      rows={rows.map((row) => (row.is_bypass ? `${row.words}: ${words.bypassed}` : row.words))}
+      onRemove={(index) => onChange(rows.filter((_, at) => at !== index))}
+      onAdd={(what) => {
+        onChange([...rows, { words: what, is_bypass: isBypass }]);
+        setIsBypass(false);
+      }}
+    >
+      <Checkbox
+        label={words.bypass}
+        checked={isBypass}
+        onChange={(event) => setIsBypass(event.currentTarget.checked)}
+      />
+    </FoundList>
+  );
+}
+
+type FoundProps = {
+  title: string;
+  what: string;
+  rows: string[];
+  onAdd: (what: string) => void;
+  onRemove: (index: number) => void;
+  children: ReactNode;
+};
+
+/** A list that grows by one line at a time, with what else is said of each line. */
+function FoundList({ title, what, rows, onAdd, onRemove, children }: FoundProps) {
+  const [text, setText] = useState("");
   const add = (event: FormEvent) => {
     event.preventDefault();
-    if (!what.trim()) return;
-    onChange([...rows, { words: what, is_bypass: isBypass }]);
-    setWhat("");
-    setIsBypass(false);
+    if (!text.trim()) return;
+    onAdd(text);
+    setText("");
   };
   return (
     <div className="found-list">
-      <h3>{words.altered}</h3>
-      <Found
-        rows={rows.map((row) => (row.is_bypass ? `${row.words}: ${words.bypassed}` : row.words))}
-        onRemove={(i) => onChange(rows.filter((_, at) => at !== i))}
-      />
+      <h3>{title}</h3>
+      {rows.length > 0 && (
+        <ul>
+          {rows.map((row, index) => (
+            <li key={`${index}-${row}`}>
+              {row}
+              <button
+                type="button"
+                className="plain"
+                aria-label={words.remove(row)}
+                onClick={() => onRemove(index)}
+              >
+                <IconX size={18} aria-hidden />
+              </button>
+            </li>
+          ))}
+        </ul>
+      )}
       <form className="row" onSubmit={add}>
         <TextInput
           size="md"
           className="grow"
-          aria-label={words.alteredWhat}
-          placeholder={words.alteredWhat}
-          value={what}
+          aria-label={what}
+          placeholder={what}
+          value={text}
           maxLength={300}
-          onChange={(event) => setWhat(event.currentTarget.value)}
+          onChange={(event) => setText(event.currentTarget.value)}
         />
-        <Checkbox
-          label={words.bypass}
-          checked={isBypass}
-          onChange={(event) => setIsBypass(event.currentTarget.checked)}
-        />
-        <button type="submit" className="plain bordered" aria-label={`${words.add}: ${words.altered}`}>
+        {children}
+        <button type="submit" className="plain bordered" aria-label={`${words.add}: ${title}`}>
           {words.add}
         </button>
       </form>
     </div>
-  );
-}
-
-function Found({ rows, onRemove }: { rows: string[]; onRemove: (index: number) => void }) {
-  if (rows.length === 0) return null;
-  return (
-    <ul>
-      {rows.map((row, index) => (
-        <li key={`${index}-${row}`}>
-          {row}
-          <button
-            type="button"
-            className="plain"
-            aria-label={words.remove(row)}
-            onClick={() => onRemove(index)}
-          >
-            <IconX size={18} aria-hidden />
-          </button>
-        </li>
-      ))}
-    </ul>
   );
 }

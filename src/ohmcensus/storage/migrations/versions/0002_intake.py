@@ -36,6 +36,21 @@ def upgrade() -> None:
         sa.PrimaryKeyConstraint("id", name="pk_address"),
     )
     op.create_index("ix_address_kind", "address", ["kind"])
+    _parts_of_a_job()
+    op.create_table("sheet", _column("id"), _column("body"), sa.PrimaryKeyConstraint("id", name="pk_sheet"))
+    op.create_table(
+        "meanings",
+        _column("sheet_id"),
+        _column("scheme"),
+        _column("body"),
+        sa.PrimaryKeyConstraint("sheet_id", "scheme", name="pk_meanings"),
+    )
+    _machines()
+    _jobs()
+
+
+def _parts_of_a_job() -> None:
+    """Make the tables of events and photos."""
     for name, columns in (
         ("event", [_column("body")]),
         (
@@ -62,16 +77,6 @@ def upgrade() -> None:
         )
         op.create_index(f"ix_{name}_job_id", name, ["job_id"])
     op.create_index("ix_photo_content", "photo", ["content"])
-    op.create_table("sheet", _column("id"), _column("body"), sa.PrimaryKeyConstraint("id", name="pk_sheet"))
-    op.create_table(
-        "meanings",
-        _column("sheet_id"),
-        _column("scheme"),
-        _column("body"),
-        sa.PrimaryKeyConstraint("sheet_id", "scheme", name="pk_meanings"),
-    )
-    _machines()
-    _jobs()
 
 
 def _machines() -> None:

@@ -1,0 +1,181 @@
+import { fireEvent, screen, waitFor } from "@testing-library/react";
+import { beforeEach, describe, expect, it } from "vitest";
+import type { EventBody, SafeState } from "../../src/api/client";
+import { SafeRoom } from "../../src/rooms/safe/SafeRoom";
+import { recordWords } from "../../src/words/safe";
+import { draw, serve, TRACE } from "../render";
+
+const POINT = { typed: "dead ln ", between: ["L", "N"], limit: "at most 5 V", reads: "", is_good: null };
+const VIEW: SafeState = {
+  job: { ...TRACE.job, safety: "not_proved" },
+  steps: [
+    { id: "isolate", kind: "isolate", title: "Cut it off", how: "Pull the plug.", is_done: false },
+    { id: "taps", kind: "tick", title: "Shut the taps", how: "Both.", is_done: false },
+    { id: "prove", kind: "prove", title: "Prove it dead", how: "All with one meter.", is_done: false },
+  ],
+  points: [
+    {
+      ...POINT,
+      id: "source.known",
+      typed: "source known ",
+      title: "Known source, before",
+      is_next: false,
+      reads: "231 V",
+      is_good: true,
+    },
+    { ...POINT, id: "dead.ln", title: "L to N", is_next: true },
+    { ...POINT, id: "dead.le", title: "L to E", is_next: false, reads: "40 V", is_good: false },
+  ],
+  meter: "Multimeter",
+  sentence: "All with this one meter.",
+  hazards: [],
+  missing: [],
+  cautions: ["Sharp edges."],
+  panels: [{ id: "back", words: "Back panel" }],
+  records: [
+    { id: "e-1", at: "2026-06-01T10:00:00Z", who: "", body: { kind: "isolated", how: "locked_off" } },
+  ],
+};
+const SETTINGS = { body: { technician: "", ambient_celsius: 20, bag: [] } };
+
+function room(view: SafeState = VIEW, more: Parameters<typeof serve>[0] = {}) {
+  const sent = serve({
+    "/settings": SETTINGS,
+    "/meters": { body: { meters: [], generic: [] } },
+    "/safe": { body: view },
+    ...more,
+  });
+  draw(<SafeRoom />);
+  return () => sent.filter((row) => row.path.endsWith("/events")).map((row) => row.body.body);
+}
+const taken = { "/events": { status: 201, body: VIEW.job } };
+
+beforeEach(() => localStorage.clear());
+
+describe("making safe", () => {
+  it("asks for the one reading that is due, and for no other", async () => {
+    room();
+    expect(await screen.findByLabelText("L to N, reads")).toBeInTheDocument();
+    expect(screen.queryByLabelText("L to E, reads")).toBeNull();
+    expect(screen.getByText("40 V")).toHaveClass("bad");
+    expect(
+      screen.getByText("Work for competent persons; local codes and licensed practice come first."),
+    ).toBeInTheDocument();
+  });
+
+  it.each([
+    ["Unplugged, plug in sight", { kind: "isolated", how: "unplugged" }],
+    ["Locked off", { kind: "isolated", how: "locked_off" }],
+    ["Shut the taps: done", { kind: "step_ticked", step: "taps", is_done: true }],
+    ["Plug in, panels shut", { kind: "plugged_in" }],
+    ["Closed again, once", { kind: "reclosed" }],
+  ])("sends what '%s' says", async (name, body) => {
+    const events = room(VIEW, taken);
+    fireEvent.click(await screen.findByRole("button", { name }));
+    await waitFor(() => expect(events()).toEqual([body]));
+  });
+
+  it("says what the server refuses, in its words", async () => {
+    room(VIEW, {
+      "/events": { status: 403, body: { type: "/problems/safety", detail: "no power: water inside" } },
+    });
+    fireEvent.click(await screen.findByRole("button", { name: "Plug in, panels shut" }));
+    expect(await screen.findByRole("alert")).toHaveTextContent("no power: water inside");
+  });
+
+  it("sends an event again on top of the newest revision, under the same id", async () => {
+    const stale = {
+      status: 409,
+      body: { type: "/problems/stale-revision", detail: "moved on", revision: 9 },
+    };
+    const sent = serve({
+      "/settings": SETTINGS,
+      "/meters": { body: { meters: [], generic: [] } },
+      "/safe": { body: VIEW },
+      "/events": [stale, { status: 201, body: VIEW.job }],
+    });
+    draw(<SafeRoom />);
+    fireEvent.click(await screen.findByRole("button", { name: "Plug in, panels shut" }));
+    await waitFor(() => expect(sent.filter((row) => row.path.endsWith("/events"))).toHaveLength(2));
+    const [first, second] = sent.filter((row) => row.path.endsWith("/events"));
+    expect([first?.body.revision, second?.body.revision]).toEqual([7, 9]);
+    expect(second?.body.id).toBe(first?.body.id);
+  });
+
+  it("notes a panel, a danger, a trip and a bypass taken out", async () => {
+    const hazard = {
+      hazard: "bypass",
+      words: "an interlock is bypassed",
+      forbids_power: false,
+      remedy: "take it out",
+    };
+    const events = room({ ...VIEW, job: { ...VIEW.job, hazards: [hazard] }, hazards: [hazard] }, taken);
+    fireEvent.click(await screen.findByRole("button", { name: "A panel comes off" }));
+    fireEvent.click(screen.getByRole("button", { name: "Back panel" }));
+    await waitFor(() => expect(events()).toHaveLength(1));
+    fireEvent.click(screen.getByRole("button", { name: "Danger found" }));
+    fireEvent.change(screen.getByLabelText("What"), { target: { value: "water_inside" } });
+    fireEvent.change(screen.getByLabelText(/What you saw, smelt/), { target: { value: "in the base" } });
+    fireEvent.click(screen.getByRole("button", { name: "Note the danger" }));
+    await waitFor(() => expect(events()).toHaveLength(2));
+    fireEvent.click(screen.getByRole("button", { name: "It tripped" }));
+    fireEvent.click(screen.getByRole("button", { name: "Log the trip" }));
+    await waitFor(() => expect(events()).toHaveLength(3));
+    fireEvent.click(screen.getByRole("button", { name: "Bypass taken out" }));
+    fireEvent.change(screen.getByLabelText(/How, and how it was tried/), {
+      target: { value: "wires parted" },
+    });
+    fireEvent.submit(screen.getByLabelText(/How, and how it was tried/));
+    await waitFor(() => expect(events()).toHaveLength(4));
+    expect(events()).toEqual([
+      { kind: "opened", panel: "back" },
+      { kind: "hazard_found", hazard: "water_inside", words: "in the base" },
+      { kind: "tripped", device: "unknown", moment: "unknown" },
+      { kind: "bypass_removed", words: "wires parted" },
+    ]);
+  });
+
+  it("shows what must pass before power, and takes its readings with the plug in the hand", async () => {
+    const missing = [
+      { key: "cord.pe", typed: "cord pe ", title: "Cord, earth pin to chassis", should: "0.3 Ω at most" },
+    ];
+    const hazards = [
+      { hazard: "shock", words: "gave a shock", forbids_power: true, remedy: "earth must pass first" },
+    ];
+    const sent = serve({
+      "/settings": SETTINGS,
+      "/meters": { body: { meters: [], generic: [] } },
+      "/safe": { body: { ...VIEW, hazards, missing } },
+      "/readings": { status: 201, body: TRACE },
+    });
+    draw(<SafeRoom />);
+    const field = await screen.findByLabelText("Cord, earth pin to chassis");
+    expect(screen.getByLabelText("Open dangers")).toHaveTextContent("gave a shockearth must pass first");
+    fireEvent.change(field, { target: { value: "0.07" } });
+    fireEvent.submit(field);
+    await waitFor(() =>
+      expect(sent.find((row) => row.path.endsWith("/readings"))?.body.text).toBe("cord pe loose 0.07"),
+    );
+  });
+
+  it("says until when a proof holds, and that somebody is still here", async () => {
+    const events = room({ ...VIEW, job: { ...VIEW.job, safety: "dead" } }, taken);
+    fireEvent.click(await screen.findByRole("button", { name: "Still here" }));
+    await waitFor(() => expect(events()).toEqual([{ kind: "attended" }]));
+  });
+});
+
+describe("the list of what was done", () => {
+  const bodies: [EventBody, string][] = [
+    [{ kind: "isolated", how: "locked_off" }, "locked off"],
+    [{ kind: "live_begun", reason: "volts", stays_connected: "", minutes: 5 }, "live: volts"],
+    [{ kind: "step_ticked", step: "taps", is_done: false }, "taps not done"],
+    [{ kind: "hazard_found", hazard: "shock", words: "" }, "danger: shock"],
+    [{ kind: "checked", check: "drain_filter", outcome: "good", words: "" }, "drain filter: good"],
+    [{ kind: "codes_read", scheme: "lamps", codes: [] }, "codes read: none stored"],
+    [{ kind: "codes_read", scheme: "lamps", codes: ["9", "21"] }, "codes read: 9, 21"],
+    [{ kind: "entry_tried", sequence: "a", is_in: false }, "service mode not entered"],
+    [{ kind: "ended", why: "socket dead", is_labelled_unsafe: false }, "ended: socket dead"],
+  ];
+  it.each(bodies)("tells %o in a few words", (body, says) => expect(recordWords(body)).toBe(says));
+});
