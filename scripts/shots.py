@@ -38,13 +38,43 @@ def take(browser: Browser, address: str, context: Context, folder: Path) -> None
         _ask(page)
         page.screenshot(path=folder / f"{name}.png")
         page.close()
-    for name, path in (("jobs-day", "/jobs"), ("setup-day", "/setup")):
-        page = browser.new_page(viewport=LAPTOP, color_scheme="light", reduced_motion="reduce")
+    ids = {row.machine: row.id for row in list_jobs(context) if row.ended is None}
+    codes, safe = f"/jobs/{ids['Galley washer']}/codes", f"/jobs/{ids['Machine 1']}/safe"
+    for name, path in (
+        ("jobs-day", "/jobs"),
+        ("setup-day", "/setup"),
+        ("intake-day", f"/jobs/{job}/intake"),
+        ("look-night", f"/jobs/{job}/intake#look"),
+        ("safe-day", safe),
+        ("safe-phone", safe),
+        ("codes-day", codes),
+        ("codes-phone-night", codes),
+    ):
+        page = browser.new_page(
+            viewport=PHONE if "phone" in name else LAPTOP,
+            color_scheme="dark" if "night" in name else "light",
+            reduced_motion="reduce",
+            has_touch="phone" in name,
+        )
         page.goto(f"{address}{path}")
         page.get_by_role("heading", level=1).wait_for()
-        page.wait_for_timeout(400)
+        _begin(page, name)
+        page.wait_for_timeout(500)
         page.screenshot(path=folder / f"{name}.png")
         page.close()
+
+
+def _begin(page: Page, name: str) -> None:
+    """Bring a view to the point at which it says most."""
+    if name.startswith("codes"):
+        for lamp in ("Wash 1 64", "Rinse 2 8", "Spin 2"):
+            page.get_by_role("button", name=lamp).click()
+    if name == "safe-day":
+        page.get_by_role("button", name="Unplugged, plug in sight").click()
+        page.get_by_label("Known source, before, reads").fill("231")
+        page.get_by_label("Known source, before, reads").press("Enter")
+        page.get_by_label("L to N, reads").wait_for()
+        page.get_by_label("Make it safe").locator("li").last.scroll_into_view_if_needed()
 
 
 def _ask(page: Page) -> None:

@@ -103,7 +103,7 @@ def prove_dead_by_keys(page: Page) -> None:
         page.keyboard.type(value)
         page.keyboard.press("Enter")
         expect(row.get_by_role("textbox")).to_have_count(0)
-    expect(strip(page)).to_contain_text("Dead, proved")
+    expect(strip(page)).to_contain_text("Dead, proved at")
 
 
 def test_from_nothing_to_the_first_reading_by_touch(empty: Visit) -> None:
@@ -148,7 +148,7 @@ def make_safe_by_touch(page: Page) -> None:
         row.get_by_role("textbox").fill(value)
         row.get_by_role("button", name="Log").tap()
         expect(row.get_by_role("textbox")).to_have_count(0)
-    expect(strip(page)).to_contain_text("Dead, proved")
+    expect(strip(page)).to_contain_text("Dead, proved at")
     for title, reading in (("Cord, earth pin to chassis", "0.07"), ("Cord, whole machine to earth", ">299M")):
         page.get_by_label(title).fill(reading)
         page.get_by_label(title).press("Enter")
@@ -235,7 +235,7 @@ def test_the_coach_follows_the_rhythm(demo: Visit) -> None:
     page.evaluate(CLICKS, ["ArrowRight", "ArrowRight", "ArrowRight", "ArrowLeft", "ArrowRight"])
     expect(page.get_by_text("All 5 clicks in time. All lamps flash together twice.")).to_be_visible()
     page.get_by_role("button", name="Yes, it is in").click()
-    expect(page.get_by_text("3 attempts logged")).to_be_visible()
+    expect(page.get_by_text(re.compile("3 attempts logged"))).to_be_visible()
     page.get_by_role("button", name="It was just plugged in").click()
     expect(page.get_by_role("timer").filter(has_text="The board charges: wait")).to_be_visible()
 

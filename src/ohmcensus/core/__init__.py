@@ -2,14 +2,17 @@
 
 Floors, from the ground up; a module imports from its own floor or below, never above::
 
-    errors, names, quantity, meter, physics, window    values, instruments, laws
-    parts                                              kinds of part: pins, tests, expected windows
-    sheet                                              a machine type: which parts, what is printed on them
-    machine                                            a sheet put to use: its tests, the quick line
-    safety                                             what may be measured now
-    case                                               the sheet plus everything observed
-    judgement                                          reading against window, with the meter's error
-    layout                                             coordinates of the drawings
+    errors, names, quantity, symptom, meter, physics, window    values, instruments, laws
+    parts                     kinds of part: pins, tests, expected windows
+    codes                     lamp schemes, entry sequences, test cycles
+    sheet                     a machine type: which parts, what is printed on them, how it tells codes
+    machine                   a sheet put to use: its tests, the proof of dead, the quick line
+    event, intake             what happened on a job; complaint and plate
+    case                      the sheet plus everything observed
+    judgement                 reading against window, with the meter's error
+    safety, first_look        what is proved, open and refused; the look outside the machine
+    van_list, stages          what to take along; how the stages stand and what is next
+    layout                    coordinates of the drawings
 
 A ``Case`` goes in, a value comes out. Time, randomness and paths come in as arguments.
 """

@@ -153,9 +153,10 @@ def _sentence(case: Case, safety: Safety) -> str:
     """Say how things stand, and what is next."""
     titles = {test.id: test.title for test in dead_tests(case.sheet)}
     voltage = ", ".join(titles[name] for name in safety.bad)
+    connected = f"the earth always, {safety.stays_connected}" if safety.stays_connected else "the earth always"
     stands = (
         (safety.state is SafetyState.DEAD, "Proved dead at the terminals. Ten minutes unattended clear it."),
-        (safety.state is SafetyState.LIVE, f"LIVE: {safety.reason}. The earth stays connected."),
+        (safety.state is SafetyState.LIVE, f"LIVE: {safety.reason}. Stays connected: {connected}."),
         (bool(safety.bad), f"Not dead: voltage at {voltage}. Stop, find why, discharge."),
         (bool(safety.lapsed), f"No longer proved dead: {safety.lapsed}."),
         (not safety.isolated, "Cut it off first; the readings count from then on."),

@@ -29,7 +29,7 @@ export const safetyWords: Record<Safety, string> = {
 export const strip = {
   open: "State of safety, go there",
   opened: "opened",
-  proved: "proved",
+  proved: "proved at",
   noPower: "No power",
   ended: "Ended",
 };

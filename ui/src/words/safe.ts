@@ -17,6 +17,7 @@ export const safe = {
   anyMeter: "as it reads",
   stillHere: "Still here",
   until: (time: string) => `Holds unattended until ${time}.`,
+  liveUntil: (time: string) => `It ends by itself at ${time}.`,
   hazards: "Open dangers",
   noHazards: "No danger is open.",
   forPower: "Before any power",

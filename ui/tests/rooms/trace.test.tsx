@@ -122,7 +122,7 @@ describe("the panel of a line", () => {
 
 describe("the top strip", () => {
   it.each([
-    ["dead", "", /Dead, proved/],
+    ["dead", "", /Dead, proved at/],
     ["not_proved", "", /Not proved dead/],
     ["live", "volts at the outlet", /LIVE: volts at the outlet/],
   ] as const)("says %s in words", (safety, reason, says) => {

@@ -20,7 +20,9 @@ export function CoachCard({ jobId, sequence, isUnread }: Props) {
     <section className="card leaf stack" aria-label={sequence.title}>
       <div className="head">
         <h2>{words.title}</h2>
-        <span className="quiet">{words.tried(sequence.tried)}</span>
+        <span className="quiet">
+          {words.attempt(attempt.number)} · {words.tried(sequence.tried)}
+        </span>
       </div>
       <p style={{ margin: 0 }}>
         <b>{sequence.title}.</b> {sequence.before}

@@ -99,7 +99,7 @@ function Proof({ view, send }: { view: SafeState; send: Send }) {
   return (
     <div className="proof">
       <p className="proof-says" role="status">
-        {view.sentence}{" "}
+        {view.sentence} {job.safety === "live" && words.liveUntil(timeOf(job.safety_until))}
         {job.safety === "dead" && job.safety_until && (
           <>
             {words.until(timeOf(job.safety_until))}{" "}
