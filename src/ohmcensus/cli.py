@@ -8,6 +8,7 @@ from __future__ import annotations
 import gc
 import json
 import sys
+from collections.abc import Callable
 from pathlib import Path
 from typing import TYPE_CHECKING, Any
 
@@ -127,16 +128,17 @@ def sheet_show(sheet_id: str) -> None:
 def tests(sheet_id: str, part: str | None) -> None:
     """List the tests of a machine, or of one part."""
     from ohmcensus.core.machine import machine_tests  # noqa: PLC0415
+    from ohmcensus.core.machine.coverage import reaches  # noqa: PLC0415
     from ohmcensus.services.find_sheet import find_sheet  # noqa: PLC0415
 
     found = find_sheet(sheet_id)
     if part is not None:
         _known_part(found, part)
     rows = [test for test in machine_tests(found, REFERENCE_CELSIUS) if part is None or test.part == part]
-    _say([_test_entry(test) for test in rows])
+    _say([_test_entry(test, reaches(found, test.part, test.name)) for test in rows])
 
 
-def _test_entry(test: MachineTest) -> dict[str, Any]:
+def _test_entry(test: MachineTest, reached: tuple[str, ...]) -> dict[str, Any]:
     return {
         "id": test.id,
         "part": test.part,
@@ -146,7 +148,7 @@ def _test_entry(test: MachineTest) -> dict[str, Any]:
         "meter": test.function.value,
         "configuration": test.state.value,
         "minutes": test.minutes,
-        "reaches": [test.part],
+        "reaches": list(reached),
         "blind_to": [mode.value for mode in test.blind_to],
         "should": test.window.shown,
     }
@@ -218,6 +220,49 @@ def judge(sheet_id: str, part: str, test: str, text: str, celsius: float, meter_
             "blind_to": [mode.value for mode in judgement.blind_to],
         }
     )
+
+
+def _asking(command: Callable[..., None]) -> Callable[..., None]:
+    """Give a command the options that name an instrument on a machine."""
+    for option in (
+        click.option("--fault", "faults", multiple=True, help="PART:MODE[=VALUE], e.g. heater:leak=47000."),
+        click.option("--set", "states", multiple=True, help="NAME=STATE, e.g. door=locked."),
+        click.option("--pull", "pulled", multiple=True, help="Plug that is off, e.g. heater_tags."),
+        click.option("--between", nargs=2, help="Two points, e.g. heater.a heater.b."),
+        click.option(
+            "--meter", "meter", help="ohm, insulation, leakage, capacitance, volts_ac, volts_dc, ampere, hertz."
+        ),
+        click.option("--test", "test", help="PART.TEST, e.g. heater.element."),
+        sheet_option,
+    ):
+        command = option(command)
+    return command
+
+
+@commands.command()
+@_asking
+def predict(**asked: Any) -> None:
+    """Say what a meter must show on the nominal machine."""
+    from ohmcensus.services.predict_reading import Asked, predicted  # noqa: PLC0415
+
+    function, found = predicted(Asked(**asked))
+    _say(
+        {
+            "value": found.value,
+            "unit": function.unit.value,
+            "bound": found.bound.value,
+            "reaches": list(found.reaches),
+        }
+    )
+
+
+@commands.command("netlist")
+@_asking
+def netlist_command(**asked: Any) -> None:
+    """Print the same question as a SPICE deck for ngspice -b."""
+    from ohmcensus.services.predict_reading import Asked, deck  # noqa: PLC0415
+
+    sys.stdout.write(deck(Asked(**asked)))
 
 
 @commands.command()

@@ -12,7 +12,7 @@ from ohmcensus.core.errors import InputError, ReadingTextError
 from ohmcensus.core.judgement import Judgement, Verdict, choose_use, judge, verdict_of
 from ohmcensus.core.machine import machine_tests, read_line
 from ohmcensus.core.meter import GENERIC_METERS, Function, Meter
-from ohmcensus.core.parts.kind import FaultMode
+from ohmcensus.core.parts.fault import FaultMode
 from ohmcensus.core.quantity import Bound, Indication, Interval, Unit, parse_indication
 from ohmcensus.core.sheet import Sheet
 

@@ -10,7 +10,8 @@ import pytest
 from ohmcensus.core.machine import machine_tests
 from ohmcensus.core.meter import Function
 from ohmcensus.core.parts import part_kinds
-from ohmcensus.core.parts.kind import FaultMode, MachineState
+from ohmcensus.core.parts.fault import FaultMode
+from ohmcensus.core.parts.kind import MachineState
 from ohmcensus.core.sheet import Sheet, SheetFaultsError, sheet_from
 from ohmcensus.core.window import Source
 

@@ -8,7 +8,7 @@ from dataclasses import dataclass
 from ohmcensus.core.judgement.instrument import Use
 from ohmcensus.core.judgement.verdict import Verdict, verdict_of
 from ohmcensus.core.machine import MachineTest
-from ohmcensus.core.parts.kind import FaultMode
+from ohmcensus.core.parts.fault import FaultMode
 from ohmcensus.core.quantity import Indication, Interval, show_value
 from ohmcensus.core.window import Source, Window
 

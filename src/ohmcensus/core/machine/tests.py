@@ -6,8 +6,10 @@ import math
 from dataclasses import dataclass
 from functools import lru_cache
 
+from ohmcensus.core.machine.coverage import blind_modes
 from ohmcensus.core.meter import Function
-from ohmcensus.core.parts.kind import FaultMode, MachineState, Proves, TestSpec, Weaker
+from ohmcensus.core.parts.fault import FaultMode
+from ohmcensus.core.parts.kind import MachineState, Proves, TestSpec, Weaker
 from ohmcensus.core.physics.temperature import winding_resistance_at
 from ohmcensus.core.quantity import Interval
 from ohmcensus.core.sheet import Expected, Part, Sheet
@@ -77,10 +79,10 @@ def machine_tests(sheet: Sheet, celsius: float) -> tuple[MachineTest, ...]:
     -----
     Provenance of a window: the sheet's own figure, else plate physics, else the common range.
     """
-    return tuple(_test(part, spec, celsius) for part in sheet.parts for spec in part.tests())
+    return tuple(_test(sheet, part, spec, celsius) for part in sheet.parts for spec in part.tests())
 
 
-def _test(part: Part, spec: TestSpec, celsius: float) -> MachineTest:
+def _test(sheet: Sheet, part: Part, spec: TestSpec, celsius: float) -> MachineTest:
     """Join a part and a test of its kind."""
     own = part.expects.get(spec.name)
     return MachineTest(
@@ -94,7 +96,7 @@ def _test(part: Part, spec: TestSpec, celsius: float) -> MachineTest:
         function=spec.function,
         weaker=spec.weaker,
         window=spec.expect(celsius) if own is None else _own_window(own, spec, celsius),
-        blind_to=spec.blind_to,
+        blind_to=blind_modes(sheet, part.id, spec.name),
         state=spec.state,
         minutes=spec.minutes,
         advice=spec.advice,

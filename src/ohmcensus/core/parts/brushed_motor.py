@@ -9,11 +9,18 @@ from typing import ClassVar
 from pydantic import Field
 
 from ohmcensus.core.meter import Function
+from ohmcensus.core.parts.element import Element, contact, load
 from ohmcensus.core.parts.expect import BY_OHMMETER, Expect, closed_contact, common, insulation
-from ohmcensus.core.parts.kind import FaultMode, MachineState, PartKind, Pin, Ratings, TestSpec
+from ohmcensus.core.parts.fault import FaultMode
+from ohmcensus.core.parts.kind import MachineState, Nominal, PartKind, Pin, Ratings, TestSpec
 from ohmcensus.core.quantity import Interval, Unit
 from ohmcensus.core.symptom import Symptom
 from ohmcensus.core.window import Source, Window
+
+# Inductances of a universal motor of a washer and of its tacho (our choice).
+ARMATURE_H = 0.010
+FIELD_H = 0.015
+TACHO_H = 0.020
 
 
 class BrushedMotorRatings(Ratings):
@@ -54,6 +61,15 @@ class BrushedMotor(PartKind[BrushedMotorRatings]):
             Pin("protector_a", "protector 1"),
             Pin("protector_b", "protector 2"),
             Pin("pe", "frame"),
+        )
+
+    def elements(self, ratings: BrushedMotorRatings, nominal: Nominal) -> tuple[Element, ...]:
+        """Return field, armature through its brushes, tacho and protector; the windings leak to the frame."""
+        return (
+            load("armature", "brush_a", "brush_b", nominal("armature"), henry=ARMATURE_H, chassis="pe"),
+            load("field", "field_a", "field_b", nominal("field"), henry=FIELD_H, chassis="pe"),
+            load("tacho", "tacho_a", "tacho_b", nominal("tacho"), henry=TACHO_H, chassis="pe"),
+            contact("protector", "protector_a", "protector_b", None, ohm=0.05),
         )
 
     def tests(self, ratings: BrushedMotorRatings) -> tuple[TestSpec, ...]:

@@ -2,16 +2,22 @@
 
 from __future__ import annotations
 
+import math
 from typing import ClassVar
 
 from pydantic import Field
 
 from ohmcensus.core.meter import Function
+from ohmcensus.core.parts.element import Element, load
 from ohmcensus.core.parts.expect import common
-from ohmcensus.core.parts.kind import FaultMode, MachineState, PartKind, Pin, Ratings, TestSpec
+from ohmcensus.core.parts.fault import FaultMode
+from ohmcensus.core.parts.kind import MachineState, Nominal, PartKind, Pin, Ratings, TestSpec
 from ohmcensus.core.quantity import Unit
 
 LOW_SUPPLY_V = 180.0
+# Reactance of pump and valve coils over their resistance, at mains frequency (our choice).
+REACTANCE_PER_OHM = 1.7
+MAINS_HZ = 50.0
 
 
 class CoilRatings(Ratings):
@@ -34,6 +40,11 @@ class CoilKind(PartKind[CoilRatings]):
     def pins(self, ratings: CoilRatings) -> tuple[Pin, ...]:
         """Return the two tags."""
         return (Pin("a", "tag 1"), Pin("b", "tag 2"))
+
+    def elements(self, ratings: CoilRatings, nominal: Nominal) -> tuple[Element, ...]:
+        """Return the coil; its inductance is set by a power factor of about a half."""
+        ohm = nominal("coil")
+        return (load("coil", "a", "b", ohm, henry=REACTANCE_PER_OHM * ohm / (2 * math.pi * MAINS_HZ)),)
 
     def tests(self, ratings: CoilRatings) -> tuple[TestSpec, ...]:
         """Return the coil."""

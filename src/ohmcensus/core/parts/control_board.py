@@ -3,17 +3,43 @@
 from __future__ import annotations
 
 from collections.abc import Mapping
-from typing import ClassVar
+from typing import ClassVar, Literal
+
+from pydantic import Field
 
 from ohmcensus.core.meter import Function
+from ohmcensus.core.parts.element import ClosedWhen, Element, contact, resistor
 from ohmcensus.core.parts.expect import closed_contact, common, open_contact
-from ohmcensus.core.parts.kind import FaultMode, MachineState, PartKind, Pin, Ratings, TestSpec
+from ohmcensus.core.parts.fault import FaultMode
+from ohmcensus.core.parts.kind import MachineState, Nominal, PartKind, Pin, Ratings, TestSpec
 from ohmcensus.core.quantity import Unit
 from ohmcensus.core.symptom import Symptom
 
+# What a sensor input and the rectified supply of the board show to an ohmmeter (our choice).
+SENSE_OHM = 47e3
+SUPPLY_OHM = 2.2e6
+
+
+class Output(Ratings):
+    """A switched output: the pin that it switches from, and the programme steps in which it is on."""
+
+    source: Literal["l", "n", "sw"] = "l"
+    steps: tuple[str, ...] = Field(min_length=1, strict=False)
+
 
 class ControlBoardRatings(Ratings):
-    """Nothing is printed on it that a window could come from."""
+    """What the board switches and senses beside the heater relay.
+
+    Attributes
+    ----------
+    outputs
+        Triacs and relays by the load that they switch.
+    senses
+        Sensors whose two leads end on the board.
+    """
+
+    outputs: dict[str, Output] = Field(default_factory=dict)
+    senses: tuple[str, ...] = Field(default=(), strict=False)
 
 
 class ControlBoard(PartKind[ControlBoardRatings]):
@@ -40,14 +66,36 @@ class ControlBoard(PartKind[ControlBoardRatings]):
 
     def pins(self, ratings: ControlBoardRatings) -> tuple[Pin, ...]:
         """Return the tags of supply, relay and fuse."""
+        outputs = tuple(Pin(f"out_{name}", f"{name} output") for name in ratings.outputs)
+        senses = tuple(Pin(f"{name}_{end}", f"{name} input {end}") for name in ratings.senses for end in ("a", "b"))
         return (
             Pin("l", "line in"),
             Pin("n", "neutral in"),
+            Pin("sw", "switched line in"),
+            *outputs,
+            *senses,
             Pin("relay_in", "heater relay, line side"),
             Pin("relay_out", "heater relay, heater side"),
             Pin("coil_a", "heater relay coil 1"),
             Pin("coil_b", "heater relay coil 2"),
             Pin("fuse_out", "behind the board fuse"),
+        )
+
+    def elements(self, ratings: ControlBoardRatings, nominal: Nominal) -> tuple[Element, ...]:
+        """Return the heater relay, every switched output, the sensor inputs, the fuse and the supply."""
+        relay = contact("relay", "relay_in", "relay_out", ClosedWhen("heater_relay", frozenset({"closed"})))
+        outputs = tuple(
+            contact(f"out_{name}", output.source, f"out_{name}", ClosedWhen("programme", frozenset(output.steps)))
+            for name, output in ratings.outputs.items()
+        )
+        senses = tuple(resistor(f"{name}_input", f"{name}_a", f"{name}_b", SENSE_OHM) for name in ratings.senses)
+        return (
+            relay,
+            *outputs,
+            *senses,
+            resistor("coil", "coil_a", "coil_b", nominal("coil")),
+            contact("fuse", "l", "fuse_out", None, ohm=0.1),
+            resistor("supply", "fuse_out", "n", SUPPLY_OHM, is_linear=False),
         )
 
     def tests(self, ratings: ControlBoardRatings) -> tuple[TestSpec, ...]:

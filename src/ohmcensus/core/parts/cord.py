@@ -9,8 +9,10 @@ from typing import ClassVar
 from pydantic import Field
 
 from ohmcensus.core.meter import Function
+from ohmcensus.core.parts.element import Element, between, conductor, wire
 from ohmcensus.core.parts.expect import BY_PLAIN_OHMS, Expect, insulation, open_contact
-from ohmcensus.core.parts.kind import FaultMode, PartKind, Pin, Proves, Ratings, TestSpec
+from ohmcensus.core.parts.fault import FaultMode
+from ohmcensus.core.parts.kind import MachineState, Nominal, PartKind, Pin, Proves, Ratings, TestSpec
 from ohmcensus.core.physics.cable import core_resistance_ohm, protective_conductor_limit_ohm
 from ohmcensus.core.quantity import Interval, Unit
 from ohmcensus.core.symptom import Symptom
@@ -48,6 +50,13 @@ class Cord(PartKind[CordRatings]):
         plug = tuple(Pin(f"plug_{core}", f"plug, {word}") for core, word in _CORES)
         return plug + tuple(Pin(f"end_{core}", f"inside, {word}") for core, word in _CORES)
 
+    def elements(self, ratings: CordRatings, nominal: Nominal) -> tuple[Element, ...]:
+        """Return the three cores and the insulation between line and neutral."""
+        ohm = core_resistance_ohm(ratings.length_m, ratings.area_mm2)
+        cores = tuple(wire(core, f"plug_{core}", f"end_{core}", ohm) for core in ("l", "n"))
+        earth = conductor("pe", "plug_pe", "end_pe", ohm)
+        return (*cores, earth, between("cores", "end_l", "end_n"))
+
     def tests(self, ratings: CordRatings) -> tuple[TestSpec, ...]:
         """Return each core end to end, the earth to its limit, and core against core."""
         return (
@@ -63,6 +72,7 @@ class Cord(PartKind[CordRatings]):
                 blind_to=(FaultMode.OPEN, FaultMode.BAD_JOINT, FaultMode.SHORT),
                 aliases=("whole", "machine", "megohm"),
                 proves=Proves.INSULATION,
+                joined=("plug_l", "plug_n"),
                 minutes=1.5,
                 advice="L and N joined, door shut, switched on: what hangs behind an open relay is not asked.",
             ),
@@ -74,6 +84,7 @@ class Cord(PartKind[CordRatings]):
                 expect=open_contact("core to core reads OL with the far end off"),
                 blind_to=(FaultMode.OPEN, FaultMode.BAD_JOINT, FaultMode.LEAK),
                 aliases=("core to core",),
+                state=MachineState.PLUG_PULLED,
                 minutes=2.0,
             ),
         )

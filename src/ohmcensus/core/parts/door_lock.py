@@ -3,11 +3,14 @@
 from __future__ import annotations
 
 from collections.abc import Mapping
+from dataclasses import replace
 from typing import ClassVar
 
 from ohmcensus.core.meter import Function
+from ohmcensus.core.parts.element import ClosedWhen, Element, contact, load
 from ohmcensus.core.parts.expect import closed_contact, common, open_contact
-from ohmcensus.core.parts.kind import FaultMode, MachineState, PartKind, Pin, Ratings, TestSpec
+from ohmcensus.core.parts.fault import FaultMode
+from ohmcensus.core.parts.kind import MachineState, Nominal, PartKind, Pin, Ratings, TestSpec
 from ohmcensus.core.quantity import Unit
 from ohmcensus.core.symptom import Symptom
 
@@ -44,6 +47,12 @@ class DoorLock(PartKind[DoorLockRatings]):
         """Return the three tags: line and common, neutral of the heater, switched line."""
         return (Pin("c", "common"), Pin("n", "heater neutral"), Pin("out", "switched"))
 
+    def elements(self, ratings: DoorLockRatings, nominal: Nominal) -> tuple[Element, ...]:
+        """Return the PTC, which heats itself, and the contact that closes when locked."""
+        ptc = load("ptc", "c", "n", nominal("ptc"))
+        locked = ClosedWhen("door", frozenset({"locked"}))
+        return (replace(ptc, is_linear=False), contact("contact", "c", "out", locked))
+
     def tests(self, ratings: DoorLockRatings) -> tuple[TestSpec, ...]:
         """Return the PTC heater and the contact in both positions."""
         return (
@@ -79,6 +88,7 @@ class DoorLock(PartKind[DoorLockRatings]):
                 aliases=("contact", "closed"),
                 state=MachineState.PLUG_PULLED,
                 minutes=1.5,
+                sets={"door": "locked"},
             ),
         )
 

@@ -6,7 +6,8 @@ import math
 from collections.abc import Callable
 
 from ohmcensus.core.meter import Function
-from ohmcensus.core.parts.kind import FaultMode, Weaker
+from ohmcensus.core.parts.fault import FaultMode
+from ohmcensus.core.parts.kind import Weaker
 from ohmcensus.core.quantity import Interval, Unit
 from ohmcensus.core.window import Source, Window
 

@@ -3,15 +3,19 @@
 from __future__ import annotations
 
 from collections.abc import Mapping
+from itertools import pairwise
 from typing import ClassVar
 
 from pydantic import Field, field_validator
 
 from ohmcensus.core.meter import Function
+from ohmcensus.core.parts.element import Element, between, wire
 from ohmcensus.core.parts.expect import closed_contact
-from ohmcensus.core.parts.kind import FaultMode, MachineState, PartKind, Pin, Ratings, TestSpec
+from ohmcensus.core.parts.fault import FaultMode
+from ohmcensus.core.parts.kind import MachineState, Nominal, PartKind, Pin, Ratings, TestSpec
 from ohmcensus.core.symptom import Symptom
 
+LEAD_OHM = 0.05
 LEAD_LIMIT_OHM = 0.5
 
 
@@ -56,6 +60,13 @@ class Harness(PartKind[HarnessRatings]):
             for lead in ratings.leads
             for end, word in (("board", "board end"), ("part", "part end"))
         )
+
+    def elements(self, ratings: HarnessRatings, nominal: Nominal) -> tuple[Element, ...]:
+        """Return every lead; each may chafe on the chassis, and two on one another."""
+        leads = tuple(wire(lead, f"{lead}_board", f"{lead}_part", LEAD_OHM) for lead in ratings.leads)
+        pairs = pairwise(ratings.leads)
+        chafed = tuple(between(f"{one}_{other}", f"{one}_part", f"{other}_part") for one, other in pairs)
+        return (*leads, *chafed)
 
     def tests(self, ratings: HarnessRatings) -> tuple[TestSpec, ...]:
         """Return every lead, end to end."""

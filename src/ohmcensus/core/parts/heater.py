@@ -8,8 +8,10 @@ from typing import ClassVar, Literal
 from pydantic import Field
 
 from ohmcensus.core.meter import Function
+from ohmcensus.core.parts.element import Element, load
 from ohmcensus.core.parts.expect import BY_OHMMETER, Expect, insulation
-from ohmcensus.core.parts.kind import FaultMode, MachineState, PartKind, Pin, Ratings, TestSpec
+from ohmcensus.core.parts.fault import FaultMode
+from ohmcensus.core.parts.kind import MachineState, Nominal, PartKind, Pin, Ratings, TestSpec
 from ohmcensus.core.physics.ohm_and_power import element_resistance_ohm, element_window_ohm
 from ohmcensus.core.quantity import Unit
 from ohmcensus.core.symptom import Symptom
@@ -47,6 +49,10 @@ class Heater(PartKind[HeaterRatings]):
     def pins(self, ratings: HeaterRatings) -> tuple[Pin, ...]:
         """Return both tags and the sheath."""
         return (Pin("a", "tag 1"), Pin("b", "tag 2"), Pin("pe", "sheath"))
+
+    def elements(self, ratings: HeaterRatings, nominal: Nominal) -> tuple[Element, ...]:
+        """Return the element; its leak goes to its own sheath."""
+        return (load("element", "a", "b", element_resistance_ohm(ratings.volts, ratings.watts), chassis="pe"),)
 
     def tests(self, ratings: HeaterRatings) -> tuple[TestSpec, ...]:
         """Return the element and its insulation."""

@@ -7,45 +7,17 @@ from __future__ import annotations
 
 from abc import ABC, abstractmethod
 from collections.abc import Callable, Mapping
-from dataclasses import dataclass
+from dataclasses import dataclass, field
 from enum import StrEnum
 from typing import ClassVar, Generic, TypeVar
 
 from pydantic import BaseModel, ConfigDict
 
 from ohmcensus.core.meter import Function
+from ohmcensus.core.parts.element import Element
+from ohmcensus.core.parts.fault import FaultMode
 from ohmcensus.core.symptom import Symptom
 from ohmcensus.core.window import Window
-
-
-class FaultMode(StrEnum):
-    """Ways in which a part fails electrically."""
-
-    OPEN = "open"
-    SHORT = "short"
-    SHORTED_TURNS = "shorted_turns"
-    LEAK = "leak"
-    DRIFT = "drift"
-    WELDED = "welded"
-    STUCK_OPEN = "stuck_open"
-    BAD_JOINT = "bad_joint"
-
-    @property
-    def words(self) -> str:
-        """The mode as a person says it."""
-        return _MODE_WORDS[self]
-
-
-_MODE_WORDS = {
-    FaultMode.OPEN: "an open circuit",
-    FaultMode.SHORT: "a short",
-    FaultMode.SHORTED_TURNS: "a few shorted turns",
-    FaultMode.LEAK: "a leak to earth",
-    FaultMode.DRIFT: "a drifted value",
-    FaultMode.WELDED: "a welded contact",
-    FaultMode.STUCK_OPEN: "a contact that will not close",
-    FaultMode.BAD_JOINT: "a bad joint",
-}
 
 
 class MachineState(StrEnum):
@@ -151,6 +123,10 @@ class TestSpec:
         Supply of a plain resistive load, None for everything else.
     proves
         What a good reading proves of the whole machine, None for most.
+    sets
+        States of the machine that the test needs, by name.
+    joined
+        Pins that are joined before the reading is taken: L and N for the whole machine.
     """
 
     __test__ = False
@@ -169,9 +145,12 @@ class TestSpec:
     copper: bool = False
     load_volts: float | None = None
     proves: Proves | None = None
+    sets: Mapping[str, str] = field(default_factory=dict)
+    joined: tuple[str, ...] = ()
 
 
 R = TypeVar("R", bound=Ratings)
+Nominal = Callable[[str], float]
 
 
 class PartKind(ABC, Generic[R]):
@@ -205,6 +184,18 @@ class PartKind(ABC, Generic[R]):
     @abstractmethod
     def tests(self, ratings: R) -> tuple[TestSpec, ...]:
         """Return the tests, the one that is meant when none is named first."""
+
+    def elements(self, ratings: R, nominal: Nominal) -> tuple[Element, ...]:
+        """Return what the part is electrically; the first element that knows a fault mode is the one that has it.
+
+        Parameters
+        ----------
+        ratings
+            What is printed on the part.
+        nominal
+            Most likely good value of one of its tests, by the test's name.
+        """
+        return ()
 
     def stored_charges(self, ratings: R) -> tuple[StoredCharge, ...]:
         """Return the capacitors that may stay charged; none for most kinds."""

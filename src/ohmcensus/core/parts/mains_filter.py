@@ -9,8 +9,10 @@ from typing import ClassVar
 from pydantic import Field
 
 from ohmcensus.core.meter import Function
+from ohmcensus.core.parts.element import Element, capacitor, resistor, wire
 from ohmcensus.core.parts.expect import Expect, closed_contact, open_contact
-from ohmcensus.core.parts.kind import FaultMode, MachineState, PartKind, Pin, Ratings, StoredCharge, TestSpec
+from ohmcensus.core.parts.fault import FaultMode
+from ohmcensus.core.parts.kind import MachineState, Nominal, PartKind, Pin, Ratings, StoredCharge, TestSpec
 from ohmcensus.core.physics.capacitor import capacitive_current_a
 from ohmcensus.core.quantity import Interval, Unit, show_value
 from ohmcensus.core.symptom import Symptom
@@ -18,6 +20,7 @@ from ohmcensus.core.window import Source, Window
 
 BLEED_TOLERANCE = 0.10
 CAPACITOR_TOLERANCE = 0.20
+CHOKE_OHM = 0.3
 
 
 class MainsFilterRatings(Ratings):
@@ -59,6 +62,21 @@ class MainsFilter(PartKind[MainsFilterRatings]):
         """Return the X-capacitor, which stands at the crest of the mains when the plug is pulled."""
         crest = ratings.volts * math.sqrt(2)
         return (StoredCharge("X-capacitor", ("l_in", "n_in"), ratings.x_farad, crest, ratings.bleed_ohm),)
+
+    def elements(self, ratings: MainsFilterRatings, nominal: Nominal) -> tuple[Element, ...]:
+        """Return both chokes, the bleed, the X-capacitor and a Y-capacitor from each pole to the earth tag."""
+        chokes = (
+            wire("l", "l_in", "l_out", CHOKE_OHM, chassis="pe"),
+            wire("n", "n_in", "n_out", CHOKE_OHM, chassis="pe"),
+        )
+        bleed = (resistor("bleed", "l_in", "n_in", ratings.bleed_ohm),) if ratings.bleed_ohm else ()
+        return (
+            *chokes,
+            capacitor("x", "l_in", "n_in", ratings.x_farad),
+            *bleed,
+            capacitor("y_l", "l_in", "pe", ratings.y_farad),
+            capacitor("y_n", "n_in", "pe", ratings.y_farad),
+        )
 
     def tests(self, ratings: MainsFilterRatings) -> tuple[TestSpec, ...]:
         """Return both chokes, the bleed resistor, the X-capacitor and the standing leakage."""

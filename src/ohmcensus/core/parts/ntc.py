@@ -8,7 +8,9 @@ from typing import ClassVar
 from pydantic import Field
 
 from ohmcensus.core.meter import Function
-from ohmcensus.core.parts.kind import FaultMode, MachineState, PartKind, Pin, Ratings, TestSpec
+from ohmcensus.core.parts.element import Element, load
+from ohmcensus.core.parts.fault import FaultMode
+from ohmcensus.core.parts.kind import MachineState, Nominal, PartKind, Pin, Ratings, TestSpec
 from ohmcensus.core.physics.thermistor import ntc_resistance_ohm
 from ohmcensus.core.quantity import Interval, Unit
 from ohmcensus.core.symptom import Symptom
@@ -40,6 +42,10 @@ class Ntc(PartKind[NtcRatings]):
     def pins(self, ratings: NtcRatings) -> tuple[Pin, ...]:
         """Return the two tags."""
         return (Pin("a", "tag 1"), Pin("b", "tag 2"))
+
+    def elements(self, ratings: NtcRatings, nominal: Nominal) -> tuple[Element, ...]:
+        """Return the sensor at the temperature of its test."""
+        return (load("sensor", "a", "b", nominal("sensor")),)
 
     def tests(self, ratings: NtcRatings) -> tuple[TestSpec, ...]:
         """Return the sensor at the temperature it has."""

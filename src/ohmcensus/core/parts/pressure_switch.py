@@ -6,8 +6,10 @@ from collections.abc import Mapping
 from typing import ClassVar
 
 from ohmcensus.core.meter import Function
+from ohmcensus.core.parts.element import ClosedWhen, Element, contact
 from ohmcensus.core.parts.expect import Expect, closed_contact, open_contact
-from ohmcensus.core.parts.kind import FaultMode, MachineState, PartKind, Pin, Ratings, TestSpec
+from ohmcensus.core.parts.fault import FaultMode
+from ohmcensus.core.parts.kind import MachineState, Nominal, PartKind, Pin, Ratings, TestSpec
 from ohmcensus.core.symptom import Symptom
 
 
@@ -36,6 +38,13 @@ class PressureSwitch(PartKind[PressureSwitchRatings]):
         """Return the three contacts."""
         return (Pin("c", "common"), Pin("empty", "empty"), Pin("full", "full"))
 
+    def elements(self, ratings: PressureSwitchRatings, nominal: Nominal) -> tuple[Element, ...]:
+        """Return both contacts; the level moves them."""
+        return (
+            contact("full", "c", "full", ClosedWhen("water", frozenset({"at level"}))),
+            contact("empty", "c", "empty", ClosedWhen("water", frozenset({"empty"}))),
+        )
+
     def tests(self, ratings: PressureSwitchRatings) -> tuple[TestSpec, ...]:
         """Return both contacts with the tub empty, and the full one with the tube blown."""
         at_rest = "Tub empty, tube on."
@@ -45,11 +54,11 @@ class PressureSwitch(PartKind[PressureSwitchRatings]):
             _contact(
                 "rest", "full contact, tub empty", "full", open_contact("open until the level is reached"), at_rest
             ),
-            _contact("full", "full contact, tube blown", "full", closed_contact(), blown),
+            _contact("full", "full contact, tube blown", "full", closed_contact(), blown, "at level"),
         )
 
 
-def _contact(name: str, title: str, pin: str, expect: Expect, advice: str) -> TestSpec:
+def _contact(name: str, title: str, pin: str, expect: Expect, advice: str, water: str = "empty") -> TestSpec:
     """Build the test of one contact; one that should be open shows welding, one that should be closed the rest."""
     blind = (FaultMode.STUCK_OPEN, FaultMode.BAD_JOINT) if name == "rest" else (FaultMode.WELDED,)
     return TestSpec(
@@ -62,6 +71,7 @@ def _contact(name: str, title: str, pin: str, expect: Expect, advice: str) -> Te
         state=MachineState.PLUG_PULLED,
         minutes=0.7,
         advice=advice,
+        sets={"water": water},
     )
 
 

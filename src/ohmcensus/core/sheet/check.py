@@ -12,6 +12,7 @@ from ohmcensus.core.codes import meanings_from
 from ohmcensus.core.errors import InputError, SheetError
 from ohmcensus.core.names import nearest
 from ohmcensus.core.parts import part_kinds
+from ohmcensus.core.parts.element import CHASSIS
 from ohmcensus.core.parts.kind import PartKind
 from ohmcensus.core.sheet.model import FORMAT, Sheet
 
@@ -121,6 +122,7 @@ def _cross_faults(sheet: Sheet) -> Iterator[SheetFault]:
             known = ", ".join(sheet.panels) or "none"
             yield SheetFault(("parts", index, "behind"), f"no panel '{part.behind}': panels are {known}")
         yield from _unknown_tests(part.part_kind, part.ratings, part.expects, ("parts", index, "expects"))
+    yield from _wiring_faults(sheet)
     yield from _service_faults(sheet)
     for name, plug in sheet.plugs.items():
         for part_id in plug.parts:
@@ -131,6 +133,18 @@ def _cross_faults(sheet: Sheet) -> Iterator[SheetFault]:
 
 
 _RESERVED = frozenset({"dead", "source", "between"})
+
+
+def _wiring_faults(sheet: Sheet) -> Iterator[SheetFault]:
+    """Yield faults of nets and plugs: points that no part has."""
+    known = {*sheet.points, CHASSIS}
+    listed: list[tuple[Path, str]] = [(("nets", name), point) for name, pins in sheet.nets.items() for point in pins]
+    listed += [(("plugs", name, "pins"), point) for name, plug in sheet.plugs.items() for point in plug.pins]
+    for path, point in listed:
+        if point not in known:
+            close = nearest(point, known)
+            hint = f"did you mean '{close}'?" if close else "write it part.pin"
+            yield SheetFault(path, f"no point '{point}': {hint}")
 
 
 def _service_faults(sheet: Sheet) -> Iterator[SheetFault]:

@@ -32,10 +32,17 @@ class Panel(_Frozen):
 
 
 class Plug(_Frozen):
-    """A connector that can be pulled, and the parts that it disconnects."""
+    """A connector that can be pulled, and the parts that it disconnects.
+
+    Attributes
+    ----------
+    pins
+        Points that come off with it; empty for every tag of its parts that is no earth.
+    """
 
     title: Words
     parts: tuple[Id, ...] = Field(min_length=1)
+    pins: tuple[str, ...] = ()
 
 
 class Terminals(_Frozen):
@@ -189,6 +196,7 @@ class Sheet(_Frozen):
     plugs: Mapping[Id, Plug] = Field(default_factory=dict)
     states: Mapping[Id, tuple[Words, ...]] = Field(default_factory=dict)
     parts: tuple[Part, ...] = Field(min_length=1, max_length=60)
+    nets: Mapping[Id, tuple[str, ...]] = Field(default_factory=dict)
 
     @property
     def supply(self) -> str:

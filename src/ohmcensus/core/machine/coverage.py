@@ -1,0 +1,150 @@
+"""What a test of a machine really reaches, and which faults of its part a good reading does not exclude."""
+
+from __future__ import annotations
+
+import math
+from collections.abc import Mapping, Sequence
+from dataclasses import dataclass
+from functools import lru_cache
+
+from ohmcensus.core.circuit.network import Network
+from ohmcensus.core.machine.netlist import REFERENCE_CELSIUS, SMALLEST_OHM, Configuration, elements_of, netlist
+from ohmcensus.core.machine.probe import LIVE, PREDICTED, Probe, Setup, predict, prepared, shown
+from ohmcensus.core.parts.element import CHASSIS, Element, FaultEffect
+from ohmcensus.core.parts.fault import FaultMode
+from ohmcensus.core.parts.kind import MachineState, TestSpec
+from ohmcensus.core.quantity import Bound, Interval
+from ohmcensus.core.sheet import Part, Sheet
+
+MAINS_PLUG = "mains_plug"
+# Wires, chokes, fuses and closed contacts are under this; loads are above (ours).
+WIRE_OHM = 0.5
+
+
+@dataclass(frozen=True, slots=True)
+class Driven:
+    """How far the poles come: parts reached from line, only from neutral, and not at all."""
+
+    from_line: tuple[str, ...]
+    only_from_neutral: tuple[str, ...]
+    not_reached: tuple[str, ...]
+
+
+def configuration_of(sheet: Sheet, part: Part, spec: TestSpec) -> Configuration:
+    """Return the configuration that a test is made in.
+
+    Dead tests have the mains plug out; a test with the part's own plug pulled has every plug out that names the
+    part. The outlet is asked with the machine unplugged.
+    """
+    pulled: set[str] = set()
+    if MAINS_PLUG in sheet.plugs and (spec.state is not MachineState.LIVE or part.kind == "outlet"):
+        pulled.add(MAINS_PLUG)
+    if spec.state is MachineState.PLUG_PULLED:
+        pulled |= {name for name, plug in sheet.plugs.items() if part.id in plug.parts}
+    return Configuration(frozenset(pulled), dict(spec.sets))
+
+
+def probe_of(part: Part, spec: TestSpec) -> Probe:
+    """Return the instrument of a test on its points."""
+    between = (f"{part.id}.{spec.between[0]}", f"{part.id}.{spec.between[1]}")
+    return Probe(spec.function, between, tuple(f"{part.id}.{pin}" for pin in spec.joined))
+
+
+@lru_cache(maxsize=2048)
+def reaches(sheet: Sheet, part_id: str, test_name: str) -> tuple[str, ...]:
+    """Return the parts that a test reaches, its own where no circuit answers it."""
+    part, spec = _found(sheet, part_id, test_name)
+    if not _is_answered(sheet, part, spec):
+        return (part_id,)
+    found = predict(sheet, probe_of(part, spec), configuration_of(sheet, part, spec)).reaches
+    return found or (part_id,)
+
+
+@lru_cache(maxsize=2048)
+def blind_modes(sheet: Sheet, part_id: str, test_name: str) -> tuple[FaultMode, ...]:
+    """Return the fault modes of what a test asks whose predicted reading a good one's window admits.
+
+    Asked are the elements between the test's two points. A mode is tried at its usual value and at the
+    mildest that still matters; if either reads inside, the test is blind to it, as it is to modes of what lies
+    elsewhere in the part. Where no circuit answers the test, what its kind declares stands.
+    """
+    part, spec = _found(sheet, part_id, test_name)
+    if not _is_answered(sheet, part, spec):
+        return spec.blind_to
+    circuit = netlist(sheet, configuration_of(sheet, part, spec))
+    setup = prepared(sheet, probe_of(part, spec), circuit)
+    window = _window(part, spec)
+    ohms = {branch.id: branch.ohm for branch in circuit.branches}
+    asked = _asked(elements_of(sheet, part_id), spec.between)
+    blind = []
+    for mode in part.part_kind.fault_modes:
+        effects = [element.effects[mode] for element in asked if mode in element.effects]
+        if not effects or any(_is_admitted(setup, window, effect, part_id, ohms) for effect in effects):
+            blind.append(mode)
+    return tuple(blind)
+
+
+def _is_admitted(setup: Setup, window: Interval, effect: FaultEffect, part_id: str, ohms: Mapping[str, float]) -> bool:
+    """Tell whether a fault reads inside the window, at its usual value or at the mildest."""
+    names = [f"{part_id}.{name}" for name in effect.branches]
+    for amount in (effect.usual, effect.mild):
+        changed = {name: max(SMALLEST_OHM, effect.applied(ohms[name], amount)) for name in names}
+        value, bound = shown(setup, changed)
+        is_over = bound is Bound.ABOVE and window.finite_hi is None
+        if value is not None and (is_over or window.lo <= value <= window.hi):
+            return True
+    return False
+
+
+def _asked(elements: Sequence[Element], between: tuple[str, str]) -> list[Element]:
+    """Return the elements that lie between two points; where none does, those that touch one."""
+    wanted = {CHASSIS if pin.endswith("pe") else pin for pin in between}
+    touched = [(element, wanted & _ends(element)) for element in elements]
+    both = [element for element, ends in touched if ends == wanted]
+    return both or [element for element, ends in touched if ends]
+
+
+def _ends(element: Element) -> set[str]:
+    pins = {pin for branch in element.branches for pin in (branch.a, branch.b)}
+    return {CHASSIS if pin.endswith("pe") else pin for pin in pins}
+
+
+def _is_answered(sheet: Sheet, part: Part, spec: TestSpec) -> bool:
+    """Tell whether the circuit answers a test: not a length, not the volts of a drum turned by hand."""
+    is_turned = spec.function in LIVE and spec.state is not MachineState.LIVE
+    return bool(sheet.nets) and spec.function in PREDICTED and part.kind != "outlet" and not is_turned
+
+
+def _window(part: Part, spec: TestSpec) -> Interval:
+    """Return what a good part reads at 20 °C, the sheet's own figure first."""
+    own, window = part.expects.get(spec.name), spec.expect(REFERENCE_CELSIUS).interval
+    if own is None:
+        return window
+    return Interval(-math.inf if own.lo is None else own.lo, math.inf if own.hi is None else own.hi)
+
+
+def driven(sheet: Sheet, configuration: Configuration) -> Driven:
+    """Return which parts line and neutral come to in a configuration of the machine.
+
+    A part stands at line potential where wires, closed contacts and fuses lead to it; what is only behind
+    another load is not counted. A part behind an open relay is reached from neutral alone: with line live
+    a test says nothing of it.
+    """
+    circuit = netlist(sheet, configuration)
+    network = Network(circuit.branches, circuit.joints, CHASSIS)
+    line, neutral = (
+        {name.partition(".")[0] for name in network.touched([start], below_ohm=WIRE_OHM)}
+        for start in ("cord.plug_l", "cord.plug_n")
+    )
+    order = [part.id for part in sheet.parts if part.kind != "outlet"]
+    return Driven(
+        tuple(part for part in order if part in line),
+        tuple(part for part in order if part in neutral - line),
+        tuple(part for part in order if part not in line | neutral),
+    )
+
+
+def _found(sheet: Sheet, part_id: str, test_name: str) -> tuple[Part, TestSpec]:
+    part = sheet.part(part_id)
+    assert part is not None  # noqa: S101 - callers name tests of the sheet
+    return part, next(spec for spec in part.tests() if spec.name == test_name)

@@ -1,0 +1,193 @@
+"""A machine in a configuration as branches and wires, with or without faults."""
+
+from __future__ import annotations
+
+import math
+from collections.abc import Iterable, Mapping, Sequence
+from dataclasses import dataclass, field, replace
+from functools import lru_cache
+
+from ohmcensus.core.circuit import Branch
+from ohmcensus.core.errors import UnknownNameError
+from ohmcensus.core.names import nearest
+from ohmcensus.core.parts.element import CHASSIS, OPEN_OHM, Element, FaultEffect
+from ohmcensus.core.parts.fault import FaultMode
+from ohmcensus.core.parts.kind import TestSpec
+from ohmcensus.core.sheet import Part, Sheet
+
+REFERENCE_CELSIUS = 20.0
+# Less than this between two nodes and the matrix loses its digits.
+SMALLEST_OHM = 1e-3
+
+
+@dataclass(frozen=True, slots=True)
+class Configuration:
+    """What is pulled, and which state the machine is in.
+
+    Parameters
+    ----------
+    pulled
+        Plugs that are off.
+    states
+        Value by state; the first value of the sheet where none is given.
+    """
+
+    pulled: frozenset[str] = frozenset()
+    states: Mapping[str, str] = field(default_factory=dict)
+
+
+@dataclass(frozen=True, slots=True)
+class PartFault:
+    """A fault on a part; the value is the usual one of its mode where None."""
+
+    part: str
+    mode: FaultMode
+    value: float | None = None
+
+
+@dataclass(frozen=True, slots=True)
+class Netlist:
+    """Branches by id, "heater.element_1", the pairs of points that wires join, and the branches that bend."""
+
+    branches: tuple[Branch, ...]
+    joints: tuple[tuple[str, str], ...]
+    not_linear: frozenset[str]
+
+
+def netlist(sheet: Sheet, configuration: Configuration, faults: Sequence[PartFault] = ()) -> Netlist:
+    """Return the circuit of a machine.
+
+    Parameters
+    ----------
+    sheet
+        The machine's type.
+    configuration
+        Plugs and states.
+    faults
+        What is wrong; each part and mode once.
+
+    Raises
+    ------
+    UnknownNameError
+        If a plug, state, value, part or mode is not on the sheet.
+    """
+    states = _states(sheet, configuration.states)
+    changed = {branch: (effect, fault.value) for fault in faults for branch, effect in _effects(sheet, fault)}
+    branches, bent = [], set[str]()
+    for part in sheet.parts:
+        for element in elements_of(sheet, part.id):
+            for branch in element.branches:
+                placed = _placed(branch, part, element, states)
+                effect, value = changed.get(placed.id, (None, None))
+                branches.append(placed if effect is None else replace(placed, ohm=_limited(effect, placed.ohm, value)))
+                if not element.is_linear:
+                    bent.add(placed.id)
+    return Netlist(tuple(branches), tuple(_joints(sheet, configuration.pulled)), frozenset(bent))
+
+
+@lru_cache(maxsize=512)
+def elements_of(sheet: Sheet, part_id: str) -> tuple[Element, ...]:
+    """Return the elements of a part with its nominal values."""
+    part = sheet.part(part_id)
+    if part is None:
+        raise not_on_sheet(what="part", name=part_id, known=[row.id for row in sheet.parts])
+    nominal = {spec.name: _nominal(part, spec) for spec in part.tests()}
+    return part.part_kind.elements(part.ratings, nominal.__getitem__)
+
+
+def part_modes(sheet: Sheet, part_id: str) -> tuple[FaultMode, ...]:
+    """Return the fault modes of a part that the circuit knows, in the order in which its kind lists them."""
+    known = {mode for element in elements_of(sheet, part_id) for mode in element.effects}
+    part = sheet.part(part_id)
+    return tuple(mode for mode in part.part_kind.fault_modes if mode in known) if part else ()
+
+
+def default_states(sheet: Sheet) -> dict[str, str]:
+    """Return the state at rest: the first value of each."""
+    return {name: values[0] for name, values in sheet.states.items()}
+
+
+def _nominal(part: Part, spec: TestSpec) -> float:
+    """Return the most likely good value of a test: the stated one, else the middle of the window's decades."""
+    own = part.expects.get(spec.name)
+    window = spec.expect(REFERENCE_CELSIUS)
+    lo = window.interval.lo if own is None or own.lo is None else own.lo
+    hi = window.interval.hi if own is None or own.hi is None else own.hi
+    stated = window.nominal if own is None else own.nominal
+    if stated is not None:
+        return stated
+    if lo > 0 and math.isfinite(hi):
+        return math.sqrt(lo * hi)
+    return hi / 4 if math.isfinite(hi) else lo
+
+
+def _states(sheet: Sheet, wanted: Mapping[str, str]) -> dict[str, str]:
+    """Return every state with its value, refusing what the sheet does not have."""
+    states = default_states(sheet)
+    for name, value in wanted.items():
+        if name not in states:
+            raise not_on_sheet(what="state", name=name, known=sheet.states)
+        if value not in sheet.states[name]:
+            raise not_on_sheet(what=f"value of {name}", name=value, known=sheet.states[name])
+        states[name] = value
+    return states
+
+
+def _effects(sheet: Sheet, fault: PartFault) -> Iterable[tuple[str, FaultEffect]]:
+    """Yield the branches that a fault changes, and how; the first element that knows the mode has it."""
+    for element in elements_of(sheet, fault.part):
+        effect = element.effects.get(fault.mode)
+        if effect is not None:
+            return [(f"{fault.part}.{name}", effect) for name in effect.branches]
+    raise not_on_sheet(what="fault mode", name=fault.mode, known=[mode.value for mode in part_modes(sheet, fault.part)])
+
+
+def _placed(branch: Branch, part: Part, element: Element, states: Mapping[str, str]) -> Branch:
+    """Return a branch with the machine's names, a contact as its state has it."""
+    ohm = branch.ohm
+    when = element.closed_when
+    if when is not None and branch.id == element.contact and states.get(when.state) not in when.values:
+        ohm = OPEN_OHM
+    return replace(branch, id=f"{part.id}.{branch.id}", a=_pin(branch.a, part), b=_pin(branch.b, part), ohm=ohm)
+
+
+def _pin(name: str, part: Part) -> str:
+    return CHASSIS if name == CHASSIS else f"{part.id}.{name}"
+
+
+def _limited(effect: FaultEffect, ohm: float, value: float | None) -> float:
+    """Return the faulty resistance, never under what the matrix can hold."""
+    return max(SMALLEST_OHM, effect.applied(ohm, value))
+
+
+def _joints(sheet: Sheet, pulled: frozenset[str]) -> Iterable[tuple[str, str]]:
+    """Yield pairs of points that wires join, those of pulled plugs left out."""
+    off = {point for name in pulled for point in pulled_points(sheet, name)}
+    for pins in sheet.nets.values():
+        kept = [pin for pin in pins if pin not in off]
+        yield from ((kept[0], pin) for pin in kept[1:])
+
+
+def pulled_points(sheet: Sheet, plug_name: str) -> frozenset[str]:
+    """Return the points that come off with a plug.
+
+    Raises
+    ------
+    UnknownNameError
+        If the sheet has no such plug.
+    """
+    plug = sheet.plugs.get(plug_name)
+    if plug is None:
+        raise not_on_sheet(what="plug", name=plug_name, known=sheet.plugs)
+    if plug.pins:
+        return frozenset(plug.pins)
+    earths = {f"{part}.pe" for part in plug.parts}
+    return frozenset(point for point in sheet.points if point.partition(".")[0] in plug.parts) - earths
+
+
+def not_on_sheet(*, what: str, name: str, known: Iterable[str]) -> UnknownNameError:
+    """Build the error for a name that the sheet does not have; it says which come near."""
+    names = list(known)
+    close = nearest(name, names)
+    remedy = f"did you mean {close}?" if close else f"known are {', '.join(names) or 'none'}"
+    return UnknownNameError(what=f"no {what} '{name[:40]}' on this sheet", remedy=remedy, field=what)

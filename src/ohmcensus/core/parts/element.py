@@ -1,0 +1,185 @@
+"""What parts are built of electrically: loads, contacts, wires, capacitors, each with its ways to fail.
+
+A fault is a new value of an existing branch, never a new branch: an open load has a series resistance
+of gigaohms, a leaking one a path of kilo-ohms where a healthy one has gigaohms.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Mapping
+from dataclasses import dataclass, field
+from enum import StrEnum
+
+from ohmcensus.core.circuit import Branch
+from ohmcensus.core.parts.fault import FaultMode
+
+# Values of a healthy part (ours): across a load, from a load to the chassis, across an open contact.
+SHUNT_OHM = 1e12
+HEALTHY_LEAK_OHM = 2e10
+OPEN_OHM = 1e12
+CONTACT_OHM = 0.02
+JOINT_OHM = 0.01
+CHASSIS = "chassis"
+
+
+class Rule(StrEnum):
+    """How a fault's value changes a resistance."""
+
+    SET = "set"
+    ADD = "add"
+    TIMES = "times"
+    LESS = "less"
+
+
+@dataclass(frozen=True, slots=True)
+class FaultEffect:
+    """What a fault does: to which branches, how, and by which value where none is stated.
+
+    The value is in ohms, for ``TIMES`` a factor, for ``LESS`` the fraction that is lost; ``mild`` is the
+    least that still matters.
+    """
+
+    branches: tuple[str, ...]
+    rule: Rule
+    usual: float
+    mild: float
+
+    def applied(self, ohm: float, value: float | None) -> float:
+        """Return a resistance with the fault."""
+        amount = self.usual if value is None else value
+        return {
+            Rule.SET: amount,
+            Rule.ADD: ohm + amount,
+            Rule.TIMES: ohm * amount,
+            Rule.LESS: ohm * (1 - amount),
+        }[self.rule]
+
+
+@dataclass(frozen=True, slots=True)
+class ClosedWhen:
+    """A contact is closed while a state of the machine has one of some values."""
+
+    state: str
+    values: frozenset[str]
+
+
+@dataclass(frozen=True, slots=True)
+class Element:
+    """Branches of one part that belong together.
+
+    Parameters
+    ----------
+    branches
+        With the part's own pin names, inner nodes and ``chassis``.
+    effects
+        What each fault mode does to them.
+    closed_when
+        State that closes the contact among them, None for what is always there.
+    contact
+        Id of the branch that opens and closes.
+    is_linear
+        Whether superposition holds: false for rectifiers and what heats itself.
+    """
+
+    branches: tuple[Branch, ...]
+    effects: Mapping[FaultMode, FaultEffect] = field(default_factory=dict)
+    closed_when: ClosedWhen | None = None
+    contact: str = ""
+    is_linear: bool = True
+
+
+def load(  # noqa: PLR0913 - one argument for each thing that a load is
+    name: str,
+    a: str,
+    b: str,
+    ohm: float,
+    *,
+    henry: float = 0.0,
+    chassis: str = CHASSIS,
+    leak_at: float = 0.5,
+) -> Element:
+    """Return a load: pin – f·R – middle – (1−f)·R – pin, a shunt across it, a leak from its middle."""
+    middle = f"{name}_middle"
+    first, second, shunt, leak = f"{name}_1", f"{name}_2", f"{name}_shunt", f"{name}_leak"
+    return Element(
+        branches=(
+            Branch(first, a, middle, ohm * leak_at, henry * leak_at),
+            Branch(second, middle, b, ohm * (1 - leak_at), henry * (1 - leak_at)),
+            Branch(shunt, a, b, SHUNT_OHM),
+            Branch(leak, middle, chassis, HEALTHY_LEAK_OHM),
+        ),
+        effects={
+            FaultMode.OPEN: FaultEffect((first,), Rule.SET, 1e11, 1e6),
+            FaultMode.SHORT: FaultEffect((shunt,), Rule.SET, 0.5, 5.0),
+            FaultMode.SHORTED_TURNS: FaultEffect((first, second), Rule.LESS, 0.15, 0.05),
+            FaultMode.LEAK: FaultEffect((leak,), Rule.SET, 50e3, 200e3),
+            FaultMode.DRIFT: FaultEffect((first, second), Rule.TIMES, 1.4, 1.2),
+            FaultMode.BAD_JOINT: FaultEffect((first,), Rule.ADD, 5.0, 0.5),
+        },
+    )
+
+
+def contact(name: str, a: str, b: str, closed_when: ClosedWhen | None, *, ohm: float = CONTACT_OHM) -> Element:
+    """Return a contact; one without a condition is always closed, as a fuse is."""
+    return Element(
+        branches=(Branch(name, a, b, ohm),),
+        effects={
+            FaultMode.WELDED: FaultEffect((name,), Rule.SET, CONTACT_OHM, 0.5),
+            FaultMode.STUCK_OPEN: FaultEffect((name,), Rule.SET, OPEN_OHM, 1e6),
+            FaultMode.OPEN: FaultEffect((name,), Rule.SET, OPEN_OHM, 1e6),
+            FaultMode.BAD_JOINT: FaultEffect((name,), Rule.ADD, 3.0, 0.5),
+        },
+        closed_when=closed_when,
+        contact=name,
+    )
+
+
+def wire(name: str, a: str, b: str, ohm: float, *, chassis: str = CHASSIS) -> Element:
+    """Return a conductor with what may chafe on it; a leak starts at its first end."""
+    leak = f"{name}_leak"
+    return Element(
+        branches=(Branch(name, a, b, max(ohm, JOINT_OHM)), Branch(leak, a, chassis, HEALTHY_LEAK_OHM)),
+        effects={
+            FaultMode.OPEN: FaultEffect((name,), Rule.SET, 1e11, 1e6),
+            FaultMode.BAD_JOINT: FaultEffect((name,), Rule.ADD, 3.0, 0.5),
+            FaultMode.LEAK: FaultEffect((leak,), Rule.SET, 50e3, 200e3),
+        },
+    )
+
+
+def conductor(name: str, a: str, b: str, ohm: float) -> Element:
+    """Return a conductor that is earth itself, and so cannot leak to it."""
+    whole = wire(name, a, b, ohm)
+    effects: dict[FaultMode, FaultEffect] = {
+        mode: effect for mode, effect in whole.effects.items() if mode is not FaultMode.LEAK
+    }
+    return Element(branches=whole.branches[:1], effects=effects)
+
+
+def between(name: str, a: str, b: str, mode: FaultMode = FaultMode.SHORT) -> Element:
+    """Return the insulation between two conductors, which may be pierced."""
+    return Element(branches=(Branch(name, a, b, SHUNT_OHM),), effects={mode: FaultEffect((name,), Rule.SET, 0.5, 5.0)})
+
+
+def resistor(name: str, a: str, b: str, ohm: float, *, is_linear: bool = True) -> Element:
+    """Return a plain resistance that is a part of a board or a filter."""
+    return Element(
+        branches=(Branch(name, a, b, ohm),),
+        effects={
+            FaultMode.OPEN: FaultEffect((name,), Rule.SET, 1e11, 1e6),
+            FaultMode.DRIFT: FaultEffect((name,), Rule.TIMES, 1.4, 1.2),
+        },
+        is_linear=is_linear,
+    )
+
+
+def capacitor(name: str, a: str, b: str, farad: float, *, esr_ohm: float = 0.1) -> Element:
+    """Return a capacitor with its series resistance, and the insulation that may fail beside it."""
+    short = f"{name}_short"
+    return Element(
+        branches=(Branch(name, a, b, esr_ohm, farad=farad), Branch(short, a, b, SHUNT_OHM)),
+        effects={
+            FaultMode.SHORT: FaultEffect((short,), Rule.SET, 0.5, 5.0),
+            FaultMode.OPEN: FaultEffect((name,), Rule.SET, 1e11, 1e6),
+        },
+    )

@@ -1,0 +1,79 @@
+"""The same circuit as a SPICE deck that ``ngspice -b`` runs: it prints one real magnitude, ``reading = …``.
+
+It carries the solver's own conductance at every node and the meter's input impedance, so that the two must
+agree to the digits of the machine.
+"""
+
+from __future__ import annotations
+
+import math
+from collections.abc import Iterator
+
+from ohmcensus.core.circuit import Branch
+from ohmcensus.core.circuit.network import GMIN_S, Network
+from ohmcensus.core.machine.probe import AMMETER_OHM, LIVE, Setup
+from ohmcensus.core.meter import Function
+
+# Test current of the deck's ohmmeter, in amperes; any will do in a linear circuit.
+TEST_A = 1e-6
+
+
+def write_deck(setup: Setup, title: str) -> str:
+    """Return the deck of a machine with an instrument on it.
+
+    Parameters
+    ----------
+    setup
+        As ``core.machine.probe.prepared`` makes it.
+    title
+        First line.
+    """
+    return "\n".join([f"* {title}", *_elements(setup.network), *_instrument(setup), ".end", ""])
+
+
+def _elements(network: Network) -> Iterator[str]:
+    """Yield every branch, the sources, and the small conductance at every node."""
+    for number, branch in enumerate(network.branches, start=1):
+        yield f"* {branch.id}"
+        yield from _branch(number, branch, network)
+    for number, source in enumerate(network.sources, start=1):
+        plus, minus = network.node(source.plus), network.node(source.minus)
+        yield f"V{number} s{number} {minus} DC 0 AC {source.volts:.12g}"
+        yield f"RS{number} s{number} {plus} {source.ohm:.12g}"
+    for node in range(1, network.nodes):
+        yield f"RG{node} {node} 0 {1 / GMIN_S:.12g}"
+
+
+def _branch(number: int, branch: Branch, network: Network) -> Iterator[str]:
+    a, b = network.node(branch.a), network.node(branch.b)
+    if branch.farad is None and not branch.henry:
+        yield f"R{number} {a} {b} {branch.ohm:.12g}"
+        return
+    yield f"R{number} {a} m{number} {branch.ohm:.12g}"
+    if branch.farad is not None:
+        yield f"C{number} m{number} {b} {branch.farad:.12g}"
+    else:
+        yield f"L{number} m{number} {b} {branch.henry:.12g}"
+
+
+def _instrument(setup: Setup) -> Iterator[str]:
+    """Yield what drives the circuit, the analysis, and the reading."""
+    function, network = setup.probe.function, setup.network
+    first, second = (setup.meters["meter"].a, setup.meters["meter"].b) if setup.meters else setup.probe.between
+    a, b = (max(0, network.node(point)) for point in (first, second))
+    across = f"({_volts(a)} - {_volts(b)})"
+    omega = 2 * math.pi * setup.hertz
+    if function in LIVE:
+        divisor = f"/{AMMETER_OHM:g}" if setup.meters else ""
+        reading, analysis = f"mag{across}{divisor}", f"ac lin 1 {setup.hertz:g} {setup.hertz:g}"
+    elif function is Function.CAPACITANCE:
+        yield f"IP {b} {a} DC 0 AC 1"
+        reading, analysis = f"-1/({omega:.12g}*imag{across})", f"ac lin 1 {setup.hertz:g} {setup.hertz:g}"
+    else:
+        yield f"IP {b} {a} DC {TEST_A:g}"
+        reading, analysis = f"{across}/{TEST_A:g}", "op"
+    yield from (".control", "set numdgt=12", analysis, f"let reading = {reading}", "print reading", "quit 0", ".endc")
+
+
+def _volts(node: int) -> str:
+    return f"v({node})" if node else "0"
