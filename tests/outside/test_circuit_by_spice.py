@@ -22,7 +22,7 @@ from ohmcensus.services.find_sheet import all_sheets
 pytestmark = pytest.mark.system
 # Sums of conductances of tens of siemens and of picosiemens leave fewer digits for gigaohms, in either solver.
 AGREES = 1e-6
-AGREES_BEYOND_20_MEGOHM = 2e-5
+AGREES_BEYOND_20_MEGOHM = 1e-4
 
 
 def spice(sheet: Sheet, probe: Probe, configuration: Configuration, faults: list[PartFault], folder: Path) -> float:
