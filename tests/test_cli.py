@@ -72,15 +72,55 @@ def test_judge(say: Any) -> None:
 
 
 def test_sheets_and_tests(say: Any) -> None:
-    sheet = say("sheets")[0]
+    sheet = next(row for row in say("sheets") if row["id"] == "fl7-u")
     assert (sheet["id"], sheet["volts"], sheet["hertz"]) == ("fl7-u", 230.0, 50.0)
     assert "heater.pe" in sheet["pins"]
     assert sheet["faults"]["heater"] == ["open", "short", "leak", "drift", "bad_joint"]
     tests = say("tests", "--sheet", "fl7-u")
-    assert {test["part"] for test in tests} == set(sheet["parts"])
+    assert {test["part"] for test in tests} <= set(sheet["parts"])
+    assert next(test["reaches"] for test in tests if test["id"] == "heater.element") == ["heater"]
     assert all(set(test["between"]) <= set(sheet["pins"]) for test in tests)
     own = say("tests", "--sheet", "fl7-u", "heater")
     assert [(t["id"], t["meter"]) for t in own] == [("heater.element", "ohm"), ("heater.pe", "insulation")]
+
+
+PREDICTED: list[tuple[list[str], float | None, str, str]] = [
+    (["--test", "heater.element"], 26.45, "ohm", "exact"),
+    (["--test", "heater.element", "--fault", "heater:open"], 60e6, "ohm", "above"),
+    (["--test", "heater.element", "--fault", "heater:drift=1.5"], 39.67, "ohm", "exact"),
+    (["--test", "heater.pe", "--fault", "heater:leak=47000"], 47013.0, "ohm", "exact"),
+    (["--test", "cord.insulation", "--fault", "heater:leak=47000"], 47012.0, "ohm", "exact"),
+    (["--test", "pump.coil", "--fault", "pump:shorted_turns=0.2"], 120.0, "ohm", "exact"),
+    (["--test", "lock.locked"], 0.02, "ohm", "exact"),
+    (["--test", "lock.locked", "--set", "door=open"], 60e6, "ohm", "above"),
+    (["--test", "board.relay", "--fault", "board:welded"], 0.02, "ohm", "exact"),
+    (
+        ["--meter", "capacitance", "--between", "filter.l_in", "filter.n_in", "--pull", "filter_tags"],
+        472.4e-9,
+        "farad",
+        "exact",
+    ),
+    (["--meter", "volts_ac", "--between", "outlet.l", "outlet.n"], 230.0, "volt", "exact"),
+    (["--meter", "volts_dc", "--between", "outlet.l", "outlet.n"], 0.0, "volt", "exact"),
+    (["--meter", "hertz", "--between", "outlet.l", "outlet.n"], 50.0, "hertz", "exact"),
+    (["--meter", "leakage", "--between", "cord.plug_l", "cord.plug_pe"], 0.3396e-3, "ampere", "exact"),
+]
+
+
+@pytest.mark.parametrize(
+    ("words", "value", "unit", "bound"), PREDICTED, ids=[" ".join(row[0])[:50] for row in PREDICTED]
+)
+def test_a_reading_is_predicted(say: Any, words: list[str], value: float, unit: str, bound: str) -> None:
+    found = say("predict", "--sheet", "fl7-u", *words)
+    assert (found["unit"], found["bound"]) == (unit, bound)
+    assert found["value"] == pytest.approx(value, rel=1e-3, abs=1e-12)
+
+
+def test_the_same_question_is_a_deck(capsys: Any, monkeypatch: Any) -> None:
+    code, out, _ = run(capsys, monkeypatch, "netlist", "--sheet", "fl7-u", "--test", "heater.element")
+    assert code == 0
+    assert out.startswith("* fl7-u ohm heater.a heater.b")
+    assert "print reading" in out
 
 
 def test_sheet_show_is_yaml(capsys: pytest.CaptureFixture[str], monkeypatch: pytest.MonkeyPatch) -> None:
@@ -130,6 +170,19 @@ REFUSED = [
     (["tests", "--sheet", "fl7-u", "zzz"], "its parts are outlet"),
     (["sheet", "show", "nope"], "no machine sheet 'nope'"),
     (["export", "x", "-o", "x.csv", "--data", "/nonexistent/here"], "no data directory"),
+    (["predict", "--sheet", "fl7-u"], "neither a test nor an instrument"),
+    (["predict", "--sheet", "fl7-u", "--test", "heeter.pe"], "did you mean heater"),
+    (["predict", "--sheet", "fl7-u", "--test", "heater.glow"], "did you mean heater.pe"),
+    (["predict", "--sheet", "fl7-u", "--meter", "diode", "--between", "heater.a", "heater.b"], "no meter 'diode'"),
+    (["predict", "--sheet", "fl7-u", "--meter", "ohm", "--between", "heater.a", "heater.z"], "did you mean heater.b"),
+    (["predict", "--sheet", "fl7-u", "--test", "heater.pe", "--pull", "heater_tag"], "did you mean heater_tags"),
+    (["predict", "--sheet", "fl7-u", "--test", "heater.pe", "--set", "door=ajar"], "no value of door 'ajar'"),
+    (["predict", "--sheet", "fl7-u", "--test", "heater.pe", "--set", "polarity=odd"], "no value of polarity"),
+    (["predict", "--sheet", "fl7-u", "--test", "heater.pe", "--set", "door"], "a state is written NAME=STATE"),
+    (["predict", "--sheet", "fl7-u", "--test", "heater.pe", "--fault", "heater:glow"], "no fault mode 'glow'"),
+    (["predict", "--sheet", "fl7-u", "--test", "heater.pe", "--fault", "heater:welded"], "no fault mode 'welded'"),
+    (["predict", "--sheet", "fl7-u", "--test", "heater.pe", "--fault", "heater:leak=much"], "'much' is no value"),
+    (["predict", "--sheet", "fl7-u", "--test", "heater.pe", "--fault", "heater:leak=-3"], "is no value of a fault"),
     (["lamps", "--weights", "8,4,2,1"], "one of --lit and --code"),
     (["lamps", "--weights", "8,x", "--lit", "01"], "'8,x' are no weights"),
     (["lamps", "--weights", "8,4,2,1", "--lit", "01011"], "give 4 lamps"),

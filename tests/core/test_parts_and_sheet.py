@@ -96,8 +96,11 @@ def test_volts_are_live_tests_and_ohms_are_not(fl7: Sheet) -> None:
 
 def test_every_kind_says_how_it_fails() -> None:
     for kind in part_kinds().values():
-        assert kind.fault_modes
+        assert kind.fault_modes or kind.checks
         assert kind.title
+        assert kind.explains
+        assert set(kind.priors) <= set(kind.fault_modes)
+        assert kind.repair_minutes > 0
 
 
 def test_coils_of_the_other_supply_world_have_their_own_range() -> None:

@@ -40,6 +40,7 @@ export const HEATER: Line = {
   should: "25.2–29.4 Ω",
   basis: "25.2–29.4 Ω, from the plate: 2000 W at 230 V, +5/−10 %",
   blind_to: ["a leak to earth", "a bad joint"],
+  reaches: ["Heater"],
   verdict: null,
   reads: "",
   remark: "",

@@ -14,6 +14,7 @@ from ohmcensus.core.judgement.meaning import at_work
 from ohmcensus.core.layout import OhmRuler, ShortRuler, ohm_ruler, short_ruler
 from ohmcensus.core.layout.ohm_ruler import line_key
 from ohmcensus.core.machine import MachineTest, is_proof
+from ohmcensus.core.machine.coverage import reaches
 from ohmcensus.core.meter import Function
 from ohmcensus.core.quantity import Unit, show_indication
 from ohmcensus.core.sheet import Sheet
@@ -58,6 +59,8 @@ class LineView(BaseModel):
         Window in print, and with its ground.
     blind_to
         What a reading inside the window does not exclude, in words.
+    reaches
+        Parts that current comes to when the test is made as it is meant, its own first.
     verdict
         None while the line was not asked.
     reads, error_text, remark, sentence, reading_id
@@ -86,6 +89,7 @@ class LineView(BaseModel):
     should: str
     basis: str
     blind_to: list[str]
+    reaches: list[str]
     verdict: Verdict | None
     reads: str
     remark: str
@@ -195,6 +199,7 @@ def _line_view(line: CensusLine, sheet: Sheet, note: str, history: list[ReadingV
         should=window.shown if window else "",
         basis=window_with_basis(window) if window else "no test on this sheet names these two points",
         blind_to=_blind_words(line),
+        reaches=_reached(test, sheet),
         verdict=answer.judgement.verdict if answer else None,
         reads=show_indication(answer.reading.indication) if answer else "",
         remark=answer.judgement.remark if answer else "",
@@ -213,6 +218,15 @@ def _at_work(test: MachineTest | None, answer: Answer | None) -> str:
     if answer is None or test is None or test.load_volts is None:
         return ""
     return at_work(answer.reading.indication, answer.judgement.interval, test.load_volts)
+
+
+def _reached(test: MachineTest | None, sheet: Sheet) -> list[str]:
+    """Return the titles of the parts that a test reaches."""
+    if test is None:
+        return []
+    ids = reaches(sheet, test.part, test.name)
+    titles = {part.id: part.title for part in sheet.parts}
+    return [titles[part] for part in sorted(ids, key=lambda part: part != test.part)]
 
 
 def _blind_words(line: CensusLine) -> list[str]:

@@ -1042,7 +1042,7 @@ export interface components {
          * @description What an instrument does to a pair of points.
          * @enum {string}
          */
-        Function: "ohm" | "continuity" | "insulation" | "leakage" | "capacitance" | "volts_ac" | "volts_dc" | "ampere" | "hertz" | "temperature" | "length";
+        Function: "ohm" | "continuity" | "insulation" | "leakage" | "capacitance" | "diode" | "volts_ac" | "volts_dc" | "ampere" | "hertz" | "temperature" | "length";
         /**
          * Hazard
          * @description A danger to people that is open until something shows that it is not.
@@ -1314,6 +1314,8 @@ export interface components {
          *         Window in print, and with its ground.
          *     blind_to
          *         What a reading inside the window does not exclude, in words.
+         *     reaches
+         *         Parts that current comes to when the test is made as it is meant, its own first.
          *     verdict
          *         None while the line was not asked.
          *     reads, error_text, remark, sentence, reading_id
@@ -1353,6 +1355,8 @@ export interface components {
             part: string;
             /** Part Title */
             part_title: string;
+            /** Reaches */
+            reaches: string[];
             /** Reading Id */
             reading_id: string | null;
             /** Reads */

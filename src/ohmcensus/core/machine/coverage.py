@@ -10,6 +10,7 @@ from functools import lru_cache
 from ohmcensus.core.circuit.network import Network
 from ohmcensus.core.machine.netlist import REFERENCE_CELSIUS, SMALLEST_OHM, Configuration, elements_of, netlist
 from ohmcensus.core.machine.probe import LIVE, PREDICTED, Probe, Setup, predict, prepared, shown
+from ohmcensus.core.meter import Function
 from ohmcensus.core.parts.element import CHASSIS, Element, FaultEffect
 from ohmcensus.core.parts.fault import FaultMode
 from ohmcensus.core.parts.kind import MachineState, TestSpec
@@ -110,9 +111,10 @@ def _ends(element: Element) -> set[str]:
 
 
 def _is_answered(sheet: Sheet, part: Part, spec: TestSpec) -> bool:
-    """Tell whether the circuit answers a test: not a length, not the volts of a drum turned by hand."""
+    """Tell whether the circuit answers a test: it knows the mains, no length, no sensor, no drum turned by hand."""
     is_turned = spec.function in LIVE and spec.state is not MachineState.LIVE
-    return bool(sheet.nets) and spec.function in PREDICTED and part.kind != "outlet" and not is_turned
+    is_mains = spec.function in PREDICTED and spec.function not in {Function.VOLTS_DC, Function.HERTZ}
+    return bool(sheet.nets) and is_mains and part.kind != "outlet" and not is_turned
 
 
 def _window(part: Part, spec: TestSpec) -> Interval:

@@ -155,6 +155,7 @@ class _Names:
         self._tests = tests
         self._parts = _part_names(sheet) | {test.part: test.part for test in dead_tests(sheet)}
         self._by_test = _test_names(tests)
+        self._looked_at = {folded(part.id): part for part in sheet.parts if not part.tests()}
 
     def subject(self, words: list[str]) -> tuple[MachineTest, list[str]]:
         """Return the test that the first words name, and the words behind them."""
@@ -189,6 +190,10 @@ class _Names:
     def _unknown(self, typed: str, parts: list[str], tests: list[MachineTest]) -> UnknownNameError:
         """Build the error for a name that is nowhere, or in more than one place."""
         shown = typed[:40]
+        part = self._looked_at.get(folded(typed))
+        if part is not None and not tests:
+            what = f"nothing is measured on the {part.title.lower()}"
+            return UnknownNameError(what=what, remedy="look at it, and note what you see", field="line")
         candidates = parts or [test.id.replace(".", " ") for test in tests]
         if candidates:
             what = f"'{shown}' may be more than one thing on this sheet"
@@ -213,9 +218,10 @@ def _is_reading(word: str) -> bool:
 
 
 def _part_names(sheet: Sheet) -> dict[str, str]:
-    """Return every name of every part, folded, to its id; ids win over titles, titles over aliases."""
-    names = {folded(part.id): part.id for part in sheet.parts}
-    for part in sheet.parts:
+    """Return every name of every part that is measured, folded, to its id; ids win over titles, titles over aliases."""
+    measured = [part for part in sheet.parts if part.tests()]
+    names = {folded(part.id): part.id for part in measured}
+    for part in measured:
         for name in (part.title, *part.aliases):
             names.setdefault(folded(name), part.id)
     return names

@@ -12,6 +12,7 @@ def _decades(first: float, counts: int, many: int, percent: float, digits: float
     return tuple(Range(full_scale=s, resolution=s / counts, percent=percent, digits=digits) for s in scales)
 
 
+_DIODE = (Range(full_scale=2.0, resolution=0.001, percent=1.5, digits=3),)
 _LENGTH = (Range(full_scale=3.0, resolution=0.0005, percent=0.0, digits=1),)
 
 MULTIMETER_6000 = Meter(
@@ -21,6 +22,7 @@ MULTIMETER_6000 = Meter(
         Function.OHM: _decades(600.0, 6000, 6, 0.9, 3),
         Function.VOLTS_AC: _decades(6.0, 6000, 3, 1.0, 3),
         Function.VOLTS_DC: _decades(0.6, 6000, 4, 0.5, 2),
+        Function.DIODE: _DIODE,
         Function.CAPACITANCE: _decades(60e-9, 6000, 6, 3.0, 5),
         Function.AMPERE: _decades(0.06, 6000, 3, 1.2, 3),
         Function.HERTZ: _decades(600.0, 6000, 4, 0.1, 2),
@@ -41,6 +43,7 @@ MULTIMETER_2000 = Meter(
             Range(full_scale=750.0, resolution=1.0, percent=1.5, digits=10),
         ),
         Function.VOLTS_DC: _decades(0.2, 2000, 4, 0.8, 3),
+        Function.DIODE: _DIODE,
         Function.LENGTH: _LENGTH,
     },
     input_impedance_ohm=1e6,

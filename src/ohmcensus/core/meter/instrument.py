@@ -26,6 +26,7 @@ class Function(StrEnum):
     INSULATION = "insulation"
     LEAKAGE = "leakage"
     CAPACITANCE = "capacitance"
+    DIODE = "diode"
     VOLTS_AC = "volts_ac"
     VOLTS_DC = "volts_dc"
     AMPERE = "ampere"
@@ -41,15 +42,17 @@ class Function(StrEnum):
     @property
     def needs_dead_circuit(self) -> bool:
         """Whether the instrument drives the circuit itself, which must then be without voltage."""
-        return self in {Function.OHM, Function.CONTINUITY, Function.INSULATION, Function.CAPACITANCE}
+        return self in _DRIVES
 
 
+_DRIVES = frozenset({Function.OHM, Function.CONTINUITY, Function.INSULATION, Function.CAPACITANCE, Function.DIODE})
 _UNITS = {
     Function.OHM: Unit.OHM,
     Function.CONTINUITY: Unit.OHM,
     Function.INSULATION: Unit.OHM,
     Function.LEAKAGE: Unit.AMPERE,
     Function.CAPACITANCE: Unit.FARAD,
+    Function.DIODE: Unit.VOLT,
     Function.VOLTS_AC: Unit.VOLT,
     Function.VOLTS_DC: Unit.VOLT,
     Function.AMPERE: Unit.AMPERE,

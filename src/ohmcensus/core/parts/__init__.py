@@ -1,4 +1,4 @@
-"""Kinds of part, one module each. Every module here that defines ``KIND`` is found by itself."""
+"""Kinds of part, one module each. Every module here that defines ``KIND`` (or several ``KINDS``) is found by itself."""
 
 from __future__ import annotations
 
@@ -16,4 +16,5 @@ def part_kinds() -> dict[str, PartKind[Any]]:
     names = sorted(module.name for module in pkgutil.iter_modules(__path__))
     modules = [importlib.import_module(f"{__name__}.{name}") for name in names]
     kinds: list[PartKind[Any]] = [module.KIND for module in modules if hasattr(module, "KIND")]
-    return {kind.kind: kind for kind in kinds}
+    kinds += [kind for module in modules for kind in getattr(module, "KINDS", ())]
+    return {kind.kind: kind for kind in sorted(kinds, key=lambda kind: kind.kind)}

@@ -12,7 +12,7 @@ from ohmcensus.core.meter import Function
 from ohmcensus.core.parts.element import Element, contact, load
 from ohmcensus.core.parts.expect import BY_OHMMETER, Expect, closed_contact, common, insulation
 from ohmcensus.core.parts.fault import FaultMode
-from ohmcensus.core.parts.kind import MachineState, Nominal, PartKind, Pin, Ratings, TestSpec
+from ohmcensus.core.parts.kind import MachineState, Nominal, PartCheck, PartKind, Pin, Ratings, TestSpec
 from ohmcensus.core.quantity import Interval, Unit
 from ohmcensus.core.symptom import Symptom
 from ohmcensus.core.window import Source, Window
@@ -36,6 +36,15 @@ class BrushedMotor(PartKind[BrushedMotorRatings]):
     kind = "brushed_motor"
     title = "Motor"
     fault_modes = (FaultMode.OPEN, FaultMode.SHORTED_TURNS, FaultMode.LEAK, FaultMode.DRIFT, FaultMode.BAD_JOINT)
+    priors: ClassVar[Mapping[FaultMode, float]] = {
+        FaultMode.OPEN: 1.4,
+        FaultMode.SHORTED_TURNS: 0.5,
+        FaultMode.LEAK: 0.6,
+        FaultMode.BAD_JOINT: 0.4,
+    }
+    checks = (PartCheck("commutator", "Commutator", "burnt bars, grease, carbon dust"),)
+    repair = "new brushes, or another motor"
+    repair_minutes = 35.0
     explains: ClassVar[Mapping[Symptom, float]] = {
         Symptom.HUMS: 0.4,
         Symptom.NO_TURN: 0.5,

@@ -11,7 +11,7 @@ from ohmcensus.core.meter import Function
 from ohmcensus.core.parts.element import ClosedWhen, Element, contact, resistor
 from ohmcensus.core.parts.expect import closed_contact, common, open_contact
 from ohmcensus.core.parts.fault import FaultMode
-from ohmcensus.core.parts.kind import MachineState, Nominal, PartKind, Pin, Ratings, TestSpec
+from ohmcensus.core.parts.kind import MachineState, Nominal, PartCheck, PartKind, Pin, Ratings, TestSpec
 from ohmcensus.core.quantity import Unit
 from ohmcensus.core.symptom import Symptom
 
@@ -48,6 +48,15 @@ class ControlBoard(PartKind[ControlBoardRatings]):
     kind = "control_board"
     title = "Control board"
     fault_modes = (FaultMode.OPEN, FaultMode.WELDED, FaultMode.STUCK_OPEN, FaultMode.BAD_JOINT)
+    priors: ClassVar[Mapping[FaultMode, float]] = {
+        FaultMode.WELDED: 0.7,
+        FaultMode.STUCK_OPEN: 0.8,
+        FaultMode.OPEN: 0.7,
+        FaultMode.BAD_JOINT: 0.5,
+    }
+    checks = (PartCheck("burns", "Board, both sides", "brown joints, burst capacitors, soot"),)
+    repair = "mend the joint or replace the board"
+    repair_minutes = 35.0
     explains: ClassVar[Mapping[Symptom, float]] = {
         Symptom.DEAD: 0.3,
         Symptom.NO_START: 0.25,

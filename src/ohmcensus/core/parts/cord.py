@@ -12,8 +12,8 @@ from ohmcensus.core.meter import Function
 from ohmcensus.core.parts.element import Element, between, conductor, wire
 from ohmcensus.core.parts.expect import BY_PLAIN_OHMS, Expect, insulation, open_contact
 from ohmcensus.core.parts.fault import FaultMode
-from ohmcensus.core.parts.kind import MachineState, Nominal, PartKind, Pin, Proves, Ratings, TestSpec
-from ohmcensus.core.physics.cable import core_resistance_ohm, protective_conductor_limit_ohm
+from ohmcensus.core.parts.kind import MachineState, Nominal, PartCheck, PartKind, Pin, Proves, Ratings, TestSpec
+from ohmcensus.core.physics.cable import core_resistance_ohm, core_source, protective_conductor_limit_ohm
 from ohmcensus.core.quantity import Interval, Unit
 from ohmcensus.core.symptom import Symptom
 from ohmcensus.core.window import Source, Window
@@ -36,6 +36,15 @@ class Cord(PartKind[CordRatings]):
     kind = "cord"
     title = "Cord"
     fault_modes = (FaultMode.OPEN, FaultMode.BAD_JOINT, FaultMode.LEAK, FaultMode.SHORT)
+    priors: ClassVar[Mapping[FaultMode, float]] = {
+        FaultMode.OPEN: 0.6,
+        FaultMode.BAD_JOINT: 0.5,
+        FaultMode.LEAK: 0.3,
+        FaultMode.SHORT: 0.1,
+    }
+    checks = (PartCheck("cord", "Cord, along its length", "crushed, cut, a warm or brown plug"),)
+    repair = "replace the cord"
+    repair_minutes = 20.0
     explains: ClassVar[Mapping[Symptom, float]] = {
         Symptom.DEAD: 0.2,
         Symptom.STOPS: 0.1,
@@ -117,8 +126,8 @@ def _core(ratings: CordRatings) -> Expect:
         copper = core_resistance_ohm(ratings.length_m, ratings.area_mm2, celsius=celsius)
         limit = max(SMALLEST_LIMIT_OHM, copper + CONTACTS_OHM)
         basis = (
-            f"the cord: {ratings.length_m:g} m of {ratings.area_mm2:g} mm² is {copper:.3f} Ω (IEC 60228, "
-            f"from memory); under {limit:.2g} Ω with its contacts"
+            f"the cord: {ratings.length_m:g} m of {ratings.area_mm2:g} mm² is {copper:.3f} Ω "
+            f"({core_source(ratings.area_mm2)}); under {limit:.2g} Ω with its contacts"
         )
         return Window(Interval(-math.inf, limit), Unit.OHM, Source.PLATE, basis, nominal=copper)
 

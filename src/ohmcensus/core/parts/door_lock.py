@@ -10,7 +10,7 @@ from ohmcensus.core.meter import Function
 from ohmcensus.core.parts.element import ClosedWhen, Element, contact, load
 from ohmcensus.core.parts.expect import closed_contact, common, open_contact
 from ohmcensus.core.parts.fault import FaultMode
-from ohmcensus.core.parts.kind import MachineState, Nominal, PartKind, Pin, Ratings, TestSpec
+from ohmcensus.core.parts.kind import MachineState, Nominal, PartCheck, PartKind, Pin, Ratings, TestSpec
 from ohmcensus.core.quantity import Unit
 from ohmcensus.core.symptom import Symptom
 
@@ -32,6 +32,15 @@ class DoorLock(PartKind[DoorLockRatings]):
         FaultMode.WELDED,
         FaultMode.BAD_JOINT,
     )
+    priors: ClassVar[Mapping[FaultMode, float]] = {
+        FaultMode.OPEN: 1.2,
+        FaultMode.STUCK_OPEN: 1.6,
+        FaultMode.BAD_JOINT: 0.5,
+        FaultMode.DRIFT: 0.3,
+    }
+    checks = (PartCheck("latch", "Latch and strike", "worn, broken or loose"),)
+    repair = "replace the lock"
+    repair_minutes = 20.0
     explains: ClassVar[Mapping[Symptom, float]] = {
         Symptom.NO_START: 0.5,
         Symptom.NO_LOCK: 0.6,

@@ -12,7 +12,7 @@ from ohmcensus.core.meter import Function
 from ohmcensus.core.parts.element import Element, between, wire
 from ohmcensus.core.parts.expect import closed_contact
 from ohmcensus.core.parts.fault import FaultMode
-from ohmcensus.core.parts.kind import MachineState, Nominal, PartKind, Pin, Ratings, TestSpec
+from ohmcensus.core.parts.kind import MachineState, Nominal, PartCheck, PartKind, Pin, Ratings, TestSpec
 from ohmcensus.core.symptom import Symptom
 
 LEAD_OHM = 0.05
@@ -39,6 +39,15 @@ class Harness(PartKind[HarnessRatings]):
     kind = "harness"
     title = "Harness"
     fault_modes = (FaultMode.OPEN, FaultMode.BAD_JOINT, FaultMode.LEAK, FaultMode.SHORT)
+    priors: ClassVar[Mapping[FaultMode, float]] = {
+        FaultMode.OPEN: 0.5,
+        FaultMode.BAD_JOINT: 0.9,
+        FaultMode.LEAK: 0.4,
+        FaultMode.SHORT: 0.1,
+    }
+    checks = (PartCheck("chafe", "Harness along tub and edges", "chafed through, green plugs"),)
+    repair = "mend the lead"
+    repair_minutes = 30.0
     explains: ClassVar[Mapping[Symptom, float]] = {
         Symptom.STOPS: 0.25,
         Symptom.TRIPS: 0.15,

@@ -11,7 +11,7 @@ from ohmcensus.core.meter import Function
 from ohmcensus.core.parts.element import Element, load
 from ohmcensus.core.parts.expect import BY_OHMMETER, Expect, insulation
 from ohmcensus.core.parts.fault import FaultMode
-from ohmcensus.core.parts.kind import MachineState, Nominal, PartKind, Pin, Ratings, TestSpec
+from ohmcensus.core.parts.kind import MachineState, Nominal, PartCheck, PartKind, Pin, Ratings, TestSpec
 from ohmcensus.core.physics.ohm_and_power import element_resistance_ohm, element_window_ohm
 from ohmcensus.core.quantity import Unit
 from ohmcensus.core.symptom import Symptom
@@ -32,6 +32,15 @@ class Heater(PartKind[HeaterRatings]):
     kind = "heater"
     title = "Heater"
     fault_modes = (FaultMode.OPEN, FaultMode.SHORT, FaultMode.LEAK, FaultMode.DRIFT, FaultMode.BAD_JOINT)
+    priors: ClassVar[Mapping[FaultMode, float]] = {
+        FaultMode.OPEN: 1.6,
+        FaultMode.LEAK: 2.4,
+        FaultMode.BAD_JOINT: 0.6,
+        FaultMode.SHORT: 0.1,
+    }
+    checks = (PartCheck("tags", "Tags and sheath", "burnt tags, cracks or blisters in the sheath"),)
+    repair = "replace the heater"
+    repair_minutes = 30.0
     explains: ClassVar[Mapping[Symptom, float]] = {
         Symptom.NO_HEAT: 0.5,
         Symptom.TRIPS: 0.55,

@@ -85,6 +85,16 @@ class StoredCharge:
 
 
 @dataclass(frozen=True, slots=True)
+class PartCheck:
+    """A check of a part by eye or hand: what to look at, and what a bad one looks like."""
+
+    id: str
+    title: str
+    bad: str
+    minutes: float = 1.0
+
+
+@dataclass(frozen=True, slots=True)
 class Weaker:
     """A lesser instrument for a test: what it misses on top, and why."""
 
@@ -166,6 +176,13 @@ class PartKind(ABC, Generic[R]):
         What its tests and its replacement need besides a meter and the usual drivers.
     cautions
         What can hurt at this part, one sentence each.
+    checks
+        What eye and hand can tell of it.
+    priors
+        How often each fault mode occurs against the others of the machine; a mode that is not named
+        counts one tenth (our choice: relative, no service data).
+    repair, repair_minutes
+        The usual repair, and the time for it with the part in reach.
     """
 
     kind: ClassVar[str]
@@ -175,6 +192,10 @@ class PartKind(ABC, Generic[R]):
     is_spare: ClassVar[bool] = True
     tools: ClassVar[tuple[str, ...]] = ()
     cautions: ClassVar[tuple[str, ...]] = ()
+    checks: ClassVar[tuple[PartCheck, ...]] = ()
+    priors: ClassVar[Mapping[FaultMode, float]] = {}
+    repair: ClassVar[str] = "replace it"
+    repair_minutes: ClassVar[float] = 20.0
     ratings: type[R]
 
     @abstractmethod

@@ -39,6 +39,13 @@ class MainsFilter(PartKind[MainsFilterRatings]):
     kind = "mains_filter"
     title = "Mains filter"
     fault_modes = (FaultMode.OPEN, FaultMode.SHORT, FaultMode.LEAK, FaultMode.DRIFT, FaultMode.BAD_JOINT)
+    priors: ClassVar[Mapping[FaultMode, float]] = {
+        FaultMode.OPEN: 0.6,
+        FaultMode.SHORT: 0.4,
+        FaultMode.LEAK: 0.6,
+    }
+    repair = "replace the filter"
+    repair_minutes = 15.0
     explains: ClassVar[Mapping[Symptom, float]] = {
         Symptom.DEAD: 0.2,
         Symptom.TRIPS: 0.25,

@@ -31,6 +31,13 @@ class Ntc(PartKind[NtcRatings]):
     kind = "ntc"
     title = "NTC sensor"
     fault_modes = (FaultMode.OPEN, FaultMode.SHORT, FaultMode.DRIFT, FaultMode.LEAK, FaultMode.BAD_JOINT)
+    priors: ClassVar[Mapping[FaultMode, float]] = {
+        FaultMode.OPEN: 0.5,
+        FaultMode.DRIFT: 0.7,
+        FaultMode.SHORT: 0.2,
+    }
+    repair = "replace the sensor"
+    repair_minutes = 15.0
     explains: ClassVar[Mapping[Symptom, float]] = {
         Symptom.NO_HEAT: 0.15,
         Symptom.OVERHEATS: 0.3,

@@ -9,7 +9,7 @@ from ohmcensus.core.meter import Function
 from ohmcensus.core.parts.element import ClosedWhen, Element, contact
 from ohmcensus.core.parts.expect import Expect, closed_contact, open_contact
 from ohmcensus.core.parts.fault import FaultMode
-from ohmcensus.core.parts.kind import MachineState, Nominal, PartKind, Pin, Ratings, TestSpec
+from ohmcensus.core.parts.kind import MachineState, Nominal, PartCheck, PartKind, Pin, Ratings, TestSpec
 from ohmcensus.core.symptom import Symptom
 
 
@@ -23,6 +23,14 @@ class PressureSwitch(PartKind[PressureSwitchRatings]):
     kind = "pressure_switch"
     title = "Pressure switch"
     fault_modes = (FaultMode.STUCK_OPEN, FaultMode.WELDED, FaultMode.BAD_JOINT)
+    priors: ClassVar[Mapping[FaultMode, float]] = {
+        FaultMode.STUCK_OPEN: 0.4,
+        FaultMode.WELDED: 0.3,
+        FaultMode.BAD_JOINT: 0.3,
+    }
+    checks = (PartCheck("tube", "Air tube and trap", "off, holed, water or fluff in it"),)
+    repair = "clear the tube or replace the switch"
+    repair_minutes = 15.0
     explains: ClassVar[Mapping[Symptom, float]] = {
         Symptom.NO_TURN: 0.15,
         Symptom.NO_SPIN: 0.1,

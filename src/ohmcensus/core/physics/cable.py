@@ -7,6 +7,9 @@ from ohmcensus.core.physics.temperature import winding_resistance_at
 
 # Largest resistance of class 5 plain copper at 20 °C, IEC 60228 table 3 (from memory), ohm per metre.
 CLASS_5_OHM_PER_M = {0.5: 39.0e-3, 0.75: 26.0e-3, 1.0: 19.5e-3, 1.5: 13.3e-3, 2.5: 7.98e-3, 4.0: 4.95e-3}
+# The same of stranded copper by gauge: 18, 16 and 14 AWG by their area in mm² (from memory).
+GAUGE_OHM_PER_M = {0.82: 20.9e-3, 1.31: 13.2e-3, 2.08: 8.3e-3}
+_GAUGE = {0.82: "18 AWG", 1.31: "16 AWG", 2.08: "14 AWG"}
 REFERENCE_CELSIUS = 20.0
 
 
@@ -18,7 +21,7 @@ def core_resistance_ohm(length_m: float, area_mm2: float, *, celsius: float = RE
     length_m
         One way.
     area_mm2
-        A size of the table: 0.5, 0.75, 1, 1.5, 2.5 or 4 mm².
+        A size of the tables: 0.5, 0.75, 1, 1.5, 2.5 or 4 mm²; 0.82, 1.31 or 2.08 mm² for 18, 16 or 14 AWG.
     celsius
         Temperature of the copper.
 
@@ -27,10 +30,17 @@ def core_resistance_ohm(length_m: float, area_mm2: float, *, celsius: float = RE
     InputError
         If the size is not in the table.
     """
-    if area_mm2 not in CLASS_5_OHM_PER_M:
-        known = ", ".join(f"{size:g}" for size in CLASS_5_OHM_PER_M)
+    sizes = {**CLASS_5_OHM_PER_M, **GAUGE_OHM_PER_M}
+    if area_mm2 not in sizes:
+        known = ", ".join(f"{size:g}" for size in sizes)
         raise InputError(what=f"no class 5 core of {area_mm2:g} mm²", remedy=f"sizes are {known} mm²", field="area_mm2")
-    return winding_resistance_at(CLASS_5_OHM_PER_M[area_mm2] * length_m, REFERENCE_CELSIUS, celsius)
+    return winding_resistance_at(sizes[area_mm2] * length_m, REFERENCE_CELSIUS, celsius)
+
+
+def core_source(area_mm2: float) -> str:
+    """Return where the resistance of a core comes from, in words."""
+    gauge = _GAUGE.get(area_mm2)
+    return f"{gauge}, from memory" if gauge else "IEC 60228, from memory"
 
 
 def protective_conductor_limit_ohm(length_m: float) -> float:

@@ -101,4 +101,5 @@ _WORDS = {
     Function.CONTINUITY: "continuity",
     Function.INSULATION: "insulation",
     Function.CAPACITANCE: "capacitance",
+    Function.DIODE: "diode test",
 }

@@ -12,6 +12,7 @@ from pydantic import BaseModel, ConfigDict, Field, StringConstraints, model_vali
 from ohmcensus.core.codes import Cycle, EntrySequence, Meaning, Scheme
 from ohmcensus.core.parts import part_kinds
 from ohmcensus.core.parts.kind import PartKind, Pin, Ratings, TestSpec
+from ohmcensus.core.symptom import Device
 
 Id = Annotated[str, StringConstraints(pattern=r"^[a-z][a-z0-9_]{0,29}$")]
 SheetId = Annotated[str, StringConstraints(pattern=r"^[a-z0-9][a-z0-9-]{0,39}$")]
@@ -51,6 +52,13 @@ class Terminals(_Frozen):
     l: str  # noqa: E741 - the conductor's own letter
     n: str
     pe: str
+
+
+class Protection(_Frozen):
+    """A protective device on the circuit of the machine: what it is, and what is printed on it."""
+
+    device: Device
+    rating: Words
 
 
 class Handling(_Frozen):
@@ -152,6 +160,8 @@ class Part(_Frozen):
         Panel that covers it.
     expects
         The sheet's own figures by test name.
+    price
+        What a new one costs, in the currency of the firm; None where it is mended, not bought.
     """
 
     model_config = ConfigDict(arbitrary_types_allowed=True)
@@ -164,6 +174,7 @@ class Part(_Frozen):
     chassis: bool = False
     behind: Id | None = None
     expects: Mapping[str, Expected] = Field(default_factory=dict)
+    price: float | None = Field(default=None, ge=0, le=100_000)
 
     @property
     def part_kind(self) -> PartKind[Any]:
@@ -191,6 +202,7 @@ class Sheet(_Frozen):
     protection_class: Literal["I", "II"]
     terminals: Terminals | None = None
     handling: Handling | None = None
+    protection: tuple[Protection, ...] = ()
     service: Service = Field(default_factory=Service)
     panels: Mapping[Id, Panel] = Field(default_factory=dict)
     plugs: Mapping[Id, Plug] = Field(default_factory=dict)

@@ -108,6 +108,12 @@ function Evidence({
             </dd>
           </>
         )}
+        {line.reaches.length > 0 && (
+          <>
+            <dt>{words.reaches}</dt>
+            <dd>{reached(line.reaches)}</dd>
+          </>
+        )}
         {line.blind_to.length > 0 && (
           <>
             <dt>{words.blind}</dt>
@@ -117,6 +123,12 @@ function Evidence({
       </dl>
     </>
   );
+}
+
+/** The parts by name; from six on the first, and how many more. */
+function reached(parts: string[]): string {
+  if (parts.length <= 5) return parts.join(", ");
+  return words.reachesMore(parts.slice(0, 3).join(", "), parts.length - 3);
 }
 
 function History({ line }: { line: Line }) {

@@ -1,0 +1,112 @@
+"""Parts that are looked at and felt, not measured: they stand in the same list of suspects."""
+
+from __future__ import annotations
+
+from collections.abc import Mapping
+
+from ohmcensus.core.parts.kind import PartCheck, PartKind, Pin, Ratings, TestSpec
+from ohmcensus.core.symptom import Symptom
+
+
+class MechanicalRatings(Ratings):
+    """Nothing electrical is printed on it."""
+
+
+class Mechanical(PartKind[MechanicalRatings]):
+    """A part without a point to probe."""
+
+    fault_modes = ()
+    is_spare = False
+    ratings = MechanicalRatings
+
+    def __init__(
+        self,
+        kind: str,
+        title: str,
+        explains: Mapping[Symptom, float],
+        check: PartCheck,
+        repair: str,
+        minutes: float,
+    ) -> None:
+        self.kind = kind  # type: ignore[misc]
+        self.title = title  # type: ignore[misc]
+        self.explains = explains  # type: ignore[misc]
+        self.checks = (check,)  # type: ignore[misc]
+        self.repair = repair  # type: ignore[misc]
+        self.repair_minutes = minutes  # type: ignore[misc]
+
+    def pins(self, ratings: MechanicalRatings) -> tuple[Pin, ...]:
+        """Return nothing: no probe touches it."""
+        return ()
+
+    def tests(self, ratings: MechanicalRatings) -> tuple[TestSpec, ...]:
+        """Return nothing: it is looked at."""
+        return ()
+
+
+KINDS = (
+    Mechanical(
+        "drain_filter",
+        "Drain filter",
+        {Symptom.NO_DRAIN: 0.45, Symptom.NO_SPIN: 0.2, Symptom.NOISY: 0.1},
+        PartCheck("filter", "Drain filter and sump", "coins, hair pins, fluff"),
+        "clear it",
+        10.0,
+    ),
+    Mechanical(
+        "drive_belt",
+        "Drive belt",
+        {Symptom.NO_TURN: 0.25, Symptom.NO_SPIN: 0.2, Symptom.NOISY: 0.1},
+        PartCheck("belt", "Belt", "slipped off, frayed, glazed"),
+        "put it back or replace it",
+        15.0,
+    ),
+    Mechanical(
+        "door_strike",
+        "Door strike",
+        {Symptom.NO_LOCK: 0.3, Symptom.NO_START: 0.15, Symptom.NO_OPEN: 0.1},
+        PartCheck("strike", "Strike", "broken, bent, worn"),
+        "replace the strike",
+        15.0,
+    ),
+    Mechanical(
+        "door_handle",
+        "Door handle",
+        {Symptom.NO_OPEN: 0.4},
+        PartCheck("handle", "Handle", "moves without pulling the latch"),
+        "replace the handle",
+        20.0,
+    ),
+    Mechanical(
+        "fill_hoses",
+        "Fill hoses",
+        {Symptom.LEAKS: 0.3, Symptom.STOPS: 0.05},
+        PartCheck("hoses", "Hoses", "bulged, rusty at the nut, kinked"),
+        "replace the hoses",
+        10.0,
+    ),
+    Mechanical(
+        "drum_bearings",
+        "Drum bearings",
+        {Symptom.NOISY: 0.5, Symptom.LEAKS: 0.1},
+        PartCheck("drum", "Drum, turned and lifted by hand", "rumbles, has play"),
+        "replace bearings and seal",
+        180.0,
+    ),
+    Mechanical(
+        "suspension",
+        "Suspension",
+        {Symptom.NOISY: 0.3, Symptom.NO_SPIN: 0.1},
+        PartCheck("tub", "Tub, pressed down and let go", "swings on, hangs askew"),
+        "replace dampers or springs",
+        45.0,
+    ),
+    Mechanical(
+        "heater_clip",
+        "Heater clip",
+        {Symptom.NOISY: 0.1, Symptom.TRIPS: 0.05},
+        PartCheck("clip", "Heater in its clip", "beside the clip: the drum scrapes"),
+        "seat the heater in its clip",
+        30.0,
+    ),
+)

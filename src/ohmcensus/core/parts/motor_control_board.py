@@ -1,0 +1,95 @@
+"""The motor control board: a rectifier, a link capacitor that keeps its charge, and an inverter of three phases."""
+
+from __future__ import annotations
+
+from collections.abc import Mapping
+from typing import ClassVar
+
+from pydantic import Field
+
+from ohmcensus.core.meter import Function
+from ohmcensus.core.parts.element import Element, capacitor, resistor
+from ohmcensus.core.parts.expect import common
+from ohmcensus.core.parts.fault import FaultMode
+from ohmcensus.core.parts.kind import MachineState, Nominal, PartCheck, PartKind, Pin, Ratings, StoredCharge, TestSpec
+from ohmcensus.core.quantity import Unit
+from ohmcensus.core.symptom import Symptom
+
+# What a rectifier and the gates show to an ohmmeter once the link has charged (our choice).
+RECTIFIER_OHM = 1.5e6
+PHASE_OHM = 3e6
+_PHASES = ("u", "v", "w")
+
+
+class MotorControlBoardRatings(Ratings):
+    """The link: its capacitance, its voltage at work, its bleed."""
+
+    link_farad: float = Field(gt=0, le=1e-2)
+    link_volts: float = Field(gt=0, le=500)
+    bleed_ohm: float | None = Field(default=None, gt=0)
+
+
+class MotorControlBoard(PartKind[MotorControlBoardRatings]):
+    """Its six valves read alike by the diode test, blind to their gates."""
+
+    kind = "motor_control_board"
+    title = "Motor control board"
+    fault_modes = (FaultMode.OPEN, FaultMode.SHORT, FaultMode.BAD_JOINT, FaultMode.DRIFT)
+    priors: ClassVar[Mapping[FaultMode, float]] = {FaultMode.SHORT: 0.8, FaultMode.OPEN: 0.6, FaultMode.BAD_JOINT: 0.4}
+    explains: ClassVar[Mapping[Symptom, float]] = {
+        Symptom.NO_TURN: 0.35,
+        Symptom.NO_SPIN: 0.25,
+        Symptom.DEAD: 0.15,
+        Symptom.TRIPS: 0.15,
+        Symptom.CODE: 0.25,
+        Symptom.SMELLS: 0.15,
+    }
+    checks = (PartCheck("burns", "Board, both sides", "burst valves, soot, bulged link capacitor"),)
+    cautions = ("Its link keeps hundreds of volts after the plug is out: wait, measure, discharge, measure again.",)
+    repair = "replace the board"
+    repair_minutes = 30.0
+    ratings = MotorControlBoardRatings
+
+    def pins(self, ratings: MotorControlBoardRatings) -> tuple[Pin, ...]:
+        """Return supply, link and phases."""
+        phases = tuple(Pin(phase, f"phase {phase.upper()}") for phase in _PHASES)
+        return (Pin("l", "line in"), Pin("n", "neutral in"), Pin("plus", "link +"), Pin("minus", "link −"), *phases)
+
+    def stored_charges(self, ratings: MotorControlBoardRatings) -> tuple[StoredCharge, ...]:
+        """Return the link."""
+        return (
+            StoredCharge("inverter link", ("plus", "minus"), ratings.link_farad, ratings.link_volts, ratings.bleed_ohm),
+        )
+
+    def elements(self, ratings: MotorControlBoardRatings, nominal: Nominal) -> tuple[Element, ...]:
+        """Return the link with its bleed; rectifier and valves bend, and are only marked."""
+        bleed = (resistor("bleed", "plus", "minus", ratings.bleed_ohm),) if ratings.bleed_ohm else ()
+        phases = tuple(resistor(phase, phase, "minus", PHASE_OHM, is_linear=False) for phase in _PHASES)
+        return (
+            capacitor("link", "plus", "minus", ratings.link_farad),
+            *bleed,
+            resistor("rectifier_l", "l", "plus", RECTIFIER_OHM, is_linear=False),
+            resistor("rectifier_n", "n", "minus", RECTIFIER_OHM, is_linear=False),
+            *phases,
+        )
+
+    def tests(self, ratings: MotorControlBoardRatings) -> tuple[TestSpec, ...]:
+        """Return the six valves by the diode test."""
+        return tuple(
+            TestSpec(
+                name=f"{phase}_{rail}",
+                title=f"phase {phase.upper()} to link {sign}",
+                between=(phase, rail) if rail == "plus" else (rail, phase),
+                function=Function.DIODE,
+                expect=common(0.3, 0.7, Unit.VOLT, "0.3–0.7 V one way, all six alike"),
+                blind_to=(FaultMode.DRIFT, FaultMode.BAD_JOINT),
+                state=MachineState.PLUG_PULLED,
+                minutes=0.5,
+                advice="Link under 1 V, motor plug off; the other way round it reads OL. Blind to the gates.",
+            )
+            for phase in _PHASES
+            for rail, sign in (("plus", "+"), ("minus", "−"))
+        )
+
+
+KIND = MotorControlBoard()

@@ -1,0 +1,112 @@
+"""The small motor that shifts from wash to spin, its position switch and its optical tacho."""
+
+from __future__ import annotations
+
+from collections.abc import Mapping
+from typing import ClassVar
+
+from ohmcensus.core.meter import Function
+from ohmcensus.core.parts.element import ClosedWhen, Element, contact, load, resistor
+from ohmcensus.core.parts.expect import closed_contact, common, open_contact
+from ohmcensus.core.parts.fault import FaultMode
+from ohmcensus.core.parts.kind import MachineState, Nominal, PartKind, Pin, Ratings, TestSpec
+from ohmcensus.core.quantity import Unit
+from ohmcensus.core.symptom import Symptom
+
+
+class ShiftActuatorRatings(Ratings):
+    """Nothing is printed on it that a window could come from."""
+
+
+class ShiftActuator(PartKind[ShiftActuatorRatings]):
+    """Shift actuator: its points, how it fails, what is measured on it."""
+
+    kind = "shift_actuator"
+    title = "Shift actuator"
+    fault_modes = (
+        FaultMode.OPEN,
+        FaultMode.SHORTED_TURNS,
+        FaultMode.STUCK_OPEN,
+        FaultMode.WELDED,
+        FaultMode.BAD_JOINT,
+    )
+    priors: ClassVar[Mapping[FaultMode, float]] = {
+        FaultMode.OPEN: 0.8,
+        FaultMode.STUCK_OPEN: 0.8,
+        FaultMode.BAD_JOINT: 0.4,
+    }
+    explains: ClassVar[Mapping[Symptom, float]] = {
+        Symptom.NO_SPIN: 0.45,
+        Symptom.NO_TURN: 0.25,
+        Symptom.NOISY: 0.2,
+        Symptom.CODE: 0.2,
+        Symptom.STOPS: 0.1,
+    }
+    repair = "replace it"
+    repair_minutes = 15.0
+
+    ratings = ShiftActuatorRatings
+
+    def pins(self, ratings: ShiftActuatorRatings) -> tuple[Pin, ...]:
+        """Return the points that a probe can touch."""
+        return (
+            Pin("m_a", "motor 1"),
+            Pin("m_b", "motor 2"),
+            Pin("s_a", "switch 1"),
+            Pin("s_b", "switch 2"),
+            Pin("vcc", "tacho supply"),
+            Pin("gnd", "tacho ground"),
+            Pin("out", "tacho output"),
+        )
+
+    def elements(self, ratings: ShiftActuatorRatings, nominal: Nominal) -> tuple[Element, ...]:
+        """Return what it is electrically."""
+        return (
+            load("motor", "m_a", "m_b", nominal("motor"), henry=6.0),
+            contact("switch", "s_a", "s_b", ClosedWhen("shifter", frozenset({"wash"}))),
+            resistor("tacho", "vcc", "gnd", 1000.0, is_linear=False),
+        )
+
+    def tests(self, ratings: ShiftActuatorRatings) -> tuple[TestSpec, ...]:
+        """Return its tests, the usual one first."""
+        return (
+            TestSpec(
+                name="motor",
+                title="motor coil",
+                between=("m_a", "m_b"),
+                function=Function.OHM,
+                expect=common(1000.0, 4000.0, Unit.OHM, "1–4 kΩ for a 120 V motor"),
+                state=MachineState.PLUG_PULLED,
+                copper=True,
+            ),
+            TestSpec(
+                name="switch",
+                title="position switch, at wash",
+                between=("s_a", "s_b"),
+                function=Function.OHM,
+                expect=closed_contact(),
+                state=MachineState.PLUG_PULLED,
+                sets={"shifter": "wash"},
+            ),
+            TestSpec(
+                name="spin",
+                title="position switch, at spin",
+                between=("s_a", "s_b"),
+                function=Function.OHM,
+                expect=open_contact("open in the spin position"),
+                state=MachineState.PLUG_PULLED,
+                sets={"shifter": "spin"},
+            ),
+            TestSpec(
+                name="tacho",
+                title="tacho output, drum turned by hand",
+                between=("out", "gnd"),
+                function=Function.VOLTS_DC,
+                expect=common(0.0, 5.5, Unit.VOLT, "toggles between 0 and 5 V"),
+                state=MachineState.LIVE,
+                advice="A live test at low voltage: no earthed instrument. It must toggle.",
+            ),
+        )
+
+
+KIND = ShiftActuator()
