@@ -47,6 +47,7 @@ def take(browser: Browser, address: str, context: Context, folder: Path) -> None
         ("look-night", f"/jobs/{job}/intake#look"),
         ("safe-day", safe),
         ("safe-phone", safe),
+        ("ladder-day", f"/jobs/{job}/trace"),
         ("codes-day", codes),
         ("codes-phone-night", codes),
     ):
@@ -69,6 +70,10 @@ def _begin(page: Page, name: str) -> None:
     if name.startswith("codes"):
         for lamp in ("Wash 1 64", "Rinse 2 8", "Spin 2"):
             page.get_by_role("button", name=lamp).click()
+    if name == "ladder-day":
+        page.locator('tr[data-line="heater.pe"]').click()
+        page.get_by_role("button", name="Ladder").click()
+        page.get_by_text("Before every rung").wait_for()
     if name == "safe-day":
         page.get_by_role("button", name="Unplugged, plug in sight").click()
         page.get_by_label("Known source, before, reads").fill("231")

@@ -107,6 +107,9 @@ def test_no_screen_has_a_serious_barrier_or_scrolls_sideways(demo: Visit, size: 
         pages[room].get_by_role("heading", name=heading).wait_for()
     pages["live"] = demo.open(f"/jobs/{demo.job('Machine 1')}/safe", size=size, night=night)
     pages["live"].get_by_role("button", name="Work live").click()
+    pages["ladder"] = demo.trace("Machine 3", size=size, night=night)
+    pages["ladder"].get_by_role("button", name="Ladder").click()
+    pages["ladder"].get_by_text("Before every rung").wait_for()
     pages["points"] = demo.trace("Machine 3", size=size, night=night)
     pages["points"].get_by_role("button", name="Between two points").click()
     for name, page in pages.items():

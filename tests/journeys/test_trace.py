@@ -208,6 +208,27 @@ def test_what_safety_refuses_is_said_where_it_is_typed(demo: Visit) -> None:
     expect(line(page, "outlet.ln")).to_contain_text("229 V")
 
 
+def test_the_ladder_chooses_tests_and_follows_the_states(demo: Visit) -> None:
+    page = demo.trace("Machine 1")
+    line(page, "heater.element").click()
+    page.keyboard.press("r")
+    ladder = page.get_by_label("Ladder of the machine")
+    expect(ladder.locator(".rung-probe")).to_have_count(2)
+    heater = ladder.get_by_role("button", name=re.compile("^Heater, "))
+    expect(heater).to_have_attribute("aria-label", "Heater, plug pulled, not reached")
+    ladder.get_by_text("Plugs", exact=True).click()
+    ladder.get_by_role("button", name="Both heater tags").click()
+    expect(heater).to_have_attribute("aria-label", "Heater, reached only from neutral")
+    for name, value in (("door", "locked"), ("programme", "heat"), ("heater relay", "closed")):
+        ladder.get_by_role("combobox", name=name).select_option(value)
+    expect(heater).to_have_attribute("aria-label", "Heater, reached from line")
+    ladder.get_by_role("button", name=re.compile("^Drain pump, ")).click()
+    expect(field(page)).to_have_value("pump coil ")
+    with page.expect_download() as download:
+        ladder.get_by_role("link", name="Picture").click()
+    assert download.value.suggested_filename.endswith(".svg")
+
+
 def test_the_meter_in_hand_is_stated_or_told_by_the_reading(demo: Visit) -> None:
     page = demo.trace("Machine 1")
     field(page).fill("heater pe OL")

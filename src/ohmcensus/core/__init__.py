@@ -3,10 +3,11 @@
 Floors, from the ground up; a module imports from its own floor or below, never above::
 
     errors, names, quantity, symptom, meter, physics, window    values, instruments, laws
+    circuit                   branches, nets, nodal solve; knows no washer
     parts                     kinds of part: pins, tests, expected windows
     codes                     lamp schemes, entry sequences, test cycles
     sheet                     a machine type: which parts, what is printed on them, how it tells codes
-    machine                   a sheet put to use: its tests, the proof of dead, the quick line
+    machine                   a sheet put to use: netlist, predicted readings, its tests, the quick line
     event, intake             what happened on a job; complaint and plate
     case                      the sheet plus everything observed
     judgement                 reading against window, with the meter's error

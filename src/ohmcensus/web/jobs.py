@@ -25,6 +25,7 @@ from ohmcensus.services.show_codes import (
 )
 from ohmcensus.services.show_intake import IntakeView, show_intake
 from ohmcensus.services.show_job import JobView, list_jobs
+from ohmcensus.services.show_rungs import RungsQuery, RungsView, rungs_svg, show_rungs
 from ohmcensus.services.show_safe import SafeView, show_safe
 from ohmcensus.services.show_trace import TraceView, show_trace
 from ohmcensus.services.write_note import NewNote, write_note
@@ -158,6 +159,20 @@ def codes_decode(path: JobPath, body: Pattern) -> Response:
 def codes_coach(path: JobPath, body: Clicks) -> Response:
     """Return how an attempt stands after its clicks; nothing is stored."""
     return answer(coach(context(), path.job_id, body))
+
+
+@blueprint.get("/<job_id>/rungs", responses={200: RungsView}, summary="The machine as a ladder")
+def rungs(path: JobPath, query: RungsQuery) -> Response:
+    """Return the rung view in a configuration."""
+    return answer(show_rungs(context(), path.job_id, query))
+
+
+@blueprint.get("/<job_id>/rungs.svg", summary="The ladder as a picture")
+def rungs_picture(path: JobPath, query: RungsQuery) -> Response:
+    """Return the rung view as SVG."""
+    response = Response(rungs_svg(context(), path.job_id, query), content_type="image/svg+xml")
+    response.headers["Content-Disposition"] = f'attachment; filename="ladder-{path.job_id[:8]}.svg"'
+    return response
 
 
 @blueprint.get("/<job_id>/changes", responses={200: Changes}, summary="What changed after a revision")

@@ -25,6 +25,7 @@ export type Click = Schemas["Click"];
 export type EventBody = Schemas["NewEvent"]["body"];
 export type Address = Schemas["Address"];
 export type Photo = Schemas["PhotoView"];
+export type Rungs = Schemas["RungsView"];
 export type Meaning = Schemas["Meaning"];
 
 export const client = createClient<paths>({

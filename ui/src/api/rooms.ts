@@ -1,4 +1,4 @@
-import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
+import { keepPreviousData, useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import {
   type Address,
   ApiError,
@@ -187,4 +187,28 @@ export function useKeepAddress() {
 export function useMetersInBag(bag: string[] | undefined) {
   const meters = useMeters().data?.meters ?? [];
   return (bag ?? []).flatMap((id) => meters.find((meter) => meter.id === id) ?? []);
+}
+
+type OwnConfiguration = { states: Record<string, string>; pulled: string[] };
+
+/** The ladder in a configuration of one's own, or in the one that a test needs. */
+export function useRungs(jobId: string, test: string | null, own: OwnConfiguration | null) {
+  const query = {
+    test: test ?? "",
+    pulled: own ? own.pulled.join(",") : "",
+    states: own
+      ? Object.entries(own.states)
+          .map(([name, value]) => `${name}:${value}`)
+          .join(",")
+      : "",
+  };
+  const asked = new URLSearchParams(query).toString();
+  return useQuery({
+    queryKey: ["rungs", jobId, asked],
+    queryFn: async () => ({
+      ...(await unwrap(client.GET("/api/jobs/{job_id}/rungs", { params: { ...ofJob(jobId), query } }))),
+      asked,
+    }),
+    placeholderData: keepPreviousData,
+  });
 }

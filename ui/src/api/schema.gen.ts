@@ -333,6 +333,46 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/jobs/{job_id}/rungs": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * The machine as a ladder
+         * @description Return the rung view in a configuration.
+         */
+        get: operations["jobs_rungs__job_id__rungs_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{job_id}/rungs.svg": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * The ladder as a picture
+         * @description Return the rung view as SVG.
+         */
+        get: operations["jobs_rungs_picture__job_id__rungs_svg_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/jobs/{job_id}/safe": {
         parameters: {
             query?: never;
@@ -1094,6 +1134,12 @@ export interface components {
          * @enum {string}
          */
         Hint: "start" | "right" | "faster" | "slower" | "other_way" | "too_many" | "done";
+        /**
+         * Ink
+         * @description Which pole drives a thing: line, only neutral, or none.
+         * @enum {string}
+         */
+        Ink: "line" | "neutral" | "none";
         /**
          * IntakeView
          * @description The intake of a job.
@@ -1860,6 +1906,18 @@ export interface components {
             x: number;
         };
         /**
+         * PlugChoice
+         * @description A plug, and whether it is off.
+         */
+        PlugChoice: {
+            /** Id */
+            id: string;
+            /** Is Pulled */
+            is_pulled: boolean;
+            /** Title */
+            title: string;
+        };
+        /**
          * PluggedIn
          * @description The plug is in again, panels shut.
          */
@@ -2022,6 +2080,83 @@ export interface components {
              * @enum {string}
              */
             kind: "reopened";
+        };
+        /**
+         * Rung
+         * @description One load with all that leads to it.
+         */
+        Rung: {
+            /** Marks */
+            marks: components["schemas"]["RungMark"][];
+            /** Stretches */
+            stretches: components["schemas"]["Stretch"][];
+            /** Title */
+            title: string;
+        };
+        /**
+         * RungMark
+         * @description One thing on a rung.
+         *
+         *     Parameters
+         *     ----------
+         *     kind
+         *         contact, wire, capacitor or load.
+         *     part, label
+         *         Its part, and what is written beside it.
+         *     x
+         *         Place on the rung.
+         *     is_open, is_pulled
+         *         An open contact gaps the rung; what hangs on a pulled plug is lifted out.
+         *     ink
+         *         What drives it.
+         *     test
+         *         Line of the census sheet that asks it, empty where none does.
+         *     probe_left, probe_right
+         *         Whether a probe of the chosen test stands at that end.
+         */
+        RungMark: {
+            ink: components["schemas"]["Ink"];
+            /** Is Open */
+            is_open: boolean;
+            /** Is Pulled */
+            is_pulled: boolean;
+            /** Kind */
+            kind: string;
+            /** Label */
+            label: string;
+            /** Part */
+            part: string;
+            /** Probe Left */
+            probe_left: boolean;
+            /** Probe Right */
+            probe_right: boolean;
+            /** Test */
+            test: string;
+            /** X */
+            x: number;
+        };
+        /**
+         * RungView
+         * @description The whole ladder in one configuration; the trunk is what all rungs hang on.
+         */
+        RungView: {
+            /** Comb */
+            comb: components["schemas"]["Tooth"][];
+            /** Rungs */
+            rungs: components["schemas"]["Rung"][];
+            /** Trunk */
+            trunk: components["schemas"]["RungMark"][];
+        };
+        /**
+         * RungsView
+         * @description The ladder with the configuration that it shows.
+         */
+        RungsView: {
+            /** Plugs */
+            plugs: components["schemas"]["PlugChoice"][];
+            /** States */
+            states: components["schemas"]["StateChoice"][];
+            view: components["schemas"]["RungView"];
         };
         /**
          * SafeView
@@ -2242,6 +2377,18 @@ export interface components {
             words: string;
         };
         /**
+         * StateChoice
+         * @description A state of the machine, its values, and the one that is shown.
+         */
+        StateChoice: {
+            /** Name */
+            name: string;
+            /** Value */
+            value: string;
+            /** Values */
+            values: string[];
+        };
+        /**
          * StepKind
          * @description How a step is done: by a tick, by stating that it is cut off, or by readings.
          * @enum {string}
@@ -2295,6 +2442,17 @@ export interface components {
             scheme: string;
         };
         /**
+         * Stretch
+         * @description A piece of wire on a rung, and what drives it.
+         */
+        Stretch: {
+            ink: components["schemas"]["Ink"];
+            /** X0 */
+            x0: number;
+            /** X1 */
+            x1: number;
+        };
+        /**
          * Suspect
          * @description A part that a code speaks of, and how strongly.
          */
@@ -2321,6 +2479,20 @@ export interface components {
             label: string;
             /** X */
             x: number;
+        };
+        /**
+         * Tooth
+         * @description A part that touches the chassis: a tooth of the earth comb, and whether a probe stands there.
+         */
+        Tooth: {
+            /** Label */
+            label: string;
+            /** Part */
+            part: string;
+            /** Probe */
+            probe: boolean;
+            /** Test */
+            test: string;
         };
         /**
          * TraceView
@@ -3740,6 +3912,157 @@ export interface operations {
                     "application/json": components["schemas"]["TraceView"];
                 };
             };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unsupported Media Type */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    jobs_rungs__job_id__rungs_get: {
+        parameters: {
+            query?: {
+                pulled?: string;
+                states?: string;
+                test?: string;
+            };
+            header?: never;
+            path: {
+                job_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RungsView"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unsupported Media Type */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    jobs_rungs_picture__job_id__rungs_svg_get: {
+        parameters: {
+            query?: {
+                pulled?: string;
+                states?: string;
+                test?: string;
+            };
+            header?: never;
+            path: {
+                job_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
             /** @description Bad Request */
             400: {
                 headers: {

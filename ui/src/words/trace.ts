@@ -85,6 +85,7 @@ export const keys: [string, string][] = [
   ["e", "evidence: why this line should read so"],
   ["u", "undo: take the last reading back"],
   ["l", "live mode, with its reason"],
+  ["r", "ladder instead of the sheet, and back"],
   ["g 1 – 4", "go to Intake, Safe, Codes, Trace"],
   ["g j  g s", "go to Jobs, to Setup"],
   ["?", "this list"],
@@ -115,4 +116,19 @@ export const functionWords: Record<MeterFunction, string> = {
   hertz: "hertz",
   temperature: "temperature",
   length: "length",
+};
+
+export const rungs = {
+  title: "Ladder of the machine",
+  show: "Ladder",
+  sheet: "Sheet",
+  loading: "Drawing the ladder …",
+  trunk: "Before every rung",
+  plugs: "Plugs",
+  picture: "Picture",
+  asTest: "As the test",
+  open: "open",
+  pulled: "plug pulled",
+  earth: "touches the chassis",
+  ink: { line: "reached from line", neutral: "reached only from neutral", none: "not reached" },
 };

@@ -159,23 +159,28 @@ class Network:
                     grown = True
         return frozenset(found)
 
-    def touched(self, pins: Iterable[str], *, below_ohm: float) -> frozenset[str]:
-        """Return the ids of branches with an end on the nets that some pins stand on.
-
-        Parameters
-        ----------
-        pins, below_ohm
-            As in ``reached``: the nets are those that branches below this resistance lead to.
-        """
-        pins = list(pins)
-        passed = self.reached(pins, below_ohm=below_ohm)
+    def nets_from(self, pins: Iterable[str], *, below_ohm: float) -> frozenset[int]:
+        """Return the nodes that branches of at most a resistance lead to from some pins."""
         live = {self.node(pin) for pin in pins} - {-1}
-        ends = dict(zip((branch.id for branch in self.branches), self._ends, strict=True))
-        live |= {node for name in passed if self._is_wire(name, below_ohm) for node in ends[name]}
-        return frozenset(name for name, (a, b) in ends.items() if a in live or b in live)
+        wires = [
+            ends
+            for branch, ends in zip(self.branches, self._ends, strict=True)
+            if branch.farad is None and branch.ohm <= below_ohm
+        ]
+        grown = True
+        while grown:
+            before = len(live)
+            for a, b in wires:
+                if a in live or b in live:
+                    live |= {a, b}
+            grown = len(live) > before
+        return frozenset(live)
 
-    def _is_wire(self, name: str, below_ohm: float) -> bool:
-        return next(branch for branch in self.branches if branch.id == name).ohm <= below_ohm
+    def touched(self, pins: Iterable[str], *, below_ohm: float) -> frozenset[str]:
+        """Return the ids of branches with an end on the nets that wires lead to from some pins."""
+        live = self.nets_from(pins, below_ohm=below_ohm)
+        pairs = zip(self.branches, self._ends, strict=True)
+        return frozenset(branch.id for branch, (a, b) in pairs if a in live or b in live)
 
 
 def _add(matrix: NDArray[np.complex128], a: int, b: int, siemens: complex) -> None:

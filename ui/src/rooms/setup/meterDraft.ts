@@ -25,6 +25,7 @@ const UNITS: Record<MeterFunction, string> = {
   insulation: "Ω",
   leakage: "A",
   capacitance: "F",
+  diode: "V",
   volts_ac: "V",
   volts_dc: "V",
   ampere: "A",

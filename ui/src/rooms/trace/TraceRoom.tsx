@@ -7,10 +7,11 @@ import { keepLastJob } from "../../app/lastJob";
 import { TopStrip } from "../../app/TopStrip";
 import { type Ghost, OhmRuler } from "../../drawings/OhmRuler";
 import { frame } from "../../words/frame";
-import { quick, trace as words } from "../../words/trace";
+import { quick, rungs, trace as words } from "../../words/trace";
 import { LiveDialog } from "../safe/LiveDialog";
 import { CensusSheet } from "./CensusSheet";
 import { KeysHelp } from "./KeysHelp";
+import { LadderPanel } from "./LadderPanel";
 import { LinePanel } from "./LinePanel";
 import { type Correction, QuickLine, type QuickLineHandle } from "./QuickLine";
 import "./trace.css";
@@ -58,6 +59,7 @@ function Loaded({ jobId, trace }: { jobId: string; trace: Trace }) {
   const [preview, setPreview] = useState<Preview | null>(null);
   const [dialog, setDialog] = useState<Dialog>(null);
   const [said, setSaid] = useState("");
+  const [hasLadder, setHasLadder] = useState(false);
   const quickLine = useRef<QuickLineHandle>(null);
   const withdraw = useWithdraw(jobId);
 
@@ -83,7 +85,8 @@ function Loaded({ jobId, trace }: { jobId: string; trace: Trace }) {
     quickLine.current?.begin(standing.typed, true);
   };
   const undo = () => takeBack(trace.last_reading ?? null);
-  useTraceKeys({ trace, chosen, setChosen, take, correct, undo, setDialog, quickLine });
+  const turn = () => setHasLadder(!hasLadder);
+  useTraceKeys({ trace, chosen, setChosen, take, correct, undo, setDialog, turn, quickLine });
 
   return (
     <div className="trace">
@@ -95,13 +98,33 @@ function Loaded({ jobId, trace }: { jobId: string; trace: Trace }) {
         caption={line ? `${line.part_title}, ${line.title}${line.should ? `: ${line.should}` : ""}` : ""}
       />
       <div className="work">
-        <CensusSheet
-          trace={trace}
-          chosen={lit}
-          onChoose={setChosen}
-          onTake={take}
-          onPoints={() => setDialog("points")}
-        />
+        <div className="centre">
+          <fieldset className="chips views">
+            <legend className="hidden">{rungs.title}</legend>
+            {[false, true].map((ladder) => (
+              <button
+                type="button"
+                key={String(ladder)}
+                className="chip"
+                aria-pressed={hasLadder === ladder}
+                onClick={() => setHasLadder(ladder)}
+              >
+                {ladder ? rungs.show : rungs.sheet}
+              </button>
+            ))}
+          </fieldset>
+          {hasLadder ? (
+            <LadderPanel jobId={jobId} chosen={lit} onChoose={take} />
+          ) : (
+            <CensusSheet
+              trace={trace}
+              chosen={lit}
+              onChoose={setChosen}
+              onTake={take}
+              onPoints={() => setDialog("points")}
+            />
+          )}
+        </div>
         <LinePanel
           jobId={jobId}
           trace={trace}

@@ -12,6 +12,7 @@ type Doing = {
   correct: () => void;
   undo: () => Promise<void>;
   setDialog: (dialog: Dialog) => void;
+  turn: () => void;
   quickLine: RefObject<QuickLineHandle | null>;
 };
 
@@ -28,6 +29,7 @@ export function useTraceKeys(doing: Doing) {
       else if (event.key === "/") quickLine.current?.focus();
       else if (event.key === "n" && trace.next_line) take(trace.next_line);
       else if (event.key === "c") correct();
+      else if (event.key === "r") latest.current.turn();
       else if (event.key === "u") void undo();
       else if (event.key === "l") setDialog("live");
       else if (event.key === "e") document.getElementById("evidence")?.focus();
