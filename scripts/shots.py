@@ -38,6 +38,12 @@ def take(browser: Browser, address: str, context: Context, folder: Path) -> None
         _ask(page)
         page.screenshot(path=folder / f"{name}.png")
         page.close()
+    take_rooms(browser, address, context, folder)
+
+
+def take_rooms(browser: Browser, address: str, context: Context, folder: Path) -> None:
+    """Take every room but the trace."""
+    job = list_jobs(context)[0].id
     ids = {row.machine: row.id for row in list_jobs(context) if row.ended is None}
     codes, safe = f"/jobs/{ids['Galley washer']}/codes", f"/jobs/{ids['Machine 1']}/safe"
     for name, path in (

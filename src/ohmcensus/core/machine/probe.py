@@ -165,7 +165,7 @@ def shown(setup: Setup, changed: Mapping[str, float] | None = None) -> tuple[flo
         return 0.0, Bound.EXACT
     volts = setup.network.solve(omega, {}, changed)
     a, b = (setup.meters["meter"].a, setup.meters["meter"].b) if setup.meters else (p, q)
-    difference = abs(volts[setup.network.node(a)] - volts[setup.network.node(b)])
+    difference = float(abs(volts[setup.network.node(a)] - volts[setup.network.node(b)]))
     if function is Function.HERTZ:
         return (setup.hertz, Bound.EXACT) if difference > 1 else (0.0, Bound.EXACT)
     return (difference / AMMETER_OHM if setup.meters else difference), Bound.EXACT

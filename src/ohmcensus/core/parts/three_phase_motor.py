@@ -69,36 +69,7 @@ class ThreePhaseMotor(PartKind[ThreePhaseMotorRatings]):
     def tests(self, ratings: ThreePhaseMotorRatings) -> tuple[TestSpec, ...]:
         """Return its tests, the usual one first."""
         return (
-            TestSpec(
-                name="uv",
-                title="winding U to V",
-                between=("u", "v"),
-                function=Function.OHM,
-                expect=common(2.0, 20.0, Unit.OHM, "2–20 Ω, all three alike within ±5 %"),
-                state=MachineState.PLUG_PULLED,
-                copper=True,
-                minutes=0.7,
-            ),
-            TestSpec(
-                name="vw",
-                title="winding V to W",
-                between=("v", "w"),
-                function=Function.OHM,
-                expect=common(2.0, 20.0, Unit.OHM, "2–20 Ω, all three alike within ±5 %"),
-                state=MachineState.PLUG_PULLED,
-                copper=True,
-                minutes=0.7,
-            ),
-            TestSpec(
-                name="wu",
-                title="winding W to U",
-                between=("w", "u"),
-                function=Function.OHM,
-                expect=common(2.0, 20.0, Unit.OHM, "2–20 Ω, all three alike within ±5 %"),
-                state=MachineState.PLUG_PULLED,
-                copper=True,
-                minutes=0.7,
-            ),
+            *(_winding(a, b) for a, b in (("u", "v"), ("v", "w"), ("w", "u"))),
             TestSpec(
                 name="pe",
                 title="to earth",
@@ -112,6 +83,20 @@ class ThreePhaseMotor(PartKind[ThreePhaseMotorRatings]):
                 aliases=("earth", "frame", "insulation"),
             ),
         )
+
+
+def _winding(a: str, b: str) -> TestSpec:
+    """Build the test of one pair of phases."""
+    return TestSpec(
+        name=f"{a}{b}",
+        title=f"winding {a.upper()} to {b.upper()}",
+        between=(a, b),
+        function=Function.OHM,
+        expect=common(2.0, 20.0, Unit.OHM, "2–20 Ω, all three alike within ±5 %"),
+        state=MachineState.PLUG_PULLED,
+        copper=True,
+        minutes=0.7,
+    )
 
 
 KIND = ThreePhaseMotor()
