@@ -1,5 +1,6 @@
 """Run every benchmark and print its figures."""
 
-from benchmarks import slice_speed
+from benchmarks import circuit_speed, slice_speed
 
 slice_speed.main()
+circuit_speed.main()
