@@ -53,10 +53,25 @@ def test_a_fault_is_told_with_file_line_and_remedy(old: str, new: str, says: str
         ("a: !!python/object/apply:os.system ['true']\n", "line 1"),
         ("x" * 600_000, "over 512 kB"),
         ("a: " + "[" * 40 + "]" * 40, "nested too deep"),
+        ("- " * 100_000, "nested too deep"),
+        ("[" * 200_000, "nested too deep"),
         ("a: 2026-13-45\n", "cannot be read as a value"),
         ("\x00", "no YAML"),
     ],
-    ids=["empty", "prose", "broken", "alias", "twice", "python tag", "huge", "deep", "impossible date", "control"],
+    ids=[
+        "empty",
+        "prose",
+        "broken",
+        "alias",
+        "twice",
+        "python tag",
+        "huge",
+        "deep",
+        "deep list",
+        "deep flow",
+        "impossible date",
+        "control",
+    ],
 )
 def test_what_is_no_sheet_is_refused_in_one_line(text: str, says: str) -> None:
     with pytest.raises(SheetTextError) as caught:
