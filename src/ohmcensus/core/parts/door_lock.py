@@ -10,16 +10,12 @@ from ohmcensus.core.meter import Function
 from ohmcensus.core.parts.element import ClosedWhen, Element, contact, load
 from ohmcensus.core.parts.expect import closed_contact, common, open_contact
 from ohmcensus.core.parts.fault import FaultMode
-from ohmcensus.core.parts.kind import MachineState, Nominal, PartCheck, PartKind, Pin, Ratings, TestSpec
+from ohmcensus.core.parts.kind import MachineState, Nominal, NoRatings, PartCheck, PartKind, Pin, TestSpec
 from ohmcensus.core.quantity import Unit
 from ohmcensus.core.symptom import Symptom
 
 
-class DoorLockRatings(Ratings):
-    """Nothing is printed on it that a window could come from."""
-
-
-class DoorLock(PartKind[DoorLockRatings]):
+class DoorLock(PartKind[NoRatings]):
     """Held by plastic, two wires to its heater, a contact in the supply of heater and motor."""
 
     kind = "door_lock"
@@ -50,19 +46,19 @@ class DoorLock(PartKind[DoorLockRatings]):
         Symptom.TRIPS: 0.05,
         Symptom.CODE: 0.2,
     }
-    ratings = DoorLockRatings
+    ratings = NoRatings
 
-    def pins(self, ratings: DoorLockRatings) -> tuple[Pin, ...]:
+    def pins(self, ratings: NoRatings) -> tuple[Pin, ...]:
         """Return the three tags: line and common, neutral of the heater, switched line."""
         return (Pin("c", "common"), Pin("n", "heater neutral"), Pin("out", "switched"))
 
-    def elements(self, ratings: DoorLockRatings, nominal: Nominal) -> tuple[Element, ...]:
+    def elements(self, ratings: NoRatings, nominal: Nominal) -> tuple[Element, ...]:
         """Return the PTC, which heats itself, and the contact that closes when locked."""
         ptc = load("ptc", "c", "n", nominal("ptc"))
         locked = ClosedWhen("door", frozenset({"locked"}))
         return (replace(ptc, is_linear=False), contact("contact", "c", "out", locked))
 
-    def tests(self, ratings: DoorLockRatings) -> tuple[TestSpec, ...]:
+    def tests(self, ratings: NoRatings) -> tuple[TestSpec, ...]:
         """Return the PTC heater and the contact in both positions."""
         return (
             TestSpec(

@@ -9,16 +9,12 @@ from ohmcensus.core.meter import Function
 from ohmcensus.core.parts.element import Element, resistor
 from ohmcensus.core.parts.expect import common
 from ohmcensus.core.parts.fault import FaultMode
-from ohmcensus.core.parts.kind import MachineState, Nominal, PartKind, Pin, Ratings, TestSpec
+from ohmcensus.core.parts.kind import MachineState, Nominal, NoRatings, PartKind, Pin, TestSpec
 from ohmcensus.core.quantity import Unit
 from ohmcensus.core.symptom import Symptom
 
 
-class FlowMeterRatings(Ratings):
-    """Nothing is printed on it that a window could come from."""
-
-
-class FlowMeter(PartKind[FlowMeterRatings]):
+class FlowMeter(PartKind[NoRatings]):
     """Flow meter: its points, how it fails, what is measured on it."""
 
     kind = "flow_meter"
@@ -33,9 +29,9 @@ class FlowMeter(PartKind[FlowMeterRatings]):
     repair = "replace it"
     repair_minutes = 15.0
 
-    ratings = FlowMeterRatings
+    ratings = NoRatings
 
-    def pins(self, ratings: FlowMeterRatings) -> tuple[Pin, ...]:
+    def pins(self, ratings: NoRatings) -> tuple[Pin, ...]:
         """Return the points that a probe can touch."""
         return (
             Pin("vcc", "supply"),
@@ -43,11 +39,11 @@ class FlowMeter(PartKind[FlowMeterRatings]):
             Pin("out", "output"),
         )
 
-    def elements(self, ratings: FlowMeterRatings, nominal: Nominal) -> tuple[Element, ...]:
+    def elements(self, ratings: NoRatings, nominal: Nominal) -> tuple[Element, ...]:
         """Return what it is electrically."""
         return (resistor("input", "vcc", "gnd", 4700.0, is_linear=False),)
 
-    def tests(self, ratings: FlowMeterRatings) -> tuple[TestSpec, ...]:
+    def tests(self, ratings: NoRatings) -> tuple[TestSpec, ...]:
         """Return its tests, the usual one first."""
         return (
             TestSpec(

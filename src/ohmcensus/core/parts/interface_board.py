@@ -9,16 +9,12 @@ from ohmcensus.core.meter import Function
 from ohmcensus.core.parts.element import Element, resistor
 from ohmcensus.core.parts.expect import common
 from ohmcensus.core.parts.fault import FaultMode
-from ohmcensus.core.parts.kind import MachineState, Nominal, PartKind, Pin, Ratings, TestSpec
+from ohmcensus.core.parts.kind import MachineState, Nominal, NoRatings, PartKind, Pin, TestSpec
 from ohmcensus.core.quantity import Unit
 from ohmcensus.core.symptom import Symptom
 
 
-class InterfaceBoardRatings(Ratings):
-    """Nothing is printed on it that a window could come from."""
-
-
-class InterfaceBoard(PartKind[InterfaceBoardRatings]):
+class InterfaceBoard(PartKind[NoRatings]):
     """Interface board: its points, how it fails, what is measured on it."""
 
     kind = "interface_board"
@@ -38,9 +34,9 @@ class InterfaceBoard(PartKind[InterfaceBoardRatings]):
     repair = "replace the board"
     repair_minutes = 25.0
 
-    ratings = InterfaceBoardRatings
+    ratings = NoRatings
 
-    def pins(self, ratings: InterfaceBoardRatings) -> tuple[Pin, ...]:
+    def pins(self, ratings: NoRatings) -> tuple[Pin, ...]:
         """Return the points that a probe can touch."""
         return (
             Pin("vcc", "supply"),
@@ -48,11 +44,11 @@ class InterfaceBoard(PartKind[InterfaceBoardRatings]):
             Pin("line", "communication line"),
         )
 
-    def elements(self, ratings: InterfaceBoardRatings, nominal: Nominal) -> tuple[Element, ...]:
+    def elements(self, ratings: NoRatings, nominal: Nominal) -> tuple[Element, ...]:
         """Return what it is electrically."""
         return (resistor("supply", "vcc", "gnd", 3300.0, is_linear=False),)
 
-    def tests(self, ratings: InterfaceBoardRatings) -> tuple[TestSpec, ...]:
+    def tests(self, ratings: NoRatings) -> tuple[TestSpec, ...]:
         """Return its tests, the usual one first."""
         return (
             TestSpec(

@@ -46,6 +46,10 @@ class Ratings(BaseModel):
     model_config = ConfigDict(frozen=True, extra="forbid", strict=True)
 
 
+class NoRatings(Ratings):
+    """Nothing is printed on the part that a window could come from."""
+
+
 @dataclass(frozen=True, slots=True)
 class Pin:
     """A point of the part that a probe can touch: short name, and what is written beside it."""

@@ -9,15 +9,11 @@ from ohmcensus.core.meter import Function
 from ohmcensus.core.parts.element import ClosedWhen, Element, contact
 from ohmcensus.core.parts.expect import closed_contact, open_contact
 from ohmcensus.core.parts.fault import FaultMode
-from ohmcensus.core.parts.kind import MachineState, Nominal, PartCheck, PartKind, Pin, Ratings, TestSpec
+from ohmcensus.core.parts.kind import MachineState, Nominal, NoRatings, PartCheck, PartKind, Pin, TestSpec
 from ohmcensus.core.symptom import Symptom
 
 
-class LeakFloatRatings(Ratings):
-    """Nothing is printed on it that a window could come from."""
-
-
-class LeakFloat(PartKind[LeakFloatRatings]):
+class LeakFloat(PartKind[NoRatings]):
     """Leak float: its points, how it fails, what is measured on it."""
 
     kind = "leak_float"
@@ -39,20 +35,20 @@ class LeakFloat(PartKind[LeakFloatRatings]):
 
     checks = (PartCheck("base", "Base tray", "water standing in it"),)
 
-    ratings = LeakFloatRatings
+    ratings = NoRatings
 
-    def pins(self, ratings: LeakFloatRatings) -> tuple[Pin, ...]:
+    def pins(self, ratings: NoRatings) -> tuple[Pin, ...]:
         """Return the points that a probe can touch."""
         return (
             Pin("a", "tag 1"),
             Pin("b", "tag 2"),
         )
 
-    def elements(self, ratings: LeakFloatRatings, nominal: Nominal) -> tuple[Element, ...]:
+    def elements(self, ratings: NoRatings, nominal: Nominal) -> tuple[Element, ...]:
         """Return what it is electrically."""
         return (contact("contact", "a", "b", ClosedWhen("float", frozenset({"down"}))),)
 
-    def tests(self, ratings: LeakFloatRatings) -> tuple[TestSpec, ...]:
+    def tests(self, ratings: NoRatings) -> tuple[TestSpec, ...]:
         """Return its tests, the usual one first."""
         return (
             TestSpec(

@@ -9,16 +9,12 @@ from ohmcensus.core.meter import Function
 from ohmcensus.core.parts.element import Element, resistor
 from ohmcensus.core.parts.expect import common
 from ohmcensus.core.parts.fault import FaultMode
-from ohmcensus.core.parts.kind import MachineState, Nominal, PartCheck, PartKind, Pin, Ratings, TestSpec
+from ohmcensus.core.parts.kind import MachineState, Nominal, NoRatings, PartCheck, PartKind, Pin, TestSpec
 from ohmcensus.core.quantity import Unit
 from ohmcensus.core.symptom import Symptom
 
 
-class LevelSensorRatings(Ratings):
-    """Nothing is printed on it that a window could come from."""
-
-
-class LevelSensor(PartKind[LevelSensorRatings]):
+class LevelSensor(PartKind[NoRatings]):
     """Level sensor, analogue: its points, how it fails, what is measured on it."""
 
     kind = "level_sensor"
@@ -43,9 +39,9 @@ class LevelSensor(PartKind[LevelSensorRatings]):
 
     checks = (PartCheck("tube", "Air tube and trap", "off, holed, water or fluff in it"),)
 
-    ratings = LevelSensorRatings
+    ratings = NoRatings
 
-    def pins(self, ratings: LevelSensorRatings) -> tuple[Pin, ...]:
+    def pins(self, ratings: NoRatings) -> tuple[Pin, ...]:
         """Return the points that a probe can touch."""
         return (
             Pin("vcc", "supply"),
@@ -53,11 +49,11 @@ class LevelSensor(PartKind[LevelSensorRatings]):
             Pin("out", "output"),
         )
 
-    def elements(self, ratings: LevelSensorRatings, nominal: Nominal) -> tuple[Element, ...]:
+    def elements(self, ratings: NoRatings, nominal: Nominal) -> tuple[Element, ...]:
         """Return what it is electrically."""
         return (resistor("input", "vcc", "gnd", 2200.0, is_linear=False),)
 
-    def tests(self, ratings: LevelSensorRatings) -> tuple[TestSpec, ...]:
+    def tests(self, ratings: NoRatings) -> tuple[TestSpec, ...]:
         """Return its tests, the usual one first."""
         return (
             TestSpec(

@@ -9,16 +9,12 @@ from ohmcensus.core.meter import Function
 from ohmcensus.core.parts.element import ClosedWhen, Element, contact, load
 from ohmcensus.core.parts.expect import closed_contact, common, open_contact
 from ohmcensus.core.parts.fault import FaultMode
-from ohmcensus.core.parts.kind import MachineState, Nominal, PartKind, Pin, Ratings, TestSpec
+from ohmcensus.core.parts.kind import MachineState, Nominal, NoRatings, PartKind, Pin, TestSpec
 from ohmcensus.core.quantity import Unit
 from ohmcensus.core.symptom import Symptom
 
 
-class LidLockRatings(Ratings):
-    """Nothing is printed on it that a window could come from."""
-
-
-class LidLock(PartKind[LidLockRatings]):
+class LidLock(PartKind[NoRatings]):
     """Lid lock: its points, how it fails, what is measured on it."""
 
     kind = "lid_lock"
@@ -45,9 +41,9 @@ class LidLock(PartKind[LidLockRatings]):
     repair = "replace it"
     repair_minutes = 15.0
 
-    ratings = LidLockRatings
+    ratings = NoRatings
 
-    def pins(self, ratings: LidLockRatings) -> tuple[Pin, ...]:
+    def pins(self, ratings: NoRatings) -> tuple[Pin, ...]:
         """Return the points that a probe can touch."""
         return (
             Pin("coil_a", "coil 1"),
@@ -57,7 +53,7 @@ class LidLock(PartKind[LidLockRatings]):
             Pin("lid", "lid contact"),
         )
 
-    def elements(self, ratings: LidLockRatings, nominal: Nominal) -> tuple[Element, ...]:
+    def elements(self, ratings: NoRatings, nominal: Nominal) -> tuple[Element, ...]:
         """Return what it is electrically."""
         return (
             load("coil", "coil_a", "coil_b", nominal("coil"), henry=0.1),
@@ -65,7 +61,7 @@ class LidLock(PartKind[LidLockRatings]):
             contact("lid", "c", "lid", ClosedWhen("lid", frozenset({"shut", "locked"}))),
         )
 
-    def tests(self, ratings: LidLockRatings) -> tuple[TestSpec, ...]:
+    def tests(self, ratings: NoRatings) -> tuple[TestSpec, ...]:
         """Return its tests, the usual one first."""
         return (
             TestSpec(

@@ -9,15 +9,11 @@ from ohmcensus.core.meter import Function
 from ohmcensus.core.parts.element import ClosedWhen, Element, contact
 from ohmcensus.core.parts.expect import closed_contact, open_contact
 from ohmcensus.core.parts.fault import FaultMode
-from ohmcensus.core.parts.kind import MachineState, Nominal, PartCheck, PartKind, Pin, Ratings, TestSpec
+from ohmcensus.core.parts.kind import MachineState, Nominal, NoRatings, PartCheck, PartKind, Pin, TestSpec
 from ohmcensus.core.symptom import Symptom
 
 
-class LidSwitchRatings(Ratings):
-    """Nothing is printed on it that a window could come from."""
-
-
-class LidSwitch(PartKind[LidSwitchRatings]):
+class LidSwitch(PartKind[NoRatings]):
     """Lid switch: its points, how it fails, what is measured on it."""
 
     kind = "lid_switch"
@@ -39,20 +35,20 @@ class LidSwitch(PartKind[LidSwitchRatings]):
     checks = (PartCheck("bypass", "Wires behind the lid switch", "joined: a bypass, an open danger"),)
     cautions = ("Never leave a lid switch bypassed: a spinning drum keeps turning.",)
 
-    ratings = LidSwitchRatings
+    ratings = NoRatings
 
-    def pins(self, ratings: LidSwitchRatings) -> tuple[Pin, ...]:
+    def pins(self, ratings: NoRatings) -> tuple[Pin, ...]:
         """Return the points that a probe can touch."""
         return (
             Pin("a", "tag 1"),
             Pin("b", "tag 2"),
         )
 
-    def elements(self, ratings: LidSwitchRatings, nominal: Nominal) -> tuple[Element, ...]:
+    def elements(self, ratings: NoRatings, nominal: Nominal) -> tuple[Element, ...]:
         """Return what it is electrically."""
         return (contact("contact", "a", "b", ClosedWhen("lid", frozenset({"shut"}))),)
 
-    def tests(self, ratings: LidSwitchRatings) -> tuple[TestSpec, ...]:
+    def tests(self, ratings: NoRatings) -> tuple[TestSpec, ...]:
         """Return its tests, the usual one first."""
         return (
             TestSpec(

@@ -9,16 +9,12 @@ from ohmcensus.core.meter import Function
 from ohmcensus.core.parts.element import ClosedWhen, Element, contact, load
 from ohmcensus.core.parts.expect import closed_contact, common, open_contact
 from ohmcensus.core.parts.fault import FaultMode
-from ohmcensus.core.parts.kind import MachineState, Nominal, PartKind, Pin, Ratings, TestSpec
+from ohmcensus.core.parts.kind import MachineState, Nominal, NoRatings, PartKind, Pin, TestSpec
 from ohmcensus.core.quantity import Unit
 from ohmcensus.core.symptom import Symptom
 
 
-class LockSolenoidRatings(Ratings):
-    """Nothing is printed on it that a window could come from."""
-
-
-class LockSolenoid(PartKind[LockSolenoidRatings]):
+class LockSolenoid(PartKind[NoRatings]):
     """Door lock, solenoid: its points, how it fails, what is measured on it."""
 
     kind = "lock_solenoid"
@@ -46,9 +42,9 @@ class LockSolenoid(PartKind[LockSolenoidRatings]):
     repair = "replace it"
     repair_minutes = 15.0
 
-    ratings = LockSolenoidRatings
+    ratings = NoRatings
 
-    def pins(self, ratings: LockSolenoidRatings) -> tuple[Pin, ...]:
+    def pins(self, ratings: NoRatings) -> tuple[Pin, ...]:
         """Return the points that a probe can touch."""
         return (
             Pin("coil_a", "coil 1"),
@@ -57,14 +53,14 @@ class LockSolenoid(PartKind[LockSolenoidRatings]):
             Pin("out", "switched"),
         )
 
-    def elements(self, ratings: LockSolenoidRatings, nominal: Nominal) -> tuple[Element, ...]:
+    def elements(self, ratings: NoRatings, nominal: Nominal) -> tuple[Element, ...]:
         """Return what it is electrically."""
         return (
             load("coil", "coil_a", "coil_b", nominal("coil"), henry=0.2),
             contact("contact", "c", "out", ClosedWhen("door", frozenset({"locked"}))),
         )
 
-    def tests(self, ratings: LockSolenoidRatings) -> tuple[TestSpec, ...]:
+    def tests(self, ratings: NoRatings) -> tuple[TestSpec, ...]:
         """Return its tests, the usual one first."""
         return (
             TestSpec(

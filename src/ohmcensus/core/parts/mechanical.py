@@ -4,20 +4,16 @@ from __future__ import annotations
 
 from collections.abc import Mapping
 
-from ohmcensus.core.parts.kind import PartCheck, PartKind, Pin, Ratings, TestSpec
+from ohmcensus.core.parts.kind import NoRatings, PartCheck, PartKind, Pin, TestSpec
 from ohmcensus.core.symptom import Symptom
 
 
-class MechanicalRatings(Ratings):
-    """Nothing electrical is printed on it."""
-
-
-class Mechanical(PartKind[MechanicalRatings]):
+class Mechanical(PartKind[NoRatings]):
     """A part without a point to probe."""
 
     fault_modes = ()
     is_spare = False
-    ratings = MechanicalRatings
+    ratings = NoRatings
 
     def __init__(
         self,
@@ -35,11 +31,11 @@ class Mechanical(PartKind[MechanicalRatings]):
         self.repair = repair  # type: ignore[misc]
         self.repair_minutes = minutes  # type: ignore[misc]
 
-    def pins(self, ratings: MechanicalRatings) -> tuple[Pin, ...]:
+    def pins(self, ratings: NoRatings) -> tuple[Pin, ...]:
         """Return nothing: no probe touches it."""
         return ()
 
-    def tests(self, ratings: MechanicalRatings) -> tuple[TestSpec, ...]:
+    def tests(self, ratings: NoRatings) -> tuple[TestSpec, ...]:
         """Return nothing: it is looked at."""
         return ()
 

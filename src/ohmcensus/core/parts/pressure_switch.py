@@ -9,15 +9,11 @@ from ohmcensus.core.meter import Function
 from ohmcensus.core.parts.element import ClosedWhen, Element, contact
 from ohmcensus.core.parts.expect import Expect, closed_contact, open_contact
 from ohmcensus.core.parts.fault import FaultMode
-from ohmcensus.core.parts.kind import MachineState, Nominal, PartCheck, PartKind, Pin, Ratings, TestSpec
+from ohmcensus.core.parts.kind import MachineState, Nominal, NoRatings, PartCheck, PartKind, Pin, TestSpec
 from ohmcensus.core.symptom import Symptom
 
 
-class PressureSwitchRatings(Ratings):
-    """Nothing is printed on it that a window could come from."""
-
-
-class PressureSwitch(PartKind[PressureSwitchRatings]):
+class PressureSwitch(PartKind[NoRatings]):
     """Common to *empty* at rest, common to *full* at level."""
 
     kind = "pressure_switch"
@@ -40,20 +36,20 @@ class PressureSwitch(PartKind[PressureSwitchRatings]):
         Symptom.STOPS: 0.1,
         Symptom.CODE: 0.1,
     }
-    ratings = PressureSwitchRatings
+    ratings = NoRatings
 
-    def pins(self, ratings: PressureSwitchRatings) -> tuple[Pin, ...]:
+    def pins(self, ratings: NoRatings) -> tuple[Pin, ...]:
         """Return the three contacts."""
         return (Pin("c", "common"), Pin("empty", "empty"), Pin("full", "full"))
 
-    def elements(self, ratings: PressureSwitchRatings, nominal: Nominal) -> tuple[Element, ...]:
+    def elements(self, ratings: NoRatings, nominal: Nominal) -> tuple[Element, ...]:
         """Return both contacts; the level moves them."""
         return (
             contact("full", "c", "full", ClosedWhen("water", frozenset({"at level"}))),
             contact("empty", "c", "empty", ClosedWhen("water", frozenset({"empty"}))),
         )
 
-    def tests(self, ratings: PressureSwitchRatings) -> tuple[TestSpec, ...]:
+    def tests(self, ratings: NoRatings) -> tuple[TestSpec, ...]:
         """Return both contacts with the tub empty, and the full one with the tube blown."""
         at_rest = "Tub empty, tube on."
         blown = "Blow gently into the tube: a click, and it must hold."

@@ -9,16 +9,12 @@ from ohmcensus.core.meter import Function
 from ohmcensus.core.parts.element import Element, resistor
 from ohmcensus.core.parts.expect import common
 from ohmcensus.core.parts.fault import FaultMode
-from ohmcensus.core.parts.kind import MachineState, Nominal, PartKind, Pin, Ratings, TestSpec
+from ohmcensus.core.parts.kind import MachineState, Nominal, NoRatings, PartKind, Pin, TestSpec
 from ohmcensus.core.quantity import Unit
 from ohmcensus.core.symptom import Symptom
 
 
-class RotorPositionSensorRatings(Ratings):
-    """Nothing is printed on it that a window could come from."""
-
-
-class RotorPositionSensor(PartKind[RotorPositionSensorRatings]):
+class RotorPositionSensor(PartKind[NoRatings]):
     """Rotor position sensor: its points, how it fails, what is measured on it."""
 
     kind = "rotor_position_sensor"
@@ -39,9 +35,9 @@ class RotorPositionSensor(PartKind[RotorPositionSensorRatings]):
     repair = "replace it"
     repair_minutes = 15.0
 
-    ratings = RotorPositionSensorRatings
+    ratings = NoRatings
 
-    def pins(self, ratings: RotorPositionSensorRatings) -> tuple[Pin, ...]:
+    def pins(self, ratings: NoRatings) -> tuple[Pin, ...]:
         """Return the points that a probe can touch."""
         return (
             Pin("vcc", "supply"),
@@ -51,11 +47,11 @@ class RotorPositionSensor(PartKind[RotorPositionSensorRatings]):
             Pin("h3", "output 3"),
         )
 
-    def elements(self, ratings: RotorPositionSensorRatings, nominal: Nominal) -> tuple[Element, ...]:
+    def elements(self, ratings: NoRatings, nominal: Nominal) -> tuple[Element, ...]:
         """Return what it is electrically."""
         return (resistor("supply", "vcc", "gnd", 1500.0, is_linear=False),)
 
-    def tests(self, ratings: RotorPositionSensorRatings) -> tuple[TestSpec, ...]:
+    def tests(self, ratings: NoRatings) -> tuple[TestSpec, ...]:
         """Return its tests, the usual one first."""
         return (
             TestSpec(

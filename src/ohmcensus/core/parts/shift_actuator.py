@@ -9,16 +9,12 @@ from ohmcensus.core.meter import Function
 from ohmcensus.core.parts.element import ClosedWhen, Element, contact, load, resistor
 from ohmcensus.core.parts.expect import closed_contact, common, open_contact
 from ohmcensus.core.parts.fault import FaultMode
-from ohmcensus.core.parts.kind import MachineState, Nominal, PartKind, Pin, Ratings, TestSpec
+from ohmcensus.core.parts.kind import MachineState, Nominal, NoRatings, PartKind, Pin, TestSpec
 from ohmcensus.core.quantity import Unit
 from ohmcensus.core.symptom import Symptom
 
 
-class ShiftActuatorRatings(Ratings):
-    """Nothing is printed on it that a window could come from."""
-
-
-class ShiftActuator(PartKind[ShiftActuatorRatings]):
+class ShiftActuator(PartKind[NoRatings]):
     """Shift actuator: its points, how it fails, what is measured on it."""
 
     kind = "shift_actuator"
@@ -45,9 +41,9 @@ class ShiftActuator(PartKind[ShiftActuatorRatings]):
     repair = "replace it"
     repair_minutes = 15.0
 
-    ratings = ShiftActuatorRatings
+    ratings = NoRatings
 
-    def pins(self, ratings: ShiftActuatorRatings) -> tuple[Pin, ...]:
+    def pins(self, ratings: NoRatings) -> tuple[Pin, ...]:
         """Return the points that a probe can touch."""
         return (
             Pin("m_a", "motor 1"),
@@ -59,7 +55,7 @@ class ShiftActuator(PartKind[ShiftActuatorRatings]):
             Pin("out", "tacho output"),
         )
 
-    def elements(self, ratings: ShiftActuatorRatings, nominal: Nominal) -> tuple[Element, ...]:
+    def elements(self, ratings: NoRatings, nominal: Nominal) -> tuple[Element, ...]:
         """Return what it is electrically."""
         return (
             load("motor", "m_a", "m_b", nominal("motor"), henry=6.0),
@@ -67,7 +63,7 @@ class ShiftActuator(PartKind[ShiftActuatorRatings]):
             resistor("tacho", "vcc", "gnd", 1000.0, is_linear=False),
         )
 
-    def tests(self, ratings: ShiftActuatorRatings) -> tuple[TestSpec, ...]:
+    def tests(self, ratings: NoRatings) -> tuple[TestSpec, ...]:
         """Return its tests, the usual one first."""
         return (
             TestSpec(

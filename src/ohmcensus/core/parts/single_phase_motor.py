@@ -9,16 +9,12 @@ from ohmcensus.core.meter import Function
 from ohmcensus.core.parts.element import Element, load
 from ohmcensus.core.parts.expect import BY_OHMMETER, common, insulation
 from ohmcensus.core.parts.fault import FaultMode
-from ohmcensus.core.parts.kind import MachineState, Nominal, PartKind, Pin, Ratings, TestSpec
+from ohmcensus.core.parts.kind import MachineState, Nominal, NoRatings, PartKind, Pin, TestSpec
 from ohmcensus.core.quantity import Unit
 from ohmcensus.core.symptom import Symptom
 
 
-class SinglePhaseMotorRatings(Ratings):
-    """Nothing is printed on it that a window could come from."""
-
-
-class SinglePhaseMotor(PartKind[SinglePhaseMotorRatings]):
+class SinglePhaseMotor(PartKind[NoRatings]):
     """Motor with run and start winding: its points, how it fails, what is measured on it."""
 
     kind = "single_phase_motor"
@@ -47,9 +43,9 @@ class SinglePhaseMotor(PartKind[SinglePhaseMotorRatings]):
     repair = "replace the motor"
     repair_minutes = 40.0
 
-    ratings = SinglePhaseMotorRatings
+    ratings = NoRatings
 
-    def pins(self, ratings: SinglePhaseMotorRatings) -> tuple[Pin, ...]:
+    def pins(self, ratings: NoRatings) -> tuple[Pin, ...]:
         """Return the points that a probe can touch."""
         return (
             Pin("c", "common"),
@@ -58,14 +54,14 @@ class SinglePhaseMotor(PartKind[SinglePhaseMotorRatings]):
             Pin("pe", "frame"),
         )
 
-    def elements(self, ratings: SinglePhaseMotorRatings, nominal: Nominal) -> tuple[Element, ...]:
+    def elements(self, ratings: NoRatings, nominal: Nominal) -> tuple[Element, ...]:
         """Return what it is electrically."""
         return (
             load("run", "c", "run", nominal("run"), henry=0.03, chassis="pe"),
             load("start", "c", "start", nominal("start"), henry=0.04, chassis="pe"),
         )
 
-    def tests(self, ratings: SinglePhaseMotorRatings) -> tuple[TestSpec, ...]:
+    def tests(self, ratings: NoRatings) -> tuple[TestSpec, ...]:
         """Return its tests, the usual one first."""
         return (
             TestSpec(

@@ -9,15 +9,11 @@ from ohmcensus.core.meter import Function
 from ohmcensus.core.parts.element import Element, contact
 from ohmcensus.core.parts.expect import closed_contact
 from ohmcensus.core.parts.fault import FaultMode
-from ohmcensus.core.parts.kind import MachineState, Nominal, PartKind, Pin, Ratings, TestSpec
+from ohmcensus.core.parts.kind import MachineState, Nominal, NoRatings, PartKind, Pin, TestSpec
 from ohmcensus.core.symptom import Symptom
 
 
-class ThermalCutoutRatings(Ratings):
-    """Nothing is printed on it that a window could come from."""
-
-
-class ThermalCutout(PartKind[ThermalCutoutRatings]):
+class ThermalCutout(PartKind[NoRatings]):
     """Thermal cut-out: its points, how it fails, what is measured on it."""
 
     kind = "thermal_cutout"
@@ -37,20 +33,20 @@ class ThermalCutout(PartKind[ThermalCutoutRatings]):
     repair = "replace it"
     repair_minutes = 15.0
 
-    ratings = ThermalCutoutRatings
+    ratings = NoRatings
 
-    def pins(self, ratings: ThermalCutoutRatings) -> tuple[Pin, ...]:
+    def pins(self, ratings: NoRatings) -> tuple[Pin, ...]:
         """Return the points that a probe can touch."""
         return (
             Pin("a", "tag 1"),
             Pin("b", "tag 2"),
         )
 
-    def elements(self, ratings: ThermalCutoutRatings, nominal: Nominal) -> tuple[Element, ...]:
+    def elements(self, ratings: NoRatings, nominal: Nominal) -> tuple[Element, ...]:
         """Return what it is electrically."""
         return (contact("contact", "a", "b", None, ohm=0.03),)
 
-    def tests(self, ratings: ThermalCutoutRatings) -> tuple[TestSpec, ...]:
+    def tests(self, ratings: NoRatings) -> tuple[TestSpec, ...]:
         """Return its tests, the usual one first."""
         return (
             TestSpec(

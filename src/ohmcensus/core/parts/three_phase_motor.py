@@ -9,16 +9,12 @@ from ohmcensus.core.meter import Function
 from ohmcensus.core.parts.element import Element, load
 from ohmcensus.core.parts.expect import BY_OHMMETER, common, insulation
 from ohmcensus.core.parts.fault import FaultMode
-from ohmcensus.core.parts.kind import MachineState, Nominal, PartKind, Pin, Ratings, TestSpec
+from ohmcensus.core.parts.kind import MachineState, Nominal, NoRatings, PartKind, Pin, TestSpec
 from ohmcensus.core.quantity import Unit
 from ohmcensus.core.symptom import Symptom
 
 
-class ThreePhaseMotorRatings(Ratings):
-    """Nothing is printed on it that a window could come from."""
-
-
-class ThreePhaseMotor(PartKind[ThreePhaseMotorRatings]):
+class ThreePhaseMotor(PartKind[NoRatings]):
     """Three-phase motor: its points, how it fails, what is measured on it."""
 
     kind = "three_phase_motor"
@@ -47,9 +43,9 @@ class ThreePhaseMotor(PartKind[ThreePhaseMotorRatings]):
     repair = "replace the motor"
     repair_minutes = 40.0
 
-    ratings = ThreePhaseMotorRatings
+    ratings = NoRatings
 
-    def pins(self, ratings: ThreePhaseMotorRatings) -> tuple[Pin, ...]:
+    def pins(self, ratings: NoRatings) -> tuple[Pin, ...]:
         """Return the points that a probe can touch."""
         return (
             Pin("u", "phase U"),
@@ -58,7 +54,7 @@ class ThreePhaseMotor(PartKind[ThreePhaseMotorRatings]):
             Pin("pe", "frame"),
         )
 
-    def elements(self, ratings: ThreePhaseMotorRatings, nominal: Nominal) -> tuple[Element, ...]:
+    def elements(self, ratings: NoRatings, nominal: Nominal) -> tuple[Element, ...]:
         """Return what it is electrically."""
         return (
             load("u", "u", "star", nominal("uv") / 2, henry=0.01, chassis="pe"),
@@ -66,7 +62,7 @@ class ThreePhaseMotor(PartKind[ThreePhaseMotorRatings]):
             load("w", "w", "star", nominal("uv") / 2, henry=0.01, chassis="pe"),
         )
 
-    def tests(self, ratings: ThreePhaseMotorRatings) -> tuple[TestSpec, ...]:
+    def tests(self, ratings: NoRatings) -> tuple[TestSpec, ...]:
         """Return its tests, the usual one first."""
         return (
             *(_winding(a, b) for a, b in (("u", "v"), ("v", "w"), ("w", "u"))),
