@@ -33,7 +33,7 @@ export const power = {
   live: "Work live",
   liveTitle: "Work on the open machine under voltage",
   liveHelp:
-    "Volts only. Ohms, continuity, capacitance and insulation readings are refused. It ends by itself: after its time, or when a panel comes off.",
+    "For competent persons; local codes and licensed practice come first. All wiring counts as mains, the sensors' too: no earthed instrument. Volts only: ohms, continuity, capacitance and insulation readings are refused. It ends by itself: after its time, or when a panel comes off.",
   reason: "What has to be measured under voltage",
   stays: "What stays connected",
   staysHelp: "The earth always",
