@@ -11,14 +11,20 @@ export function LadderPanel({ jobId, chosen, onChoose }: Props) {
   const { data, error } = useRungs(jobId, chosen, own);
   if (error) return <p className="problem ladder-problem">{error.message}</p>;
   if (!data) return <p className="quiet ladder-problem">{words.loading}</p>;
-  const now = {
+  // What was chosen here stands at once; the drawing follows when it is there.
+  const now = own ?? {
     states: Object.fromEntries(data.states.map((state) => [state.name, state.value])),
     pulled: data.plugs.filter((plug) => plug.is_pulled).map((plug) => plug.id),
   };
+  const set = (name: string, value: string) =>
+    setOwn((before) => ({ ...(before ?? now), states: { ...(before ?? now).states, [name]: value } }));
   const toggle = (plug: string) =>
-    setOwn({
-      ...now,
-      pulled: now.pulled.includes(plug) ? now.pulled.filter((id) => id !== plug) : [...now.pulled, plug],
+    setOwn((before) => {
+      const { states, pulled } = before ?? now;
+      return {
+        states,
+        pulled: pulled.includes(plug) ? pulled.filter((id) => id !== plug) : [...pulled, plug],
+      };
     });
   return (
     <section className="card ladder" aria-label={words.title}>
@@ -28,10 +34,8 @@ export function LadderPanel({ jobId, chosen, onChoose }: Props) {
             {state.name.replaceAll("_", " ")}
             <select
               className="pick"
-              value={state.value}
-              onChange={(event) =>
-                setOwn({ ...now, states: { ...now.states, [state.name]: event.currentTarget.value } })
-              }
+              value={now.states[state.name]}
+              onChange={(event) => set(state.name, event.currentTarget.value)}
             >
               {state.values.map((value) => (
                 <option key={value}>{value}</option>
@@ -58,7 +62,7 @@ export function LadderPanel({ jobId, chosen, onChoose }: Props) {
               type="button"
               key={plug.id}
               className="chip"
-              aria-pressed={plug.is_pulled}
+              aria-pressed={now.pulled.includes(plug.id)}
               onClick={() => toggle(plug.id)}
             >
               {plug.title}
