@@ -10,7 +10,9 @@ from ohmcensus.core.event import (
     Attended,
     Body,
     BypassRemoved,
+    CycleBegun,
     Ended,
+    EntryTried,
     Hazard,
     HazardFound,
     Isolated,
@@ -109,7 +111,17 @@ def test_a_clock_that_is_set_back_clears_it(fl7: Sheet) -> None:
     assert state(proved(fl7).wait(hours=-1)) is SafetyState.NOT_PROVED
 
 
-@pytest.mark.parametrize("body", [PluggedIn(), LiveBegun(reason="volts at the relay"), Reclosed()])
+POWER: list[Body] = [
+    PluggedIn(),
+    LiveBegun(reason="volts at the relay"),
+    Reclosed(),
+    Tripped(),
+    CycleBegun(cycle="self_test"),
+    EntryTried(sequence="service_mode", is_in=True),
+]
+
+
+@pytest.mark.parametrize("body", POWER)
 def test_power_clears_it(fl7: Sheet, body: Body) -> None:
     assert state(proved(fl7).did(body)) is not SafetyState.DEAD
     assert state(proved(fl7).did(body, LiveEnded())) is SafetyState.NOT_PROVED
@@ -124,6 +136,11 @@ def test_live_ends_after_its_time_when_opened_and_when_it_trips(fl7: Sheet) -> N
     assert safety_at(live().case, live().now).until == "2026-06-01T12:10:00Z"
     for body in (Opened(panel="back"), LiveEnded(), Tripped(), Isolated()):
         assert state(live().did(body)) is SafetyState.NOT_PROVED
+
+
+def test_a_test_cycle_begun_live_stays_live(fl7: Sheet) -> None:
+    live = Log(fl7).did(LiveBegun(reason="volts at the relay"), CycleBegun(cycle="self_test"))
+    assert state(live) is SafetyState.LIVE
 
 
 FORBIDDEN = [Function.OHM, Function.CONTINUITY, Function.CAPACITANCE, Function.INSULATION, Function.DIODE]
@@ -147,7 +164,8 @@ def test_what_each_state_refuses(function: Function) -> None:
 def test_a_complaint_that_forbids_power_until_earth_and_insulation_pass(fl7: Sheet, symptom: Symptom) -> None:
     log = Log(fl7)
     log.complains(Complaint(symptoms=(symptom,)))
-    for body in (PluggedIn(), LiveBegun(reason="to see it")):
+    entry = EntryTried(sequence="service_mode", is_in=True)
+    for body in (PluggedIn(), LiveBegun(reason="to see it"), CycleBegun(cycle="self_test"), entry):
         with pytest.raises(SafetyRefusalError, match="earth continuity and insulation at 500 V must pass first"):
             refuse_event(log.case, body)
     log.read(GOOD_EARTH)

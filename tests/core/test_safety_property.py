@@ -13,6 +13,7 @@ from ohmcensus.core.case import Reading
 from ohmcensus.core.event import (
     Attended,
     Body,
+    CycleBegun,
     Event,
     Isolated,
     LiveBegun,
@@ -35,6 +36,7 @@ EVENTS: list[Body] = [
     Attended(),
     StepTicked(step="taps"),
     Tripped(),
+    CycleBegun(cycle="self_test"),
 ]
 SERIES = list(PROOF)
 READINGS = [*SERIES, "dead ln 40", "source 9", "outlet 229", "heater 25.9"]
@@ -79,7 +81,7 @@ def is_dead_the_long_way(log: Log) -> bool:
 
 
 def ends_proof(event: Event) -> bool:
-    return isinstance(event.body, PluggedIn | LiveBegun)
+    return isinstance(event.body, PluggedIn | LiveBegun | CycleBegun | Tripped)
 
 
 def ends_in_proof(texts: list[str]) -> bool:

@@ -4,7 +4,18 @@ from __future__ import annotations
 
 from ohmcensus.core.case import Case
 from ohmcensus.core.errors import InputError, SafetyRefusalError
-from ohmcensus.core.event import Body, BypassRemoved, Ended, Hazard, LiveBegun, PluggedIn, Reclosed, Tripped
+from ohmcensus.core.event import (
+    Body,
+    BypassRemoved,
+    CycleBegun,
+    Ended,
+    EntryTried,
+    Hazard,
+    LiveBegun,
+    PluggedIn,
+    Reclosed,
+    Tripped,
+)
 from ohmcensus.core.meter import Function
 from ohmcensus.core.safety.hazards import open_hazards, power_hazards
 from ohmcensus.core.safety.state import SafetyState
@@ -57,7 +68,7 @@ def refuse_event(case: Case, body: Body) -> None:
         For a re-close where nothing tripped, and a bypass removed where none was found.
     """
     match body:
-        case PluggedIn() | LiveBegun():
+        case PluggedIn() | LiveBegun() | CycleBegun() | EntryTried():
             _refuse_power(case)
         case Reclosed():
             _refuse_second_reclose(case)

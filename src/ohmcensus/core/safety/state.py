@@ -3,7 +3,8 @@
 A machine is *dead* from the moment at which the last of these was logged, in this order, by one meter:
 cut off with the plug in sight; a known source shows; every pair of supply terminals and every stored
 charge reads inside its limit; the known source shows again. It stops being dead when it is plugged in,
-worked live, or left unattended for ten minutes. ``LIVE`` ends by itself (docs/guide.md, "Making safe").
+worked live, asked for its service mode or its own test, trips, or is left unattended for ten minutes.
+``LIVE`` ends by itself (docs/guide.md, "Making safe").
 """
 
 from __future__ import annotations
@@ -14,7 +15,18 @@ from datetime import datetime, timedelta
 from enum import StrEnum
 
 from ohmcensus.core.case import Case, Reading
-from ohmcensus.core.event import Event, Isolated, LiveBegun, LiveEnded, Opened, PluggedIn, Reclosed, Tripped
+from ohmcensus.core.event import (
+    CycleBegun,
+    EntryTried,
+    Event,
+    Isolated,
+    LiveBegun,
+    LiveEnded,
+    Opened,
+    PluggedIn,
+    Reclosed,
+    Tripped,
+)
 from ohmcensus.core.machine import dead_tests
 
 UNATTENDED = timedelta(minutes=10)
@@ -123,7 +135,8 @@ def is_inside(reading: Reading, case: Case) -> bool:
     return test.window.interval.contains(interval)
 
 
-_CUTS = (PluggedIn, LiveBegun, Reclosed)
+# What only a powered machine does: whoever writes it down has plugged it in again.
+_CUTS = (PluggedIn, LiveBegun, Reclosed, CycleBegun, EntryTried, Tripped)
 
 
 def _log(case: Case) -> Iterator[Reading | Event]:
@@ -151,9 +164,11 @@ def _after_event(walk: _Walk, event: Event) -> _Walk:
             return _Walk(isolated=True, last=walk.last)
         case LiveBegun():
             return _Walk(live=event, last=walk.last)
-        case PluggedIn() | Reclosed():
+        case CycleBegun() | EntryTried() if walk.live is not None:
+            return walk
+        case PluggedIn() | Reclosed() | CycleBegun() | EntryTried() | Tripped():
             return _Walk(last=walk.last, lapsed="plugged in again" if walk.proved or walk.isolated else "")
-        case LiveEnded() | Opened() | Tripped():
+        case LiveEnded() | Opened():
             return replace(walk, live=None)
         case _:
             return walk
