@@ -1,6 +1,7 @@
 """Run every benchmark and print its figures."""
 
-from benchmarks import circuit_speed, slice_speed
+from benchmarks import circuit_speed, dictionary_speed, slice_speed
 
 slice_speed.main()
 circuit_speed.main()
+dictionary_speed.main()

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Iterable, Mapping, Sequence
-from dataclasses import dataclass, replace
+from dataclasses import dataclass
 from functools import cached_property
 
 import numpy as np
@@ -73,10 +73,11 @@ class Network:
         return len(self.node_of)
 
     @cached_property
-    def _ends(self) -> list[tuple[int, int]]:
+    def ends(self) -> list[tuple[int, int]]:
+        """The two nodes of every branch."""
         return [(self.node(branch.a), self.node(branch.b)) for branch in self.branches]
 
-    def matrix(self, omega: float, changed: Mapping[str, float] | None = None) -> NDArray[np.complex128]:
+    def matrix(self, omega: float, changed: Mapping[str, Branch] | None = None) -> NDArray[np.complex128]:
         """Return the admittance matrix [node, node] in siemens, the reference left out.
 
         Parameters
@@ -84,22 +85,21 @@ class Network:
         omega
             Angular frequency in rad/s.
         changed
-            Other resistances of branches, by id: a fault is a new value of a branch that is there.
+            Branches to stand for those of the same id: a fault is a new value of a branch that is there.
         """
         full = self._full(omega)
         if changed:
             full = full.copy()
-            for branch, (a, b) in zip(self.branches, self._ends, strict=True):
+            for branch, (a, b) in zip(self.branches, self.ends, strict=True):
                 if branch.id in changed:
-                    after = replace(branch, ohm=changed[branch.id])
-                    _add(full, a, b, after.admittance_s(omega) - branch.admittance_s(omega))
+                    _add(full, a, b, changed[branch.id].admittance_s(omega) - branch.admittance_s(omega))
         return full[1:, 1:]
 
     def _full(self, omega: float) -> NDArray[np.complex128]:
         if omega in self._kept:
             return self._kept[omega]
         full = np.zeros((self.nodes, self.nodes), dtype=np.complex128)
-        for branch, (a, b) in zip(self.branches, self._ends, strict=True):
+        for branch, (a, b) in zip(self.branches, self.ends, strict=True):
             _add(full, a, b, branch.admittance_s(omega))
         for source in self.sources:
             _add(full, self.node(source.plus), self.node(source.minus), 1 / source.ohm)
@@ -108,7 +108,7 @@ class Network:
         return full
 
     def solve(
-        self, omega: float, currents: Mapping[int, complex], changed: Mapping[str, float] | None = None
+        self, omega: float, currents: Mapping[int, complex], changed: Mapping[str, Branch] | None = None
     ) -> Vector:
         """Return the voltage of every node for currents in amperes that flow into nodes; the reference is 0."""
         injected = np.zeros(self.nodes, dtype=np.complex128)
@@ -122,7 +122,7 @@ class Network:
         inner = np.linalg.solve(matrix if omega else matrix.real, injected[1:])
         return np.concatenate([[0.0], inner]).astype(np.complex128)
 
-    def impedance_ohm(self, p: str, q: str, omega: float = 0.0, changed: Mapping[str, float] | None = None) -> complex:
+    def impedance_ohm(self, p: str, q: str, omega: float = 0.0, changed: Mapping[str, Branch] | None = None) -> complex:
         """Return Z between two pins, by driving 1 A from one to the other, never from an inverse.
 
         Pins that no branch ends at are open: infinite.
@@ -150,7 +150,7 @@ class Network:
         grown = True
         while grown:
             grown = False
-            for branch, (a, b) in zip(self.branches, self._ends, strict=True):
+            for branch, (a, b) in zip(self.branches, self.ends, strict=True):
                 if branch.farad is not None or branch.ohm > below_ohm or branch.id in found:
                     continue
                 if a in live or b in live:
@@ -164,7 +164,7 @@ class Network:
         live = {self.node(pin) for pin in pins} - {-1}
         wires = [
             ends
-            for branch, ends in zip(self.branches, self._ends, strict=True)
+            for branch, ends in zip(self.branches, self.ends, strict=True)
             if branch.farad is None and branch.ohm <= below_ohm
         ]
         grown = True
@@ -179,7 +179,7 @@ class Network:
     def touched(self, pins: Iterable[str], *, below_ohm: float) -> frozenset[str]:
         """Return the ids of branches with an end on the nets that wires lead to from some pins."""
         live = self.nets_from(pins, below_ohm=below_ohm)
-        pairs = zip(self.branches, self._ends, strict=True)
+        pairs = zip(self.branches, self.ends, strict=True)
         return frozenset(branch.id for branch, (a, b) in pairs if a in live or b in live)
 
 

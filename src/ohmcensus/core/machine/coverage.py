@@ -7,8 +7,9 @@ from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
 from functools import lru_cache
 
+from ohmcensus.core.circuit import Branch
 from ohmcensus.core.circuit.network import Network
-from ohmcensus.core.machine.netlist import REFERENCE_CELSIUS, SMALLEST_OHM, Configuration, elements_of, netlist
+from ohmcensus.core.machine.netlist import REFERENCE_CELSIUS, Configuration, elements_of, netlist
 from ohmcensus.core.machine.probe import LIVE, PREDICTED, Probe, Setup, predict, prepared, shown
 from ohmcensus.core.meter import Function
 from ohmcensus.core.parts.element import CHASSIS, Element, FaultEffect
@@ -55,7 +56,7 @@ def probe_of(part: Part, spec: TestSpec) -> Probe:
 def reaches(sheet: Sheet, part_id: str, test_name: str) -> tuple[str, ...]:
     """Return the parts that a test reaches, its own where no circuit answers it."""
     part, spec = _found(sheet, part_id, test_name)
-    if not _is_answered(sheet, part, spec):
+    if not is_answered(sheet, part, spec):
         return (part_id,)
     found = predict(sheet, probe_of(part, spec), configuration_of(sheet, part, spec)).reaches
     return found or (part_id,)
@@ -70,26 +71,28 @@ def blind_modes(sheet: Sheet, part_id: str, test_name: str) -> tuple[FaultMode, 
     elsewhere in the part. Where no circuit answers the test, what its kind declares stands.
     """
     part, spec = _found(sheet, part_id, test_name)
-    if not _is_answered(sheet, part, spec):
+    if not is_answered(sheet, part, spec):
         return spec.blind_to
     circuit = netlist(sheet, configuration_of(sheet, part, spec))
     setup = prepared(sheet, probe_of(part, spec), circuit)
     window = _window(part, spec)
-    ohms = {branch.id: branch.ohm for branch in circuit.branches}
+    branches = {branch.id: branch for branch in circuit.branches}
     asked = _asked(elements_of(sheet, part_id), spec.between)
     blind = []
     for mode in part.part_kind.fault_modes:
         effects = [element.effects[mode] for element in asked if mode in element.effects]
-        if not effects or any(_is_admitted(setup, window, effect, part_id, ohms) for effect in effects):
+        if not effects or any(_is_admitted(setup, window, effect, part_id, branches) for effect in effects):
             blind.append(mode)
     return tuple(blind)
 
 
-def _is_admitted(setup: Setup, window: Interval, effect: FaultEffect, part_id: str, ohms: Mapping[str, float]) -> bool:
+def _is_admitted(
+    setup: Setup, window: Interval, effect: FaultEffect, part_id: str, branches: Mapping[str, Branch]
+) -> bool:
     """Tell whether a fault reads inside the window, at its usual value or at the mildest."""
     names = [f"{part_id}.{name}" for name in effect.branches]
     for amount in (effect.usual, effect.mild):
-        changed = {name: max(SMALLEST_OHM, effect.applied(ohms[name], amount)) for name in names}
+        changed = {name: effect.applied(branches[name], amount) for name in names}
         value, bound = shown(setup, changed)
         is_over = bound is Bound.ABOVE and window.finite_hi is None
         if value is not None and (is_over or window.lo <= value <= window.hi):
@@ -110,7 +113,7 @@ def _ends(element: Element) -> set[str]:
     return {CHASSIS if pin.endswith("pe") else pin for pin in pins}
 
 
-def _is_answered(sheet: Sheet, part: Part, spec: TestSpec) -> bool:
+def is_answered(sheet: Sheet, part: Part, spec: TestSpec) -> bool:
     """Tell whether the circuit answers a test: it knows the mains, no length, no sensor, no drum turned by hand."""
     is_turned = spec.function in LIVE and spec.state is not MachineState.LIVE
     is_mains = spec.function in PREDICTED and spec.function not in {Function.VOLTS_DC, Function.HERTZ}

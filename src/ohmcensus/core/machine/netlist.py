@@ -16,8 +16,6 @@ from ohmcensus.core.parts.kind import TestSpec
 from ohmcensus.core.sheet import Part, Sheet
 
 REFERENCE_CELSIUS = 20.0
-# Less than this between two nodes and the matrix loses its digits.
-SMALLEST_OHM = 1e-3
 
 
 @dataclass(frozen=True, slots=True)
@@ -38,11 +36,22 @@ class Configuration:
 
 @dataclass(frozen=True, slots=True)
 class PartFault:
-    """A fault on a part; the value is the usual one of its mode where None."""
+    """A fault on a part.
+
+    Parameters
+    ----------
+    part, mode
+        What is wrong with what.
+    value
+        The usual one of its mode where None.
+    element
+        Which of the part's elements; where empty, the first that knows the mode.
+    """
 
     part: str
     mode: FaultMode
     value: float | None = None
+    element: str = ""
 
 
 @dataclass(frozen=True, slots=True)
@@ -79,7 +88,7 @@ def netlist(sheet: Sheet, configuration: Configuration, faults: Sequence[PartFau
             for branch in element.branches:
                 placed = _placed(branch, part, element, states)
                 effect, value = changed.get(placed.id, (None, None))
-                branches.append(placed if effect is None else replace(placed, ohm=_limited(effect, placed.ohm, value)))
+                branches.append(placed if effect is None else effect.applied(placed, value))
                 if not element.is_linear:
                     bent.add(placed.id)
     return Netlist(tuple(branches), tuple(_joints(sheet, configuration.pulled)), frozenset(bent))
@@ -91,7 +100,7 @@ def elements_of(sheet: Sheet, part_id: str) -> tuple[Element, ...]:
     part = sheet.part(part_id)
     if part is None:
         raise not_on_sheet(what="part", name=part_id, known=[row.id for row in sheet.parts])
-    nominal = {spec.name: _nominal(part, spec) for spec in part.tests()}
+    nominal = {spec.name: nominal_of(part, spec) for spec in part.tests()}
     return part.part_kind.elements(part.ratings, nominal.__getitem__)
 
 
@@ -107,7 +116,7 @@ def default_states(sheet: Sheet) -> dict[str, str]:
     return {name: values[0] for name, values in sheet.states.items()}
 
 
-def _nominal(part: Part, spec: TestSpec) -> float:
+def nominal_of(part: Part, spec: TestSpec) -> float:
     """Return the most likely good value of a test: the stated one, else the middle of the window's decades."""
     own = part.expects.get(spec.name)
     window = spec.expect(REFERENCE_CELSIUS)
@@ -137,7 +146,7 @@ def _effects(sheet: Sheet, fault: PartFault) -> Iterable[tuple[str, FaultEffect]
     """Yield the branches that a fault changes, and how; the first element that knows the mode has it."""
     for element in elements_of(sheet, fault.part):
         effect = element.effects.get(fault.mode)
-        if effect is not None:
+        if effect is not None and fault.element in {"", element.name}:
             return [(f"{fault.part}.{name}", effect) for name in effect.branches]
     raise not_on_sheet(what="fault mode", name=fault.mode, known=[mode.value for mode in part_modes(sheet, fault.part)])
 
@@ -153,11 +162,6 @@ def _placed(branch: Branch, part: Part, element: Element, states: Mapping[str, s
 
 def _pin(name: str, part: Part) -> str:
     return CHASSIS if name == CHASSIS else f"{part.id}.{name}"
-
-
-def _limited(effect: FaultEffect, ohm: float, value: float | None) -> float:
-    """Return the faulty resistance, never under what the matrix can hold."""
-    return max(SMALLEST_OHM, effect.applied(ohm, value))
 
 
 def _joints(sheet: Sheet, pulled: frozenset[str]) -> Iterable[tuple[str, str]]:

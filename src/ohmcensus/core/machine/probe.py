@@ -149,8 +149,8 @@ def prepared(sheet: Sheet, probe: Probe, circuit: Netlist) -> Setup:
     return Setup(Network(branches, joints, reference, sources), probe, sheet.hertz, meters)
 
 
-def shown(setup: Setup, changed: Mapping[str, float] | None = None) -> tuple[float | None, Bound]:
-    """Return what the instrument shows, with other resistances of some branches where faults are asked for."""
+def shown(setup: Setup, changed: Mapping[str, Branch] | None = None) -> tuple[float | None, Bound]:
+    """Return what the instrument shows, with other values of some branches where faults are asked for."""
     function, (p, q) = setup.probe.function, setup.probe.between
     omega = 2 * math.pi * setup.hertz
     if function in {Function.OHM, Function.CONTINUITY, Function.INSULATION}:

@@ -7,8 +7,9 @@ of gigaohms, a leaking one a path of kilo-ohms where a healthy one has gigaohms.
 from __future__ import annotations
 
 from collections.abc import Mapping
-from dataclasses import dataclass, field
+from dataclasses import dataclass, field, replace
 from enum import StrEnum
+from typing import Any, TypeVar
 
 from ohmcensus.core.circuit import Branch
 from ohmcensus.core.parts.fault import FaultMode
@@ -20,6 +21,12 @@ OPEN_OHM = 1e12
 CONTACT_OHM = 0.02
 JOINT_OHM = 0.01
 CHASSIS = "chassis"
+# Less than this between two nodes and the matrix loses its digits; of a capacitance at least this is left.
+SMALLEST_OHM = 1e-3
+SMALLEST_FACTOR = 1e-6
+
+# A number, or one number a specimen.
+Value = TypeVar("Value", float, Any)
 
 
 class Rule(StrEnum):
@@ -29,30 +36,38 @@ class Rule(StrEnum):
     ADD = "add"
     TIMES = "times"
     LESS = "less"
+    FARAD_TIMES = "farad_times"
 
 
 @dataclass(frozen=True, slots=True)
 class FaultEffect:
     """What a fault does: to which branches, how, and by which value where none is stated.
 
-    The value is in ohms, for ``TIMES`` a factor, for ``LESS`` the fraction that is lost; ``mild`` is the
-    least that still matters.
+    The value is in ohms, for both ``TIMES`` a factor, for ``LESS`` the fraction that is lost; ``mild`` is the
+    least that still matters, ``severe`` the worst met with (ours). Between them values spread evenly on a
+    logarithmic scale.
     """
 
     branches: tuple[str, ...]
     rule: Rule
     usual: float
     mild: float
+    severe: float
 
-    def applied(self, ohm: float, value: float | None) -> float:
-        """Return a resistance with the fault."""
+    def applied(self, branch: Branch, value: float | None) -> Branch:
+        """Return a branch with the fault, never under what the matrix can hold."""
         amount = self.usual if value is None else value
-        return {
-            Rule.SET: amount,
-            Rule.ADD: ohm + amount,
-            Rule.TIMES: ohm * amount,
-            Rule.LESS: ohm * (1 - amount),
-        }[self.rule]
+        if self.rule is Rule.FARAD_TIMES and branch.farad is not None:
+            return replace(branch, farad=branch.farad * max(amount, SMALLEST_FACTOR))
+        return replace(branch, ohm=max(SMALLEST_OHM, self.ohm(branch.ohm, amount)))
+
+    def ohm(self, ohm: Value, amount: Value) -> Value:
+        """Return a resistance with the fault; a number or an array of specimens."""
+        if self.rule is Rule.SET:
+            return amount
+        if self.rule is Rule.ADD:
+            return ohm + amount
+        return ohm * amount if self.rule is Rule.TIMES else ohm * (1 - amount)
 
 
 @dataclass(frozen=True, slots=True)
@@ -87,6 +102,11 @@ class Element:
     contact: str = ""
     is_linear: bool = True
 
+    @property
+    def name(self) -> str:
+        """What the element is called within its part: that of its first branch."""
+        return self.branches[0].id.removesuffix("_1")
+
 
 def load(  # noqa: PLR0913 - one argument for each thing that a load is
     name: str,
@@ -109,12 +129,12 @@ def load(  # noqa: PLR0913 - one argument for each thing that a load is
             Branch(leak, middle, chassis, HEALTHY_LEAK_OHM),
         ),
         effects={
-            FaultMode.OPEN: FaultEffect((first,), Rule.SET, 1e11, 1e6),
-            FaultMode.SHORT: FaultEffect((shunt,), Rule.SET, 0.5, 5.0),
-            FaultMode.SHORTED_TURNS: FaultEffect((first, second), Rule.LESS, 0.15, 0.05),
-            FaultMode.LEAK: FaultEffect((leak,), Rule.SET, 50e3, 200e3),
-            FaultMode.DRIFT: FaultEffect((first, second), Rule.TIMES, 1.4, 1.2),
-            FaultMode.BAD_JOINT: FaultEffect((first,), Rule.ADD, 5.0, 0.5),
+            FaultMode.OPEN: FaultEffect((first,), Rule.SET, 1e11, 1e6, 1e12),
+            FaultMode.SHORT: FaultEffect((shunt,), Rule.SET, 0.5, 5.0, 0.05),
+            FaultMode.SHORTED_TURNS: FaultEffect((first, second), Rule.LESS, 0.15, 0.05, 0.5),
+            FaultMode.LEAK: FaultEffect((leak,), Rule.SET, 50e3, 200e3, 1e3),
+            FaultMode.DRIFT: FaultEffect((first, second), Rule.TIMES, 1.4, 1.2, 3.0),
+            FaultMode.BAD_JOINT: FaultEffect((first,), Rule.ADD, 5.0, 0.5, 50.0),
         },
     )
 
@@ -124,10 +144,10 @@ def contact(name: str, a: str, b: str, closed_when: ClosedWhen | None, *, ohm: f
     return Element(
         branches=(Branch(name, a, b, ohm),),
         effects={
-            FaultMode.WELDED: FaultEffect((name,), Rule.SET, CONTACT_OHM, 0.5),
-            FaultMode.STUCK_OPEN: FaultEffect((name,), Rule.SET, OPEN_OHM, 1e6),
-            FaultMode.OPEN: FaultEffect((name,), Rule.SET, OPEN_OHM, 1e6),
-            FaultMode.BAD_JOINT: FaultEffect((name,), Rule.ADD, 3.0, 0.5),
+            FaultMode.WELDED: FaultEffect((name,), Rule.SET, CONTACT_OHM, 0.5, CONTACT_OHM / 2),
+            FaultMode.STUCK_OPEN: FaultEffect((name,), Rule.SET, OPEN_OHM, 1e6, OPEN_OHM),
+            FaultMode.OPEN: FaultEffect((name,), Rule.SET, OPEN_OHM, 1e6, OPEN_OHM),
+            FaultMode.BAD_JOINT: FaultEffect((name,), Rule.ADD, 3.0, 0.5, 50.0),
         },
         closed_when=closed_when,
         contact=name,
@@ -140,9 +160,9 @@ def wire(name: str, a: str, b: str, ohm: float, *, chassis: str = CHASSIS) -> El
     return Element(
         branches=(Branch(name, a, b, max(ohm, JOINT_OHM)), Branch(leak, a, chassis, HEALTHY_LEAK_OHM)),
         effects={
-            FaultMode.OPEN: FaultEffect((name,), Rule.SET, 1e11, 1e6),
-            FaultMode.BAD_JOINT: FaultEffect((name,), Rule.ADD, 3.0, 0.5),
-            FaultMode.LEAK: FaultEffect((leak,), Rule.SET, 50e3, 200e3),
+            FaultMode.OPEN: FaultEffect((name,), Rule.SET, 1e11, 1e6, 1e12),
+            FaultMode.BAD_JOINT: FaultEffect((name,), Rule.ADD, 3.0, 0.5, 50.0),
+            FaultMode.LEAK: FaultEffect((leak,), Rule.SET, 50e3, 200e3, 1e3),
         },
     )
 
@@ -158,7 +178,9 @@ def conductor(name: str, a: str, b: str, ohm: float) -> Element:
 
 def between(name: str, a: str, b: str, mode: FaultMode = FaultMode.SHORT) -> Element:
     """Return the insulation between two conductors, which may be pierced."""
-    return Element(branches=(Branch(name, a, b, SHUNT_OHM),), effects={mode: FaultEffect((name,), Rule.SET, 0.5, 5.0)})
+    return Element(
+        branches=(Branch(name, a, b, SHUNT_OHM),), effects={mode: FaultEffect((name,), Rule.SET, 0.5, 5.0, 0.05)}
+    )
 
 
 def resistor(name: str, a: str, b: str, ohm: float, *, is_linear: bool = True) -> Element:
@@ -166,8 +188,8 @@ def resistor(name: str, a: str, b: str, ohm: float, *, is_linear: bool = True) -
     return Element(
         branches=(Branch(name, a, b, ohm),),
         effects={
-            FaultMode.OPEN: FaultEffect((name,), Rule.SET, 1e11, 1e6),
-            FaultMode.DRIFT: FaultEffect((name,), Rule.TIMES, 1.4, 1.2),
+            FaultMode.OPEN: FaultEffect((name,), Rule.SET, 1e11, 1e6, 1e12),
+            FaultMode.DRIFT: FaultEffect((name,), Rule.TIMES, 1.4, 1.2, 3.0),
         },
         is_linear=is_linear,
     )
@@ -179,7 +201,8 @@ def capacitor(name: str, a: str, b: str, farad: float, *, esr_ohm: float = 0.1) 
     return Element(
         branches=(Branch(name, a, b, esr_ohm, farad=farad), Branch(short, a, b, SHUNT_OHM)),
         effects={
-            FaultMode.SHORT: FaultEffect((short,), Rule.SET, 0.5, 5.0),
-            FaultMode.OPEN: FaultEffect((name,), Rule.SET, 1e11, 1e6),
+            FaultMode.SHORT: FaultEffect((short,), Rule.SET, 0.5, 5.0, 0.05),
+            FaultMode.DRIFT: FaultEffect((name,), Rule.FARAD_TIMES, 0.5, 0.8, 0.05),
+            FaultMode.OPEN: FaultEffect((name,), Rule.SET, 1e11, 1e6, 1e12),
         },
     )

@@ -61,7 +61,7 @@ class Heater(PartKind[HeaterRatings]):
 
     def elements(self, ratings: HeaterRatings, nominal: Nominal) -> tuple[Element, ...]:
         """Return the element; its leak goes to its own sheath."""
-        return (load("element", "a", "b", element_resistance_ohm(ratings.volts, ratings.watts), chassis="pe"),)
+        return (load("element", "a", "b", nominal("element"), chassis="pe"),)
 
     def tests(self, ratings: HeaterRatings) -> tuple[TestSpec, ...]:
         """Return the element and its insulation."""

@@ -79,7 +79,7 @@ class MainsFilter(PartKind[MainsFilterRatings]):
         bleed = (resistor("bleed", "l_in", "n_in", ratings.bleed_ohm),) if ratings.bleed_ohm else ()
         return (
             *chokes,
-            capacitor("x", "l_in", "n_in", ratings.x_farad),
+            capacitor("x", "l_in", "n_in", nominal("x")),
             *bleed,
             capacitor("y_l", "l_in", "pe", ratings.y_farad),
             capacitor("y_n", "n_in", "pe", ratings.y_farad),

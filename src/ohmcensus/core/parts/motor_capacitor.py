@@ -58,7 +58,7 @@ class MotorCapacitor(PartKind[MotorCapacitorRatings]):
 
     def elements(self, ratings: MotorCapacitorRatings, nominal: Nominal) -> tuple[Element, ...]:
         """Return the capacitor and its insulation to the can."""
-        return (capacitor("film", "a", "b", ratings.farad), between("can", "a", "can", FaultMode.LEAK))
+        return (capacitor("film", "a", "b", nominal("value")), between("can", "a", "can", FaultMode.LEAK))
 
     def tests(self, ratings: MotorCapacitorRatings) -> tuple[TestSpec, ...]:
         """Return its value, the kick of the ohmmeter, and tag to can."""

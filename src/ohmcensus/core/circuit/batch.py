@@ -1,0 +1,163 @@
+"""The nodal equations of many specimens of one machine at once, and what a few changed branches do to them."""
+
+from __future__ import annotations
+
+from collections.abc import Mapping, Sequence
+from dataclasses import dataclass
+from typing import Any
+
+import numpy as np
+from numpy.typing import NDArray
+
+from ohmcensus.core.circuit.network import GMIN_S, Network
+
+Column = Mapping[int, float]
+Numbers = NDArray[Any]
+
+
+@dataclass(frozen=True, slots=True)
+class Values:
+    """What the branches of a network measure, one row a specimen, one column a branch.
+
+    Parameters
+    ----------
+    ohm, henry, farad
+        Arrays [specimen, branch]; farad is NaN where a branch is no capacitor.
+    """
+
+    ohm: NDArray[np.float64]
+    henry: NDArray[np.float64]
+    farad: NDArray[np.float64]
+
+    def admittance_s(self, omega: float) -> Numbers:
+        """Return Y = 1/Z [specimen, branch] at an angular frequency in rad/s, real for direct current."""
+        is_capacitor = ~np.isnan(self.farad)
+        if omega == 0:
+            return np.where(is_capacitor, 0.0, 1 / self.ohm)
+        farad = np.where(is_capacitor, self.farad, 1.0)
+        reactance = np.where(is_capacitor, -1 / (omega * farad), omega * self.henry)
+        return np.asarray(1 / (self.ohm + 1j * reactance), dtype=np.complex128)
+
+
+class Batch:
+    """Solved specimens of one network.
+
+    Parameters
+    ----------
+    network
+        Branches, nets and sources; its values are not used.
+    admittance_s
+        [specimen, branch] at the frequency asked for.
+    seeds
+        Nodes that are asked. Only what hangs together with them without passing the reference is solved;
+        for the rest every voltage is 0 as far as they are concerned, which is exact.
+    """
+
+    def __init__(self, network: Network, admittance_s: Numbers, seeds: Sequence[int]) -> None:
+        self.network = network
+        self._admittance = admittance_s
+        self._ends = network.ends
+        block = self._block(seeds)
+        self._place = {node: index for index, node in enumerate(block)}
+        self._matrix = self._assembled(len(block))
+
+    def holds(self, branch: int) -> bool:
+        """Tell whether a branch lies where the voltages of the seeds depend on it."""
+        a, b = self._ends[branch]
+        return a in self._place or b in self._place
+
+    def across(self, branch: int) -> Column:
+        """Return the column of a branch: 1 A in at one end, out at the other."""
+        a, b = self._ends[branch]
+        return {a: 1.0, b: -1.0} if a != b else {}
+
+    def solved(self, columns: Sequence[Column]) -> Numbers:
+        """Return Y⁻¹·c for every column [specimen, node, column]."""
+        return np.linalg.solve(self._matrix, self.stacked(columns))
+
+    def solved_with(self, branches: Sequence[int], change_s: Numbers, columns: Sequence[Column]) -> Numbers:
+        """Return the same with other admittances of some branches [specimen, branch], solved anew."""
+        matrix, self._matrix = self._matrix, self._matrix.copy()
+        try:
+            for place, index in enumerate(branches):
+                a, b = self._ends[index]
+                if a != b:
+                    self._add(self._matrix, a, b, change_s[:, place])
+            return self.solved(columns)
+        finally:
+            self._matrix = matrix
+
+    def stacked(self, columns: Sequence[Column]) -> NDArray[np.float64]:
+        """Return columns side by side [node, column]; what flows into the reference or elsewhere is dropped."""
+        stack = np.zeros((len(self._place), len(columns)))
+        for index, column in enumerate(columns):
+            for node, ampere in column.items():
+                if node in self._place:
+                    stack[self._place[node], index] += ampere
+        return stack
+
+    def _block(self, seeds: Sequence[int]) -> list[int]:
+        """Return the nodes that branches and sources lead to from the seeds, the reference not passed."""
+        edges = [*self._ends, *((self.network.node(s.plus), self.network.node(s.minus)) for s in self.network.sources)]
+        neighbours: dict[int, set[int]] = {}
+        for a, b in edges:
+            neighbours.setdefault(a, set()).add(b)
+            neighbours.setdefault(b, set()).add(a)
+        found: dict[int, None] = {}
+        left = [node for node in seeds if node > 0]
+        while left:
+            node = left.pop()
+            if node not in found:
+                found[node] = None
+                left += [other for other in neighbours.get(node, ()) if other > 0]
+        return list(found)
+
+    def _assembled(self, size: int) -> Numbers:
+        """Return Y [specimen, node, node] of the block."""
+        count = self._admittance.shape[0]
+        matrix = np.zeros((count, size, size), dtype=self._admittance.dtype)
+        for index, (a, b) in enumerate(self._ends):
+            if a != b:
+                self._add(matrix, a, b, self._admittance[:, index])
+        for source in self.network.sources:
+            self._add(matrix, self.network.node(source.plus), self.network.node(source.minus), 1 / source.ohm)
+        places = np.arange(size)
+        matrix[:, places, places] += GMIN_S
+        return matrix
+
+    def _add(self, matrix: Numbers, a: int, b: int, siemens: Numbers | float) -> None:
+        at, to = self._place.get(a), self._place.get(b)
+        if at is not None:
+            matrix[:, at, at] += siemens
+        if to is not None:
+            matrix[:, to, to] += siemens
+        if at is not None and to is not None:
+            matrix[:, at, to] -= siemens
+            matrix[:, to, at] -= siemens
+
+
+def corrected(sense: Numbers, drive: Numbers, own: Numbers, change_s: Numbers, base: Numbers) -> tuple[Numbers, float]:
+    """Return readings after some branches took other admittances, without solving again, and what that costs.
+
+    c'·(Y + U·D·Uᵀ)⁻¹·s = c'·Y⁻¹·s − (c'·Y⁻¹·U)·(1 + D·UᵀY⁻¹U)⁻¹·D·(Uᵀ·Y⁻¹·s), Woodbury. The difference of two
+    great numbers keeps few digits; the second answer is the greatest ratio of what was subtracted to what is left.
+
+    Parameters
+    ----------
+    sense, drive
+        c'·Y⁻¹·U and Uᵀ·Y⁻¹·s, in ohms or volts [specimen, changed branch].
+    own
+        UᵀY⁻¹U in ohms [specimen, changed branch, changed branch].
+    change_s
+        New admittance less the old one [specimen, changed branch].
+    base
+        c'·Y⁻¹·s before [specimen].
+    """
+    if change_s.shape[-1] == 1:
+        divisor = 1 + change_s[..., 0] * own[..., 0, 0]
+        after = base - sense[..., 0] * change_s[..., 0] * drive[..., 0] / divisor
+    else:
+        middle = np.eye(change_s.shape[-1]) + change_s[..., :, None] * own
+        moved = np.linalg.solve(middle, (change_s * drive)[..., None])[..., 0]
+        after = base - np.sum(sense * moved, axis=-1)
+    return after, float(np.max(np.abs(base) / np.maximum(np.abs(after), 1e-300)))

@@ -1,0 +1,73 @@
+"""Fault dictionaries, kept in the data directory under the hash of their sheet and of the code that made them."""
+
+from __future__ import annotations
+
+import hashlib
+import zipfile
+from functools import cache
+from importlib import resources
+from pathlib import Path
+from typing import TYPE_CHECKING
+
+from ohmcensus.core.machine.netlist import PartFault
+from ohmcensus.core.parts.fault import FaultMode
+from ohmcensus.core.sheet import Sheet
+
+if TYPE_CHECKING:
+    from ohmcensus.core.machine.dictionary import Dictionary
+
+FOLDER = "dictionaries"
+# The packages of the core whose code decides what a dictionary holds.
+_MADE_BY = ("circuit", "machine", "parts", "physics", "sheet")
+
+
+def kept_dictionary(folder: Path, sheet: Sheet) -> Dictionary:
+    """Return the dictionary of a sheet, computing it where the data directory holds none that fits.
+
+    What cannot be read or written is computed each time: the folder is a cache and nothing else.
+    """
+    import numpy as np  # noqa: PLC0415 - commands load only what they need
+
+    from ohmcensus.core.machine.dictionary import Dictionary, dictionary  # noqa: PLC0415
+
+    file = folder / FOLDER / f"{sheet.id}-{_digest(sheet)}.npz"
+    try:
+        with file.open("rb") as opened, np.load(opened, allow_pickle=False) as kept:
+            faults = tuple(PartFault(part, FaultMode(mode), element=element) for part, mode, element in kept["faults"])
+            return Dictionary(tuple(kept["tests"].tolist()), faults, kept["healthy"], kept["faulty"])
+    except (OSError, EOFError, ValueError, KeyError, zipfile.BadZipFile):
+        pass
+    made = dictionary(sheet)
+    try:
+        file.parent.mkdir(parents=True, exist_ok=True)
+        for older in file.parent.glob(f"{sheet.id}-*.npz"):
+            older.unlink(missing_ok=True)
+        partial = file.with_suffix(".part")
+        with partial.open("wb") as out:
+            np.savez(
+                out,
+                tests=np.array(made.tests),
+                faults=np.array([(fault.part, fault.mode.value, fault.element) for fault in made.faults]),
+                healthy=made.healthy,
+                faulty=made.faulty,
+            )
+        partial.replace(file)
+    except OSError:
+        pass
+    return made
+
+
+def _digest(sheet: Sheet) -> str:
+    """Return the hash of a sheet's content together with the code's."""
+    return hashlib.sha256(repr(sheet).encode() + _code_digest()).hexdigest()[:24]
+
+
+@cache
+def _code_digest() -> bytes:
+    """Return the hash of the sources that a dictionary depends on."""
+    total = hashlib.sha256()
+    core = resources.files("ohmcensus") / "core"
+    for package in _MADE_BY:
+        for source in sorted((f for f in (core / package).iterdir() if f.name.endswith(".py")), key=lambda f: f.name):
+            total.update(source.read_bytes())
+    return total.digest()
