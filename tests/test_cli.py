@@ -79,7 +79,7 @@ def test_sheets_and_tests(say: Any) -> None:
     tests = say("tests", "--sheet", "fl7-u")
     assert {test["part"] for test in tests} <= set(sheet["parts"])
     assert next(test["reaches"] for test in tests if test["id"] == "heater.element") == ["heater"]
-    assert all(set(test["between"]) <= set(sheet["pins"]) for test in tests)
+    assert all(set(test["between"]) <= {*sheet["pins"], "chassis"} for test in tests)
     own = say("tests", "--sheet", "fl7-u", "heater")
     assert [(t["id"], t["meter"]) for t in own] == [("heater.element", "ohm"), ("heater.pe", "insulation")]
 
@@ -173,7 +173,7 @@ REFUSED = [
     (["predict", "--sheet", "fl7-u"], "neither a test nor an instrument"),
     (["predict", "--sheet", "fl7-u", "--test", "heeter.pe"], "did you mean heater"),
     (["predict", "--sheet", "fl7-u", "--test", "heater.glow"], "did you mean heater.pe"),
-    (["predict", "--sheet", "fl7-u", "--meter", "diode", "--between", "heater.a", "heater.b"], "no meter 'diode'"),
+    (["predict", "--sheet", "fl7-u", "--meter", "length", "--between", "heater.a", "heater.b"], "no meter 'length'"),
     (["predict", "--sheet", "fl7-u", "--meter", "ohm", "--between", "heater.a", "heater.z"], "did you mean heater.b"),
     (["predict", "--sheet", "fl7-u", "--test", "heater.pe", "--pull", "heater_tag"], "did you mean heater_tags"),
     (["predict", "--sheet", "fl7-u", "--test", "heater.pe", "--set", "door=ajar"], "no value of door 'ajar'"),

@@ -93,7 +93,7 @@ def test_probes_stand_at_the_points_of_the_chosen_test(fl7: Sheet) -> None:
     assert (element.probe_left, element.probe_right, element.test) == (True, True, "heater.element")
     view = rung_view(fl7, configuration, frozenset({"heater.a", "heater.pe"}))
     assert [(tooth.part, tooth.probe) for tooth in view.comb] == [("filter", False), ("heater", True), ("motor", False)]
-    assert {tooth.test for tooth in view.comb} == {"filter.leakage", "heater.pe", "motor.pe"}
+    assert {tooth.test for tooth in view.comb} == {"filter.pe", "heater.pe", "motor.pe"}
 
 
 @each_sheet

@@ -11,10 +11,12 @@ from uuid import uuid4
 import pytest
 
 from ohmcensus.core.errors import InputError
+from ohmcensus.core.machine import machine_tests
 from ohmcensus.exchange.job_csv import COLUMNS
 from ohmcensus.exchange.job_file import JobFile
 from ohmcensus.services.context import Context
 from ohmcensus.services.export_job import export_job, export_text
+from ohmcensus.services.find_sheet import find_sheet
 from ohmcensus.services.seed_demo import seed_demo
 from ohmcensus.services.show_job import list_jobs
 from ohmcensus.services.write_note import NewNote, write_note
@@ -35,7 +37,7 @@ def test_the_csv_holds_every_line_asked_or_not(context: Context, job_id: str) ->
     assert (by_line["heater.element"]["verdict"], by_line["heater.element"]["value"]) == ("not_asked", "")
     assert by_line["heater.pe motor.pe"]["verdict"] == "not_judged"
     assert by_line["motor.armature"]["note"] == "Steady while turned."
-    assert len(rows) == 41
+    assert len(rows) == len(machine_tests(find_sheet("fl7-u"), 20.0)) + 1
 
 
 def test_the_json_holds_the_readings_the_lines_and_the_whole_history(context: Context, job_id: str) -> None:

@@ -59,6 +59,8 @@ def test_every_test_of_a_sheet_healthy_and_faulty(sheet_id: str, tmp_path: Path)
             continue
         theirs = spice(sheet, probe, configuration, faults, tmp_path)
         most = AGREES if ours.value < 20e6 else AGREES_BEYOND_20_MEGOHM
+        # Their junction is an exponential, ours a corner.
+        most = 1e-4 if probe.function is Function.DIODE else most
         assert ours.value == pytest.approx(theirs, rel=most), name
         asked += 1
     assert asked > 100

@@ -11,11 +11,13 @@ from collections.abc import Iterator
 
 from ohmcensus.core.circuit import Branch
 from ohmcensus.core.circuit.network import GMIN_S, Network
-from ohmcensus.core.machine.probe import AMMETER_OHM, LIVE, Setup
+from ohmcensus.core.machine.probe import AMMETER_OHM, BROKEN_OHM, DIODE_A, JUNCTION_OHM, LIVE, Setup
 from ohmcensus.core.meter import Function
 
 # Test current of the deck's ohmmeter, in amperes; any will do in a linear circuit.
 TEST_A = 1e-6
+# A junction's exponential, soft enough to be solved; kT/q at the simulator's 27 °C.
+EMISSION, SATURATION_A, THERMAL_V = 0.5, 1e-12, 0.025865
 
 
 def write_deck(setup: Setup, title: str) -> str:
@@ -56,6 +58,20 @@ def _branch(number: int, branch: Branch, network: Network) -> Iterator[str]:
         yield f"L{number} m{number} {b} {branch.henry:.12g}"
 
 
+def _junctions(network: Network) -> Iterator[str]:
+    """Yield what conducts beside the resistances once its drop is reached; only the diode test comes so far.
+
+    An exponential with a voltage in series, so that both together drop what is stated at the test current.
+    """
+    own = EMISSION * THERMAL_V * math.log(DIODE_A / SATURATION_A + 1)
+    yield f".model junction D(is={SATURATION_A:g} n={EMISSION:g} rs={JUNCTION_OHM:g})"
+    for number, branch in enumerate(network.branches, start=1):
+        if branch.forward_volts is not None and branch.ohm <= BROKEN_OHM:
+            a, b = network.node(branch.a), network.node(branch.b)
+            yield f"D{number} {a} k{number} junction"
+            yield f"VD{number} k{number} {b} DC {branch.forward_volts - own:.12g}"
+
+
 def _instrument(setup: Setup) -> Iterator[str]:
     """Yield what drives the circuit, the analysis, and the reading."""
     function, network = setup.probe.function, setup.network
@@ -69,6 +85,10 @@ def _instrument(setup: Setup) -> Iterator[str]:
     elif function is Function.CAPACITANCE:
         yield f"IP {b} {a} DC 0 AC 1"
         reading, analysis = f"-1/({omega:.12g}*imag{across})", f"ac lin 1 {setup.hertz:g} {setup.hertz:g}"
+    elif function is Function.DIODE:
+        yield from _junctions(network)
+        yield f"IP {b} {a} DC {DIODE_A:g}"
+        reading, analysis = across, "op"
     else:
         yield f"IP {b} {a} DC {TEST_A:g}"
         reading, analysis = f"{across}/{TEST_A:g}", "op"

@@ -72,8 +72,9 @@ class Batch:
         return {a: 1.0, b: -1.0} if a != b else {}
 
     def solved(self, columns: Sequence[Column]) -> Numbers:
-        """Return Y⁻¹·c for every column [specimen, node, column]."""
-        return np.linalg.solve(self._matrix, self.stacked(columns))
+        """Return Y⁻¹·c for every column [specimen, node, column], the reference as a last node of 0 V."""
+        volts = np.linalg.solve(self._matrix, self.stacked(columns)[:-1])
+        return np.concatenate([volts, np.zeros_like(volts[:, :1])], axis=1)
 
     def solved_with(self, branches: Sequence[int], change_s: Numbers, columns: Sequence[Column]) -> Numbers:
         """Return the same with other admittances of some branches [specimen, branch], solved anew."""
@@ -87,9 +88,15 @@ class Batch:
         finally:
             self._matrix = matrix
 
+    def differences(self, branches: Sequence[int], volts: Numbers) -> Numbers:
+        """Return the voltage across branches [specimen, branch, ...] of what was solved [specimen, node, ...]."""
+        ends = [[self._place.get(node, -1) for node in self._ends[index]] for index in branches]
+        a, b = np.array(ends, dtype=int).reshape(-1, 2).T
+        return np.asarray(volts[:, a] - volts[:, b])
+
     def stacked(self, columns: Sequence[Column]) -> NDArray[np.float64]:
         """Return columns side by side [node, column]; what flows into the reference or elsewhere is dropped."""
-        stack = np.zeros((len(self._place), len(columns)))
+        stack = np.zeros((len(self._place) + 1, len(columns)))
         for index, column in enumerate(columns):
             for node, ampere in column.items():
                 if node in self._place:
@@ -136,7 +143,9 @@ class Batch:
             matrix[:, to, at] -= siemens
 
 
-def corrected(sense: Numbers, drive: Numbers, own: Numbers, change_s: Numbers, base: Numbers) -> tuple[Numbers, float]:
+def corrected(
+    sense: Numbers, drive: Numbers, own: Numbers, change_s: Numbers, base: Numbers, *, floor: float
+) -> tuple[Numbers, float]:
     """Return readings after some branches took other admittances, without solving again, and what that costs.
 
     c'·(Y + U·D·Uᵀ)⁻¹·s = c'·Y⁻¹·s − (c'·Y⁻¹·U)·(1 + D·UᵀY⁻¹U)⁻¹·D·(Uᵀ·Y⁻¹·s), Woodbury. The difference of two
@@ -152,12 +161,24 @@ def corrected(sense: Numbers, drive: Numbers, own: Numbers, change_s: Numbers, b
         New admittance less the old one [specimen, changed branch].
     base
         c'·Y⁻¹·s before [specimen].
+    floor
+        Less than this no instrument shows: digits lost below it are no loss.
     """
     if change_s.shape[-1] == 1:
         divisor = 1 + change_s[..., 0] * own[..., 0, 0]
         after = base - sense[..., 0] * change_s[..., 0] * drive[..., 0] / divisor
     else:
         middle = np.eye(change_s.shape[-1]) + change_s[..., :, None] * own
-        moved = np.linalg.solve(middle, (change_s * drive)[..., None])[..., 0]
+        moved = _solved(middle, change_s * drive)
         after = base - np.sum(sense * moved, axis=-1)
-    return after, float(np.max(np.abs(base) / np.maximum(np.abs(after), 1e-300)))
+    return after, float(np.max(np.abs(base) / np.maximum(np.abs(after), floor)))
+
+
+def _solved(matrix: Numbers, right: Numbers) -> Numbers:
+    """Return M⁻¹·r [specimen, row]; two by two, as most are, by its determinant."""
+    if right.shape[-1] != 2:  # noqa: PLR2004 - two equations
+        return np.asarray(np.linalg.solve(matrix, right[..., None])[..., 0])
+    (a, b), (c, d) = (matrix[..., 0, 0], matrix[..., 0, 1]), (matrix[..., 1, 0], matrix[..., 1, 1])
+    first, second = right[..., 0], right[..., 1]
+    rows = np.stack([d * first - b * second, a * second - c * first], axis=-1)
+    return np.asarray(rows / (a * d - b * c)[..., None])

@@ -21,6 +21,9 @@ class Branch:
         Inductance.
     farad
         Capacitance, None for a branch that passes direct current.
+    forward_volts
+        Of a junction from a to b: what it drops once it conducts; its resistance is what it shows before.
+        None for everything else. The nodal equations know the resistance only.
     """
 
     id: str
@@ -29,6 +32,7 @@ class Branch:
     ohm: float
     henry: float = 0.0
     farad: float | None = None
+    forward_volts: float | None = None
 
     def admittance_s(self, omega: float) -> complex:
         """Return Y = 1/Z at an angular frequency in rad/s; at 0 a capacitor passes nothing.

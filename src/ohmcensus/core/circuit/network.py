@@ -135,6 +135,25 @@ class Network:
         volts = self.solve(omega, {a: 1.0, b: -1.0}, changed)
         return complex(volts[a] - volts[b])
 
+    def forward_volts(self, p: str, q: str, *, below_ohm: float, changed: Mapping[str, Branch] | None = None) -> float:
+        """Return the least sum of drops along junctions that conduct from one pin to another; infinite if none do.
+
+        A junction of more than the given resistance is broken.
+        """
+        drops = {self.node(p): 0.0}
+        grown = True
+        while grown:
+            grown = False
+            for branch, (a, b) in zip(self.branches, self.ends, strict=True):
+                actual = (changed or {}).get(branch.id, branch)
+                if actual.forward_volts is None or actual.ohm > below_ohm or a not in drops:
+                    continue
+                through = drops[a] + actual.forward_volts
+                if through < drops.get(b, np.inf):
+                    drops[b] = through
+                    grown = True
+        return drops.get(self.node(q), np.inf)
+
     def reached(self, pins: Iterable[str], *, below_ohm: float) -> frozenset[str]:
         """Return the ids of branches that direct current can come to from some pins.
 

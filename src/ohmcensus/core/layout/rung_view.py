@@ -188,7 +188,7 @@ def _tests(sheet: Sheet) -> Mapping[frozenset[str], str]:
     found: dict[frozenset[str], str] = {}
     for part in sheet.parts:
         for spec in part.tests():
-            key, pins = f"{part.id}.{spec.name}", [f"{part.id}.{pin}" for pin in spec.between]
+            key, pins = f"{part.id}.{spec.name}", [part.point(pin) for pin in spec.between]
             found.setdefault(frozenset(pins), key)
             found.setdefault(frozenset({part.id}), key)
             for pin in pins:

@@ -43,13 +43,15 @@ def configuration_of(sheet: Sheet, part: Part, spec: TestSpec) -> Configuration:
         pulled.add(MAINS_PLUG)
     if spec.state is MachineState.PLUG_PULLED:
         pulled |= {name for name, plug in sheet.plugs.items() if part.id in plug.parts}
-    return Configuration(frozenset(pulled), dict(spec.sets))
+    sets = {name: value for name, value in spec.sets.items() if value in sheet.states.get(name, ())}
+    return Configuration(frozenset(pulled), sets)
 
 
 def probe_of(part: Part, spec: TestSpec) -> Probe:
     """Return the instrument of a test on its points."""
-    between = (f"{part.id}.{spec.between[0]}", f"{part.id}.{spec.between[1]}")
-    return Probe(spec.function, between, tuple(f"{part.id}.{pin}" for pin in spec.joined))
+    between = (part.point(spec.between[0]), part.point(spec.between[1]))
+    joined = tuple(part.point(pin) for pin in spec.joined)
+    return Probe(spec.function, between, joined, spec.is_reversed)
 
 
 @lru_cache(maxsize=2048)

@@ -7,24 +7,28 @@ behind every fault, so that a fault which a test does not see changes none of it
 from __future__ import annotations
 
 import math
-from collections.abc import Sequence
+from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
 from functools import cached_property
 
 import numpy as np
 from numpy.typing import NDArray
 
+from ohmcensus.core.circuit import Branch
 from ohmcensus.core.circuit.batch import Batch, Column, Numbers, Values, corrected
 from ohmcensus.core.circuit.network import Network
 from ohmcensus.core.machine.coverage import configuration_of, is_answered, probe_of
 from ohmcensus.core.machine.netlist import Configuration, PartFault, elements_of, netlist
 from ohmcensus.core.machine.probe import (
     AMMETER_OHM,
+    BROKEN_OHM,
     CAPACITIVE_SHARE,
+    DIODE_LIMIT_V,
     INSULATION_LIMIT,
     LIVE,
     OHM_LIMIT,
     Setup,
+    diode_volts,
     prepared,
 )
 from ohmcensus.core.machine.specimen import CONTACT_BELOW_OHM, Specimens, specimens
@@ -38,6 +42,9 @@ SEED = 20260
 # Where a correction subtracts numbers this many times greater than what is left, it is solved anew: of sixteen
 # digits eight would go.
 MOST_LOST = 1e7
+# The last digit of a voltmeter.
+SHOWN_VOLTS = 1e-3
+VOLTS = frozenset({Function.VOLTS_AC, Function.VOLTS_DC})
 Array = NDArray[np.float64]
 
 
@@ -138,7 +145,7 @@ class _Question:
     def group(self) -> object:
         """Tests of one group are answered by one matrix."""
         probe, configuration = self.setup.probe, self.configuration
-        own = probe.between if self.function in LIVE else ()
+        own = (*probe.between, probe.reversed, self.function) if self.function in LIVE else ()
         kind = "live" if self.function in LIVE else "capacitance" if self.function is Function.CAPACITANCE else "dc"
         states = tuple(sorted(configuration.states.items()))
         return kind, own, probe.joined, configuration.pulled, states
@@ -209,16 +216,17 @@ class _Answers:
         self._senses, self._drives = [q.sense() for q in questions], [q.drive() for q in questions]
         seeds = [node for column in (*self._senses, *self._drives) for node in column]
         self._batch = Batch(network, self._values.admittance_s(self._omega), seeds)
+        self._branches = {branch.id: branch for branch in network.branches}
         self._index = {branch.id: index for index, branch in enumerate(network.branches)}
         asked = {self._index[c.branch] for change in changes for c in change}
         self._place = {index: at for at, index in enumerate(sorted(filter(self._batch.holds, asked)))}
         crossings = [self._batch.across(index) for index in self._place]
         solved, count = self._batch.solved([*self._drives, *crossings]), len(questions)
-        sense, towards = self._batch.stacked(self._senses), self._batch.stacked(crossings).T
+        sense, faulty = self._batch.stacked(self._senses), list(self._place)
         self._base = np.einsum("nk,snk->ks", sense, solved[:, :, :count])
-        self._driven = towards @ solved[:, :, :count]
+        self._driven = self._batch.differences(faulty, solved[:, :, :count])
         self._sensed = np.swapaxes(solved[:, :, count:], 1, 2) @ sense
-        self._own = towards @ solved[:, :, count:]
+        self._solved = solved[:, :, count:]
         self.healthy = _shown(questions, self._base)
 
     def with_fault(self, change: Sequence[_Change]) -> Array:
@@ -229,15 +237,17 @@ class _Answers:
         indices = [self._index[c.branch] for c in kept]
         at = [self._place[index] for index in indices]
         moved = np.stack([_moved(c, self._values, i, self._omega) for c, i in zip(kept, indices, strict=True)], axis=-1)
-        own = self._own[:, at][:, :, at]
+        own = self._batch.differences(indices, self._solved[:, :, at])
         after, anew = [], None
         for q, sense in enumerate(self._senses):
-            answer, lost = corrected(self._sensed[:, at, q], self._driven[:, at, q], own, moved, self._base[q])
+            terms = self._sensed[:, at, q], self._driven[:, at, q], own, moved, self._base[q]
+            answer, lost = corrected(*terms, floor=SHOWN_VOLTS if self._questions[q].function in VOLTS else 1e-12)
             if lost > MOST_LOST:
                 anew = self._batch.solved_with(indices, moved, self._drives) if anew is None else anew
                 answer = (self._batch.stacked([sense]).T @ anew[:, :, q : q + 1])[:, 0, 0]
             after.append(answer)
-        return _shown(self._questions, np.stack(after))
+        broken = {c.branch: c.effect.applied(self._branches[c.branch], None) for c in kept}
+        return _shown(self._questions, np.stack(after), broken)
 
 
 def _moved(change: _Change, values: Values, index: int, omega: float) -> Numbers:
@@ -252,21 +262,25 @@ def _moved(change: _Change, values: Values, index: int, omega: float) -> Numbers
     return np.asarray((after.admittance_s(omega) - old.admittance_s(omega))[:, 0])
 
 
-def _shown(questions: Sequence[_Question], answers: Numbers) -> Array:
+def _shown(questions: Sequence[_Question], answers: Numbers, changed: Mapping[str, Branch] | None = None) -> Array:
     """Return what the instruments show [test, specimen]; infinite beyond their limits."""
     shown = np.empty(answers.shape)
     for row, question in enumerate(questions):
-        shown[row] = _reading(question, answers[row])
+        shown[row] = _reading(question, answers[row], changed)
     return shown
 
 
-def _reading(question: _Question, answer: Numbers) -> Array:
-    function = question.function
+def _reading(question: _Question, answer: Numbers, changed: Mapping[str, Branch] | None) -> Array:
+    function, (p, q) = question.function, question.setup.probe.between
     if not question.sense():
-        return np.full(answer.shape, np.inf if question.setup.network.node(question.setup.probe.between[0]) < 0 else 0)
+        return np.full(answer.shape, np.inf if question.setup.network.node(p) < 0 else 0)
     if function is Function.CAPACITANCE:
         is_capacitive = -answer.imag > CAPACITIVE_SHARE * np.abs(answer)
         return np.where(is_capacitive, -1 / (question.omega * np.where(is_capacitive, answer.imag, -1.0)), np.inf)
+    if function is Function.DIODE:
+        drop = question.setup.network.forward_volts(p, q, below_ohm=BROKEN_OHM, changed=changed)
+        volts = np.array([diode_volts(ohm, drop) for ohm in np.real(answer).tolist()])
+        return np.where(volts <= DIODE_LIMIT_V, volts, np.inf)
     if function in LIVE:
         divisor = AMMETER_OHM if question.setup.meters else 1.0
         return np.asarray(np.abs(answer) / divisor, dtype=np.float64)

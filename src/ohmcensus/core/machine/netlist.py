@@ -10,7 +10,7 @@ from functools import lru_cache
 from ohmcensus.core.circuit import Branch
 from ohmcensus.core.errors import UnknownNameError
 from ohmcensus.core.names import nearest
-from ohmcensus.core.parts.element import CHASSIS, OPEN_OHM, Element, FaultEffect
+from ohmcensus.core.parts.element import OPEN_OHM, Element, FaultEffect
 from ohmcensus.core.parts.fault import FaultMode
 from ohmcensus.core.parts.kind import TestSpec
 from ohmcensus.core.sheet import Part, Sheet
@@ -157,11 +157,7 @@ def _placed(branch: Branch, part: Part, element: Element, states: Mapping[str, s
     when = element.closed_when
     if when is not None and branch.id == element.contact and states.get(when.state) not in when.values:
         ohm = OPEN_OHM
-    return replace(branch, id=f"{part.id}.{branch.id}", a=_pin(branch.a, part), b=_pin(branch.b, part), ohm=ohm)
-
-
-def _pin(name: str, part: Part) -> str:
-    return CHASSIS if name == CHASSIS else f"{part.id}.{name}"
+    return replace(branch, id=f"{part.id}.{branch.id}", a=part.point(branch.a), b=part.point(branch.b), ohm=ohm)
 
 
 def _joints(sheet: Sheet, pulled: frozenset[str]) -> Iterable[tuple[str, str]]:

@@ -26,11 +26,17 @@ NEUTRAL_TO_EARTH_OHM = 0.1
 # A branch of more than this passes no test current on (ours); −Im Z must be a tenth of |Z| for a capacitance.
 PASSES_BELOW_OHM = 1e8
 CAPACITIVE_SHARE = 0.1
+# The diode test drives this current; a junction adds this resistance, beyond this voltage it shows over-range,
+# and beyond this resistance a junction is broken (ours).
+DIODE_A = 1e-3
+JUNCTION_OHM = 0.1
+DIODE_LIMIT_V = 2.0
+BROKEN_OHM = 1e9
 POLARITY = "polarity"
 OUTLET_L, OUTLET_N, OUTLET_PE = "outlet.l", "outlet.n", "outlet.pe"
 
 LIVE = frozenset({Function.VOLTS_AC, Function.VOLTS_DC, Function.LEAKAGE, Function.AMPERE, Function.HERTZ})
-PREDICTED = LIVE | {Function.OHM, Function.CONTINUITY, Function.INSULATION, Function.CAPACITANCE}
+PREDICTED = LIVE | {Function.OHM, Function.CONTINUITY, Function.INSULATION, Function.CAPACITANCE, Function.DIODE}
 
 
 @dataclass(frozen=True, slots=True)
@@ -157,6 +163,11 @@ def shown(setup: Setup, changed: Mapping[str, Branch] | None = None) -> tuple[fl
         limit = INSULATION_LIMIT if function is Function.INSULATION else OHM_LIMIT
         ohm = setup.network.impedance_ohm(p, q, 0.0, changed).real
         return (limit, Bound.ABOVE) if not ohm <= limit else (ohm, Bound.EXACT)
+    if function is Function.DIODE:
+        ohm = setup.network.impedance_ohm(p, q, 0.0, changed).real
+        drop = setup.network.forward_volts(p, q, below_ohm=BROKEN_OHM, changed=changed)
+        dropped = diode_volts(ohm, drop)
+        return (DIODE_LIMIT_V, Bound.ABOVE) if not dropped <= DIODE_LIMIT_V else (dropped, Bound.EXACT)
     if function is Function.CAPACITANCE:
         z = setup.network.impedance_ohm(p, q, omega, changed)
         is_capacitive = math.isfinite(abs(z)) and -z.imag > CAPACITIVE_SHARE * abs(z)
@@ -169,6 +180,18 @@ def shown(setup: Setup, changed: Mapping[str, Branch] | None = None) -> tuple[fl
     if function is Function.HERTZ:
         return (setup.hertz, Bound.EXACT) if difference > 1 else (0.0, Bound.EXACT)
     return (difference / AMMETER_OHM if setup.meters else difference), Bound.EXACT
+
+
+def diode_volts(ohm: float, forward_volts: float) -> float:
+    """Return what the diode test's current drops across a resistance with junctions beside it.
+
+    I = U/R + max(0, U − U_f)/r: the resistance takes all of it until the junctions conduct.
+    """
+    alone = DIODE_A * ohm
+    if alone <= forward_volts or math.isinf(forward_volts):
+        return alone
+    shunt = 0.0 if math.isinf(ohm) else 1 / ohm
+    return (DIODE_A + forward_volts / JUNCTION_OHM) / (shunt + 1 / JUNCTION_OHM)
 
 
 def _cut(joints: Sequence[tuple[str, str]], point: str) -> tuple[list[tuple[str, str]], Branch]:

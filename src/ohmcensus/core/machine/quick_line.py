@@ -18,6 +18,7 @@ from ohmcensus.core.errors import InputError, ReadingTextError, UnknownNameError
 from ohmcensus.core.machine.dead_tests import dead_tests
 from ohmcensus.core.machine.tests import MachineTest, machine_tests
 from ohmcensus.core.names import find, folded, nearest
+from ohmcensus.core.parts.element import CHASSIS
 from ohmcensus.core.quantity import Unit, parse_indication
 from ohmcensus.core.sheet import Sheet
 
@@ -129,7 +130,7 @@ def _points(words: list[str], sheet: Sheet) -> tuple[str, str, list[str]]:
         raise InputError(
             what="'between' needs two points", remedy="type e.g. between heater.a pump.a 12.3", field="line"
         )
-    known = {folded(pin): pin for pin in sheet.points}
+    known = {folded(pin): pin for pin in (*sheet.points, CHASSIS)}
     return _point(words[0], known), _point(words[1], known), words[2:]
 
 

@@ -59,15 +59,15 @@ def specimens(sheet: Sheet, count: int, generator: np.random.Generator) -> Speci
     for part in sheet.parts:
         drawn = _Drawn(part, count, generator)
         plain = part.part_kind.elements(part.ratings, drawn.nominal)
-        others = [part.part_kind.elements(part.ratings, drawn.of(index)) for index in range(count)]
+        others = drawn.elements() or [plain]
         for place, element in enumerate(plain):
             alike = [row[place] for row in others]
             for at, branch in enumerate(element.branches):
                 name = f"{part.id}.{branch.id}"
-                ohm[name] = _scattered(alike, at, branch.ohm, generator)
-                henry[name] = np.array([row.branches[at].henry for row in alike])
+                ohm[name] = _scattered(alike, at, branch.ohm, generator.standard_normal(count))
+                henry[name] = np.full(count, [row.branches[at].henry for row in alike])
                 if branch.farad is not None:
-                    own = np.array([row.branches[at].farad for row in alike], dtype=np.float64)
+                    own = np.full(count, [row.branches[at].farad for row in alike], dtype=np.float64)
                     chance = generator.standard_normal(count)
                     farad[name] = own if np.ptp(own) > 0 else own * np.exp(OTHER_DEVIATION * chance)
     return Specimens(count, ohm, henry, farad, OPEN_OHM * np.exp(generator.standard_normal(count)))
@@ -88,9 +88,12 @@ class _Drawn:
             self._values[test] = self._draw(test, middle)
         return middle
 
-    def of(self, index: int) -> _OneSpecimen:
-        """Return what one specimen has."""
-        return _OneSpecimen(self._values, index)
+    def elements(self) -> list[tuple[Element, ...]]:
+        """Return the part in every specimen; empty where it is built of nothing that was drawn."""
+        if not self._values:
+            return []
+        kind, ratings = self._part.part_kind, self._part.ratings
+        return [kind.elements(ratings, _OneSpecimen(self._values, index)) for index in range(self._count)]
 
     def _draw(self, test: str, middle: float) -> Array:
         own, window = self._part.expects.get(test), self._specs[test].expect(REFERENCE_CELSIUS).interval
@@ -113,10 +116,9 @@ class _OneSpecimen:
         return float(self.values[test][self.index])
 
 
-def _scattered(alike: list[Element], at: int, plain: float, generator: np.random.Generator) -> Array:
+def _scattered(alike: list[Element], at: int, plain: float, chance: Array) -> Array:
     """Return a resistance in every specimen: as the tests have it, or scattered by its size."""
-    own = np.array([row.branches[at].ohm for row in alike])
-    chance = generator.standard_normal(own.size)
+    own = np.full(chance.size, [row.branches[at].ohm for row in alike])
     if np.ptp(own) > 0:
         return own
     if plain >= INSULATION_OHM:

@@ -92,7 +92,7 @@ def _test(sheet: Sheet, part: Part, spec: TestSpec, celsius: float) -> MachineTe
         name=spec.name,
         title=spec.title,
         aliases=spec.aliases,
-        between=(f"{part.id}.{spec.between[0]}", f"{part.id}.{spec.between[1]}"),
+        between=(part.point(spec.between[0]), part.point(spec.between[1])),
         function=spec.function,
         weaker=spec.weaker,
         window=spec.expect(celsius) if own is None else _own_window(own, spec, celsius),

@@ -112,6 +112,7 @@ class BrushedMotor(PartKind[BrushedMotorRatings]):
                 name="pe",
                 title="to earth",
                 between=("field_a", "pe"),
+                joined=("field_a", "brush_a"),
                 function=Function.INSULATION,
                 expect=insulation(heating=False),
                 blind_to=(FaultMode.OPEN, FaultMode.SHORTED_TURNS, FaultMode.DRIFT, FaultMode.BAD_JOINT),

@@ -8,8 +8,8 @@ from typing import ClassVar
 from pydantic import Field
 
 from ohmcensus.core.meter import Function
-from ohmcensus.core.parts.element import Element, load
-from ohmcensus.core.parts.expect import common
+from ohmcensus.core.parts.element import CHASSIS, Element, load
+from ohmcensus.core.parts.expect import BY_OHMMETER, common, insulation
 from ohmcensus.core.parts.fault import FaultMode
 from ohmcensus.core.parts.kind import MachineState, Nominal, PartKind, Pin, Ratings, TestSpec
 from ohmcensus.core.quantity import Unit
@@ -47,7 +47,7 @@ class CoilKind(PartKind[CoilRatings]):
         return (load("coil", "a", "b", ohm, henry=REACTANCE_PER_OHM * ohm / (2 * math.pi * MAINS_HZ)),)
 
     def tests(self, ratings: CoilRatings) -> tuple[TestSpec, ...]:
-        """Return the coil."""
+        """Return the coil, and its way to earth when it is wet."""
         lo, hi, rule = self.at_120 if ratings.volts < LOW_SUPPLY_V else self.at_230
         return (
             TestSpec(
@@ -59,5 +59,18 @@ class CoilKind(PartKind[CoilRatings]):
                 blind_to=(FaultMode.LEAK, FaultMode.BAD_JOINT, FaultMode.SHORTED_TURNS),
                 state=MachineState.PLUG_PULLED,
                 copper=True,
+            ),
+            TestSpec(
+                name="pe",
+                title="to earth",
+                between=("a", CHASSIS),
+                function=Function.INSULATION,
+                expect=insulation(heating=False),
+                blind_to=(FaultMode.OPEN, FaultMode.SHORT, FaultMode.SHORTED_TURNS, FaultMode.BAD_JOINT),
+                aliases=("earth", "insulation"),
+                state=MachineState.PLUG_PULLED,
+                minutes=1.5,
+                weaker=BY_OHMMETER,
+                advice="Held by plastic: it leaks when it is wet. Discharge after 500 V.",
             ),
         )

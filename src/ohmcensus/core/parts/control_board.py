@@ -9,7 +9,7 @@ from pydantic import Field
 
 from ohmcensus.core.meter import Function
 from ohmcensus.core.parts.element import ClosedWhen, Element, contact, resistor
-from ohmcensus.core.parts.expect import closed_contact, common, open_contact
+from ohmcensus.core.parts.expect import closed_contact, common, mains_volts, open_contact
 from ohmcensus.core.parts.fault import FaultMode
 from ohmcensus.core.parts.kind import MachineState, Nominal, PartCheck, PartKind, Pin, Ratings, TestSpec
 from ohmcensus.core.quantity import Unit
@@ -36,10 +36,13 @@ class ControlBoardRatings(Ratings):
         Triacs and relays by the load that they switch.
     senses
         Sensors whose two leads end on the board.
+    volts
+        Supply; where it is stated, every output has a live test.
     """
 
     outputs: dict[str, Output] = Field(default_factory=dict)
     senses: tuple[str, ...] = Field(default=(), strict=False)
+    volts: float | None = Field(default=None, gt=0, le=500)
 
 
 class ControlBoard(PartKind[ControlBoardRatings]):
@@ -76,18 +79,22 @@ class ControlBoard(PartKind[ControlBoardRatings]):
     def pins(self, ratings: ControlBoardRatings) -> tuple[Pin, ...]:
         """Return the tags of supply, relay and fuse."""
         outputs = tuple(Pin(f"out_{name}", f"{name} output") for name in ratings.outputs)
-        senses = tuple(Pin(f"{name}_{end}", f"{name} input {end}") for name in ratings.senses for end in ("a", "b"))
+        senses = tuple(
+            Pin(f"{name}_{end}", f"{name} input {end}", may_be_free=True)
+            for name in ratings.senses
+            for end in ("a", "b")
+        )
         return (
             Pin("l", "line in"),
             Pin("n", "neutral in"),
-            Pin("sw", "switched line in"),
+            Pin("sw", "switched line in", may_be_free=True),
             *outputs,
             *senses,
-            Pin("relay_in", "heater relay, line side"),
-            Pin("relay_out", "heater relay, heater side"),
-            Pin("coil_a", "heater relay coil 1"),
-            Pin("coil_b", "heater relay coil 2"),
-            Pin("fuse_out", "behind the board fuse"),
+            Pin("relay_in", "heater relay, line side", may_be_free=True),
+            Pin("relay_out", "heater relay, heater side", may_be_free=True),
+            Pin("coil_a", "heater relay coil 1", may_be_free=True),
+            Pin("coil_b", "heater relay coil 2", may_be_free=True),
+            Pin("fuse_out", "behind the board fuse", may_be_free=True),
         )
 
     def elements(self, ratings: ControlBoardRatings, nominal: Nominal) -> tuple[Element, ...]:
@@ -139,7 +146,54 @@ class ControlBoard(PartKind[ControlBoardRatings]):
                 expect=closed_contact(),
                 blind_to=(FaultMode.WELDED, FaultMode.STUCK_OPEN),
             ),
+            *_relay_called(ratings),
+            *(test for name, output in ratings.outputs.items() for test in _output_tests(name, output, ratings.volts)),
         )
+
+
+def _relay_called(ratings: ControlBoardRatings) -> tuple[TestSpec, ...]:
+    """Return the live test of the heater relay."""
+    if ratings.volts is None:
+        return ()
+    return (
+        TestSpec(
+            name="relay_on",
+            title="heat called, volts",
+            between=("relay_out", "n"),
+            function=Function.VOLTS_AC,
+            expect=mains_volts(ratings.volts),
+            aliases=("heat on",),
+            state=MachineState.LIVE,
+            minutes=2.0,
+            sets={"door": "locked", "lid": "locked", "programme": "heat", "heater_relay": "closed"},
+        ),
+    )
+
+
+def _output_tests(name: str, output: Output, volts: float | None) -> tuple[TestSpec, ...]:
+    """Return one output at rest, and live in a step that calls it."""
+    switch = (output.source, f"out_{name}")
+    rest = TestSpec(
+        name=f"{name}_rest",
+        title=f"{name} output, at rest",
+        between=switch,
+        function=Function.OHM,
+        expect=open_contact("an idle switch is open; shorted, its load runs at once"),
+        state=MachineState.PLUG_PULLED,
+    )
+    if volts is None:
+        return (rest,)
+    live = TestSpec(
+        name=f"{name}_on",
+        title=f"{name} output, called",
+        between=("l", f"out_{name}") if output.source == "n" else (f"out_{name}", "n"),
+        function=Function.VOLTS_AC,
+        expect=mains_volts(volts),
+        state=MachineState.LIVE,
+        minutes=2.0,
+        sets={"door": "locked", "lid": "locked", "programme": output.steps[0]},
+    )
+    return (rest, live)
 
 
 KIND = ControlBoard()

@@ -86,6 +86,18 @@ class Cord(PartKind[CordRatings]):
                 advice="L and N joined, door shut, switched on: what hangs behind an open relay is not asked.",
             ),
             TestSpec(
+                name="own",
+                title="to earth, its far ends off",
+                between=("plug_l", "plug_pe"),
+                function=Function.INSULATION,
+                expect=insulation(heating=False),
+                blind_to=(FaultMode.OPEN, FaultMode.BAD_JOINT, FaultMode.SHORT),
+                joined=("plug_l", "plug_n"),
+                state=MachineState.PLUG_PULLED,
+                minutes=1.5,
+                advice="L and N joined, both off the filter; the earth stays.",
+            ),
+            TestSpec(
                 name="cores",
                 title="line to neutral, far end off",
                 between=("plug_l", "plug_n"),

@@ -21,6 +21,8 @@ OPEN_OHM = 1e12
 CONTACT_OHM = 0.02
 JOINT_OHM = 0.01
 CHASSIS = "chassis"
+# Middle of what six alike valves show to the diode test (common range 0.3–0.7 V).
+FORWARD_VOLTS = 0.5
 # Less than this between two nodes and the matrix loses its digits; of a capacitance at least this is left.
 SMALLEST_OHM = 1e-3
 SMALLEST_FACTOR = 1e-6
@@ -192,6 +194,18 @@ def resistor(name: str, a: str, b: str, ohm: float, *, is_linear: bool = True) -
             FaultMode.DRIFT: FaultEffect((name,), Rule.TIMES, 1.4, 1.2, 3.0),
         },
         is_linear=is_linear,
+    )
+
+
+def junction(name: str, a: str, b: str, ohm: float, *, forward_volts: float = FORWARD_VOLTS) -> Element:
+    """Return a rectifier from a to b; an ohmmeter sees its resistance, the diode test its drop."""
+    return Element(
+        branches=(Branch(name, a, b, ohm, forward_volts=forward_volts),),
+        effects={
+            FaultMode.SHORT: FaultEffect((name,), Rule.SET, 0.5, 5.0, 0.05),
+            FaultMode.OPEN: FaultEffect((name,), Rule.SET, 1e11, 1e10, 1e12),
+        },
+        is_linear=False,
     )
 
 

@@ -15,6 +15,7 @@ Expect = Callable[[float], Window]
 
 CLOSED_CONTACT_OHM = 1.0
 OPEN_CONTACT_OHM = 1e6
+MAINS_TOLERANCE = 0.10
 # Limits after repair, EN 50678 class I with and without heating elements (from memory).
 INSULATION_LIMIT_OHM = 1e6
 INSULATION_LIMIT_HEATING_OHM = 0.3e6
@@ -51,4 +52,11 @@ def insulation(*, heating: bool) -> Expect:
     which = "0.3 MΩ with heating elements" if heating else "1 MΩ"
     basis = f"EN 50678 (from memory): at least {which}; a good one reads over 20 MΩ"
     window = Window(Interval(limit), Unit.OHM, Source.COMMON, basis)
+    return lambda _celsius: window
+
+
+def mains_volts(volts: float) -> Expect:
+    """Return what a switched output shows when it is called: the supply, ±10 %."""
+    span = Interval(1 - MAINS_TOLERANCE, 1 + MAINS_TOLERANCE).scaled(volts)
+    window = Window(span, Unit.VOLT, Source.PLATE, f"the supply: {volts:g} V ±10 %, switched through", nominal=volts)
     return lambda _celsius: window

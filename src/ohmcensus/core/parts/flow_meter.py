@@ -36,7 +36,7 @@ class FlowMeter(PartKind[NoRatings]):
         return (
             Pin("vcc", "supply"),
             Pin("gnd", "ground"),
-            Pin("out", "output"),
+            Pin("out", "output", may_be_free=True),
         )
 
     def elements(self, ratings: NoRatings, nominal: Nominal) -> tuple[Element, ...]:

@@ -39,9 +39,9 @@ class InterfaceBoard(PartKind[NoRatings]):
     def pins(self, ratings: NoRatings) -> tuple[Pin, ...]:
         """Return the points that a probe can touch."""
         return (
-            Pin("vcc", "supply"),
+            Pin("vcc", "supply", may_be_free=True),
             Pin("gnd", "ground"),
-            Pin("line", "communication line"),
+            Pin("line", "communication line", may_be_free=True),
         )
 
     def elements(self, ratings: NoRatings, nominal: Nominal) -> tuple[Element, ...]:

@@ -52,10 +52,19 @@ class NoRatings(Ratings):
 
 @dataclass(frozen=True, slots=True)
 class Pin:
-    """A point of the part that a probe can touch: short name, and what is written beside it."""
+    """A point of the part that a probe can touch.
+
+    Parameters
+    ----------
+    name, label
+        Short name, and what is written beside it.
+    may_be_free
+        Whether nothing need be joined to it: an unused throw, a coil that the board itself feeds.
+    """
 
     name: str
     label: str
+    may_be_free: bool = False
 
 
 class Proves(StrEnum):
@@ -141,6 +150,8 @@ class TestSpec:
         States of the machine that the test needs, by name.
     joined
         Pins that are joined before the reading is taken: L and N for the whole machine.
+    is_reversed
+        Whether the plug is turned for it: neutral at the line contact.
     """
 
     __test__ = False
@@ -161,6 +172,7 @@ class TestSpec:
     proves: Proves | None = None
     sets: Mapping[str, str] = field(default_factory=dict)
     joined: tuple[str, ...] = ()
+    is_reversed: bool = False
 
 
 R = TypeVar("R", bound=Ratings)
@@ -176,6 +188,8 @@ class PartKind(ABC, Generic[R]):
         How readily a fault of the part shows as each symptom, 0 to 1 (common practice, no source).
     is_spare
         Whether it is a part that one takes along.
+    is_fed
+        Whether its load is fed from the mains, as a sensor's is not.
     tools
         What its tests and its replacement need besides a meter and the usual drivers.
     cautions
@@ -194,6 +208,7 @@ class PartKind(ABC, Generic[R]):
     fault_modes: ClassVar[tuple[FaultMode, ...]]
     explains: ClassVar[Mapping[Symptom, float]] = {}
     is_spare: ClassVar[bool] = True
+    is_fed: ClassVar[bool] = True
     tools: ClassVar[tuple[str, ...]] = ()
     cautions: ClassVar[tuple[str, ...]] = ()
     checks: ClassVar[tuple[PartCheck, ...]] = ()

@@ -50,7 +50,7 @@ class LidLock(PartKind[NoRatings]):
             Pin("coil_b", "coil 2"),
             Pin("c", "common"),
             Pin("locked", "locked contact"),
-            Pin("lid", "lid contact"),
+            Pin("lid", "lid contact", may_be_free=True),
         )
 
     def elements(self, ratings: NoRatings, nominal: Nominal) -> tuple[Element, ...]:

@@ -10,7 +10,7 @@ from pydantic import Field
 
 from ohmcensus.core.meter import Function
 from ohmcensus.core.parts.element import Element, capacitor, resistor, wire
-from ohmcensus.core.parts.expect import Expect, closed_contact, open_contact
+from ohmcensus.core.parts.expect import BY_OHMMETER, Expect, closed_contact, insulation, open_contact
 from ohmcensus.core.parts.fault import FaultMode
 from ohmcensus.core.parts.kind import MachineState, Nominal, PartKind, Pin, Ratings, StoredCharge, TestSpec
 from ohmcensus.core.physics.capacitor import capacitive_current_a
@@ -112,6 +112,20 @@ class MainsFilter(PartKind[MainsFilterRatings]):
                 state=MachineState.PLUG_PULLED,
             ),
             TestSpec(
+                name="pe",
+                title="filter and cord to earth",
+                between=("l_in", "pe"),
+                function=Function.INSULATION,
+                expect=insulation(heating=False),
+                blind_to=(FaultMode.OPEN, FaultMode.DRIFT, FaultMode.BAD_JOINT),
+                aliases=("earth", "insulation"),
+                joined=("l_in", "n_in"),
+                state=MachineState.PLUG_PULLED,
+                minutes=1.5,
+                weaker=BY_OHMMETER,
+                advice="Everything behind the filter off. Discharge after 500 V.",
+            ),
+            TestSpec(
                 name="leakage",
                 title="current to earth",
                 between=("l_in", "pe"),
@@ -120,6 +134,18 @@ class MainsFilter(PartKind[MainsFilterRatings]):
                 blind_to=(FaultMode.OPEN, FaultMode.SHORT, FaultMode.BAD_JOINT),
                 aliases=("ma",),
                 state=MachineState.LIVE,
+            ),
+            TestSpec(
+                name="leakage_turned",
+                title="current to earth, plug turned",
+                between=("l_in", "pe"),
+                function=Function.LEAKAGE,
+                expect=_leakage(ratings),
+                blind_to=(FaultMode.OPEN, FaultMode.SHORT, FaultMode.BAD_JOINT),
+                aliases=("ma turned",),
+                state=MachineState.LIVE,
+                is_reversed=True,
+                advice="One way round misses a leak near the neutral end.",
             ),
         )
 

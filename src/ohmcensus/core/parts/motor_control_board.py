@@ -8,7 +8,7 @@ from typing import ClassVar
 from pydantic import Field
 
 from ohmcensus.core.meter import Function
-from ohmcensus.core.parts.element import Element, capacitor, resistor
+from ohmcensus.core.parts.element import Element, capacitor, junction, resistor
 from ohmcensus.core.parts.expect import common
 from ohmcensus.core.parts.fault import FaultMode
 from ohmcensus.core.parts.kind import MachineState, Nominal, PartCheck, PartKind, Pin, Ratings, StoredCharge, TestSpec
@@ -16,8 +16,8 @@ from ohmcensus.core.quantity import Unit
 from ohmcensus.core.symptom import Symptom
 
 # What a rectifier and the gates show to an ohmmeter once the link has charged (our choice).
-RECTIFIER_OHM = 1.5e6
-PHASE_OHM = 3e6
+RECTIFIER_OHM = 3e6
+VALVE_OHM = 6e6
 _PHASES = ("u", "v", "w")
 
 
@@ -62,15 +62,29 @@ class MotorControlBoard(PartKind[MotorControlBoardRatings]):
         )
 
     def elements(self, ratings: MotorControlBoardRatings, nominal: Nominal) -> tuple[Element, ...]:
-        """Return the link with its bleed; rectifier and valves bend, and are only marked."""
+        """Return the link with its bleed, the rectifier and the six valves."""
         bleed = (resistor("bleed", "plus", "minus", ratings.bleed_ohm),) if ratings.bleed_ohm else ()
-        phases = tuple(resistor(phase, phase, "minus", PHASE_OHM, is_linear=False) for phase in _PHASES)
+        valves = tuple(
+            valve
+            for phase in _PHASES
+            for valve in (
+                junction(f"{phase}_plus", phase, "plus", VALVE_OHM),
+                junction(f"{phase}_minus", "minus", phase, VALVE_OHM),
+            )
+        )
+        rectifier = tuple(
+            diode
+            for pole in ("l", "n")
+            for diode in (
+                junction(f"{pole}_plus", pole, "plus", RECTIFIER_OHM),
+                junction(f"{pole}_minus", "minus", pole, RECTIFIER_OHM),
+            )
+        )
         return (
             capacitor("link", "plus", "minus", ratings.link_farad),
             *bleed,
-            resistor("rectifier_l", "l", "plus", RECTIFIER_OHM, is_linear=False),
-            resistor("rectifier_n", "n", "minus", RECTIFIER_OHM, is_linear=False),
-            *phases,
+            *rectifier,
+            *valves,
         )
 
     def tests(self, ratings: MotorControlBoardRatings) -> tuple[TestSpec, ...]:

@@ -29,6 +29,7 @@ class Ntc(PartKind[NtcRatings]):
     """Two wires; often pushed into the tub beside the heater."""
 
     kind = "ntc"
+    is_fed = False
     title = "NTC sensor"
     fault_modes = (FaultMode.OPEN, FaultMode.SHORT, FaultMode.DRIFT, FaultMode.LEAK, FaultMode.BAD_JOINT)
     priors: ClassVar[Mapping[FaultMode, float]] = {

@@ -40,7 +40,7 @@ class PressureSwitch(PartKind[NoRatings]):
 
     def pins(self, ratings: NoRatings) -> tuple[Pin, ...]:
         """Return the three contacts."""
-        return (Pin("c", "common"), Pin("empty", "empty"), Pin("full", "full"))
+        return (Pin("c", "common"), Pin("empty", "empty", may_be_free=True), Pin("full", "full", may_be_free=True))
 
     def elements(self, ratings: NoRatings, nominal: Nominal) -> tuple[Element, ...]:
         """Return both contacts; the level moves them."""

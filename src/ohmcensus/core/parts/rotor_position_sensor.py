@@ -42,9 +42,9 @@ class RotorPositionSensor(PartKind[NoRatings]):
         return (
             Pin("vcc", "supply"),
             Pin("gnd", "ground"),
-            Pin("h1", "output 1"),
-            Pin("h2", "output 2"),
-            Pin("h3", "output 3"),
+            Pin("h1", "output 1", may_be_free=True),
+            Pin("h2", "output 2", may_be_free=True),
+            Pin("h3", "output 3", may_be_free=True),
         )
 
     def elements(self, ratings: NoRatings, nominal: Nominal) -> tuple[Element, ...]:

@@ -52,7 +52,7 @@ class ShiftActuator(PartKind[NoRatings]):
             Pin("s_b", "switch 2"),
             Pin("vcc", "tacho supply"),
             Pin("gnd", "tacho ground"),
-            Pin("out", "tacho output"),
+            Pin("out", "tacho output", may_be_free=True),
         )
 
     def elements(self, ratings: NoRatings, nominal: Nominal) -> tuple[Element, ...]:

@@ -11,6 +11,7 @@ from pydantic import BaseModel, ConfigDict, Field, StringConstraints, model_vali
 
 from ohmcensus.core.codes import Cycle, EntrySequence, Meaning, Scheme
 from ohmcensus.core.parts import part_kinds
+from ohmcensus.core.parts.element import CHASSIS
 from ohmcensus.core.parts.kind import PartKind, Pin, Ratings, TestSpec
 from ohmcensus.core.symptom import Device
 
@@ -180,6 +181,10 @@ class Part(_Frozen):
     def part_kind(self) -> PartKind[Any]:
         """The kind of this part."""
         return part_kinds()[self.kind]
+
+    def point(self, pin: str) -> str:
+        """Return the machine's name of a pin; the chassis is everybody's."""
+        return CHASSIS if pin == CHASSIS else f"{self.id}.{pin}"
 
     def pins(self) -> tuple[Pin, ...]:
         """Return the points of this part that a probe can touch."""
