@@ -7,8 +7,10 @@ from __future__ import annotations
 
 import gc
 import json
+import os
 import sys
 from collections.abc import Callable
+from dataclasses import asdict
 from pathlib import Path
 from typing import TYPE_CHECKING, Any
 
@@ -38,6 +40,7 @@ def commands() -> None:
 
 def main() -> None:
     """Run a command; every error of ours is one line and exit code 2."""
+    os.environ.setdefault("OPENBLAS_NUM_THREADS", "1")
     try:
         commands.main(standalone_mode=False)
     except OhmcensusError as error:
@@ -109,7 +112,7 @@ def _sheet_entry(sheet: Sheet) -> dict[str, Any]:
 
 @commands.group()
 def sheet() -> None:
-    """Show one machine sheet."""
+    """Show or check one machine sheet."""
 
 
 @sheet.command("show")
@@ -120,6 +123,18 @@ def sheet_show(sheet_id: str) -> None:
     from ohmcensus.services.find_sheet import find_sheet  # noqa: PLC0415
 
     sys.stdout.write(write_sheet(find_sheet(sheet_id)))
+
+
+@sheet.command("check")
+@click.argument("file", type=click.Path(path_type=Path))
+def sheet_check(file: Path) -> None:
+    """Say what is wrong with the sheet in FILE, and which faults its tests cannot tell apart."""
+    from ohmcensus.services.check_sheet import check_sheet_file  # noqa: PLC0415
+
+    report = check_sheet_file(file)
+    _say(
+        {"faults": [asdict(row) for row in report.remarks], "inseparable": [list(pair) for pair in report.inseparable]}
+    )
 
 
 @commands.command()

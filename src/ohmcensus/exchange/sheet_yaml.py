@@ -51,17 +51,33 @@ def read_sheet(text: str, name: str) -> Sheet:
     SheetTextError
         With file, line and remedy of every fault.
     """
-    lines: dict[Path, int] = {}
-    raw = _plain(_composed(text, name), (), lines, name)
+    raw, lines = read_plain(text, name)
     try:
         return sheet_from(raw)
     except SheetFaultsError as error:
-        faults = [LineFault(_line_of(f.path, lines), ".".join(map(str, f.path)), f.message) for f in error.faults]
+        faults = [at_line(fault.path, fault.message, lines) for fault in error.faults]
         raise SheetTextError(name, sorted(faults, key=lambda f: f.line)) from None
 
 
-def write_sheet(sheet: Sheet) -> str:
-    """Return a sheet as YAML that reads back to the same sheet."""
+def read_plain(text: str, name: str) -> tuple[Any, dict[Path, int]]:
+    """Return the plain data of a sheet's text, YAML or JSON, and the line of every path.
+
+    Raises
+    ------
+    SheetTextError
+        If it is no YAML, too large, or nested as no sheet is.
+    """
+    lines: dict[Path, int] = {}
+    return _plain(_composed(text, name), (), lines, name), lines
+
+
+def at_line(path: Path, message: str, lines: dict[Path, int]) -> LineFault:
+    """Return a fault with the line of its path."""
+    return LineFault(_line_of(path, lines), ".".join(map(str, path)), message)
+
+
+def plain_sheet(sheet: Sheet) -> dict[str, Any]:
+    """Return a sheet as plain data, what is not stated left out."""
     entries = sheet.model_dump(mode="json", exclude_none=True, exclude={"parts"})
     entries["parts"] = [
         {
@@ -70,7 +86,12 @@ def write_sheet(sheet: Sheet) -> str:
         }
         for part in sheet.parts
     ]
-    return yaml.safe_dump(entries, sort_keys=False, allow_unicode=True, width=110)
+    return entries
+
+
+def write_sheet(sheet: Sheet) -> str:
+    """Return a sheet as YAML that reads back to the same sheet."""
+    return yaml.safe_dump(plain_sheet(sheet), sort_keys=False, allow_unicode=True, width=110)
 
 
 def _composed(text: str, name: str) -> yaml.Node | None:

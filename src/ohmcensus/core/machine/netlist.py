@@ -176,13 +176,9 @@ def pulled_points(sheet: Sheet, plug_name: str) -> frozenset[str]:
     UnknownNameError
         If the sheet has no such plug.
     """
-    plug = sheet.plugs.get(plug_name)
-    if plug is None:
+    if plug_name not in sheet.plugs:
         raise not_on_sheet(what="plug", name=plug_name, known=sheet.plugs)
-    if plug.pins:
-        return frozenset(plug.pins)
-    earths = {f"{part}.pe" for part in plug.parts}
-    return frozenset(point for point in sheet.points if point.partition(".")[0] in plug.parts) - earths
+    return sheet.plug_points(plug_name)
 
 
 def not_on_sheet(*, what: str, name: str, known: Iterable[str]) -> UnknownNameError:

@@ -53,7 +53,13 @@ class MotorControlBoard(PartKind[MotorControlBoardRatings]):
     def pins(self, ratings: MotorControlBoardRatings) -> tuple[Pin, ...]:
         """Return supply, link and phases."""
         phases = tuple(Pin(phase, f"phase {phase.upper()}") for phase in _PHASES)
-        return (Pin("l", "line in"), Pin("n", "neutral in"), Pin("plus", "link +"), Pin("minus", "link −"), *phases)
+        return (
+            Pin("l", "line in"),
+            Pin("n", "neutral in"),
+            Pin("plus", "link +", may_be_free=True),
+            Pin("minus", "link −", may_be_free=True),
+            *phases,
+        )
 
     def stored_charges(self, ratings: MotorControlBoardRatings) -> tuple[StoredCharge, ...]:
         """Return the link."""

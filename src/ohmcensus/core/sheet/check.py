@@ -10,11 +10,12 @@ from pydantic import BaseModel, ValidationError
 
 from ohmcensus.core.codes import meanings_from
 from ohmcensus.core.errors import InputError, SheetError
+from ohmcensus.core.meter import Function
 from ohmcensus.core.names import nearest
 from ohmcensus.core.parts import part_kinds
 from ohmcensus.core.parts.element import CHASSIS
 from ohmcensus.core.parts.kind import PartKind
-from ohmcensus.core.sheet.model import FORMAT, Sheet
+from ohmcensus.core.sheet.model import FORMAT, Expected, Sheet
 
 Path = tuple[str | int, ...]
 
@@ -121,7 +122,7 @@ def _cross_faults(sheet: Sheet) -> Iterator[SheetFault]:
         if part.behind is not None and part.behind not in sheet.panels:
             known = ", ".join(sheet.panels) or "none"
             yield SheetFault(("parts", index, "behind"), f"no panel '{part.behind}': panels are {known}")
-        yield from _unknown_tests(part.part_kind, part.ratings, part.expects, ("parts", index, "expects"))
+        yield from _expects_faults(part.part_kind, part.ratings, part.expects, ("parts", index, "expects"))
     yield from _wiring_faults(sheet)
     yield from _service_faults(sheet)
     for name, plug in sheet.plugs.items():
@@ -136,7 +137,7 @@ _RESERVED = frozenset({"dead", "source", "between"})
 
 
 def _wiring_faults(sheet: Sheet) -> Iterator[SheetFault]:
-    """Yield faults of nets and plugs: points that no part has."""
+    """Yield faults of nets and plugs: points that no part has, nets and plugs that do nothing."""
     known = {*sheet.points, CHASSIS}
     listed: list[tuple[Path, str]] = [(("nets", name), point) for name, pins in sheet.nets.items() for point in pins]
     listed += [(("plugs", name, "pins"), point) for name, plug in sheet.plugs.items() for point in plug.pins]
@@ -145,6 +146,18 @@ def _wiring_faults(sheet: Sheet) -> Iterator[SheetFault]:
             close = nearest(point, known)
             hint = f"did you mean '{close}'?" if close else "write it part.pin"
             yield SheetFault(path, f"no point '{point}': {hint}")
+    net_of: dict[str, str] = {}
+    for name, pins in sheet.nets.items():
+        if len(set(pins)) < 2:  # noqa: PLR2004 - a wire has two ends
+            yield SheetFault(("nets", name), "this net joins nothing: name at least two points, or remove it")
+        for pin in pins:
+            if pin in net_of:
+                message = f"'{pin}' stands in {net_of[pin]} already: a point is in one net, so join the two or keep one"
+                yield SheetFault(("nets", name), message)
+            net_of[pin] = name
+    for name in sheet.plugs if sheet.nets else ():
+        if not sheet.plug_points(name) & net_of.keys():
+            yield SheetFault(("plugs", name), "this plug cuts nothing: none of its points is in a net")
 
 
 def _service_faults(sheet: Sheet) -> Iterator[SheetFault]:
@@ -173,11 +186,18 @@ def _service_faults(sheet: Sheet) -> Iterator[SheetFault]:
             yield SheetFault(("service", "meanings", name), str(error))
 
 
-def _unknown_tests(
-    kind: PartKind[Any], ratings: BaseModel, expects: Mapping[str, object], path: Path
+def _expects_faults(
+    kind: PartKind[Any], ratings: BaseModel, expects: Mapping[str, Expected], path: Path
 ) -> Iterator[SheetFault]:
-    """Yield a fault for each own figure whose test the part does not have."""
-    known = [test.name for test in kind.tests(ratings)]
-    for name in expects:
+    """Yield a fault for each own figure whose test the part does not have, or that nothing can read."""
+    known = {test.name: test for test in kind.tests(ratings)}
+    for name, own in expects.items():
         if name not in known:
             yield SheetFault((*path, name), f"no test '{name}' on this part: tests are {', '.join(known)}")
+        elif known[name].function in _POSITIVE:
+            for end, value in (("nominal", own.nominal), ("hi", own.hi)):
+                if value is not None and value <= 0:
+                    yield SheetFault((*path, name, end), f"{value:g} is no reading of this test: give more than 0")
+
+
+_POSITIVE = frozenset({Function.OHM, Function.CONTINUITY, Function.INSULATION, Function.CAPACITANCE, Function.HERTZ})

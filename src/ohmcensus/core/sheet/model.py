@@ -228,6 +228,14 @@ class Sheet(_Frozen):
         """Hash by id, which equal sheets share."""
         return hash(self.id)
 
+    def plug_points(self, name: str) -> frozenset[str]:
+        """Return the points that come off with a plug: those it names, else every tag of its parts that is no earth."""
+        plug = self.plugs[name]
+        if plug.pins:
+            return frozenset(plug.pins)
+        earths = {f"{part}.pe" for part in plug.parts}
+        return frozenset(point for point in self.points if point.partition(".")[0] in plug.parts) - earths
+
     @cached_property
     def points(self) -> Mapping[str, str]:
         """Every point of the machine, "heater.a", with what is written beside it."""
