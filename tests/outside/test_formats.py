@@ -17,9 +17,10 @@ import pytest
 import yaml
 
 from ohmcensus.core.sheet import Sheet
-from ohmcensus.exchange.sheet_yaml import write_sheet
+from ohmcensus.exchange.sheet_yaml import plain_sheet, write_sheet
 from ohmcensus.services.context import Context
 from ohmcensus.services.export_job import export_text
+from ohmcensus.services.find_sheet import all_sheets
 from ohmcensus.services.seed_demo import seed_demo
 from ohmcensus.services.show_job import list_jobs
 from ohmcensus.services.write_note import NewNote, write_note
@@ -40,6 +41,16 @@ def test_every_job_fits_the_published_schema(context: Context, jobs: list[str]) 
         assert [error.message for error in validator.iter_errors(found)] == []
         assert not validator.is_valid(found | {"format": "ohmcensus-job/2"})
         assert not validator.is_valid(found | {"readings": [{}]})
+
+
+@pytest.mark.parametrize("sheet", all_sheets().values(), ids=lambda sheet: sheet.id)
+def test_every_sheet_fits_the_published_schema_and_a_spoilt_one_does_not(sheet: Sheet) -> None:
+    schema = json.loads(Path("docs/formats/ohmcensus-sheet-1.schema.gen.json").read_text(encoding="utf-8"))
+    validator, plain = jsonschema_rs.validator_for(schema), plain_sheet(sheet)
+    assert [error.message for error in validator.iter_errors(plain)] == []
+    assert not validator.is_valid(plain | {"format": "ohmcensus-sheet/2"})
+    assert not validator.is_valid(plain | {"volts": -1})
+    assert not validator.is_valid(plain | {"parts": [{"id": "x", "kind": "stove", "ratings": {}}]})
 
 
 def test_json_holds_no_number_that_json_has_not(context: Context, jobs: list[str]) -> None:

@@ -60,11 +60,13 @@ class StaleRevisionError(OhmcensusError):
         Revision the writer had seen.
     current
         Revision that is stored.
+    thing
+        What was written.
     """
 
-    def __init__(self, *, stated: int, current: int) -> None:
+    def __init__(self, *, stated: int, current: int, thing: str = "job") -> None:
         super().__init__(
-            what=f"this job has moved on from revision {stated} to {current}",
+            what=f"this {thing} has moved on from revision {stated} to {current}",
             remedy="look at what changed, then save again",
             field="revision",
         )

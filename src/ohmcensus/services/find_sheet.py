@@ -38,9 +38,14 @@ def find_sheet(sheet_id: str) -> Sheet:
 
 def sheets_in(session: Session) -> dict[str, Sheet]:
     """Return the sheets of a store: the built-in ones and one's own, each with one's own meanings of its codes."""
-    own = {sheet_id: _read(body, sheet_id) for sheet_id, body in sheets.all_own(session).items()}
+    own = own_sheets(session)
     tables = sheets.all_meanings(session)
     return {sheet_id: _with_meanings(sheet, tables) for sheet_id, sheet in {**all_sheets(), **own}.items()}
+
+
+def own_sheets(session: Session) -> dict[str, Sheet]:
+    """Return the sheets of one's own in a store."""
+    return {sheet_id: _read(body, sheet_id) for sheet_id, body in sheets.all_own(session).items()}
 
 
 def chosen(found: Mapping[str, Sheet], sheet_id: str) -> Sheet:

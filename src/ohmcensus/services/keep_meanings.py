@@ -43,13 +43,14 @@ class SheetTitle(BaseModel):
     supply: str
     watts: float
     is_own: bool
+    has_draft: bool = False
 
 
 def list_sheets(context: Context) -> list[SheetTitle]:
     """Return every sheet: the built-in ones, then one's own."""
     with context.store.read() as session:
-        found = sheets_in(session)
-    return [_title(sheet) for sheet in found.values()]
+        found, drafts = sheets_in(session), sheets.drafts(session)
+    return [_title(sheet, has_draft=sheet.id in drafts) for sheet in found.values()]
 
 
 def keep_meanings(context: Context, sheet_id: str, scheme_id: str, wanted: Meanings) -> Meanings:
@@ -108,11 +109,12 @@ def _keep(session: Session, sheet_id: str, scheme_id: str, rows: tuple[Meaning, 
     return Meanings(rows=list(checked))
 
 
-def _title(sheet: Sheet) -> SheetTitle:
+def _title(sheet: Sheet, *, has_draft: bool = False) -> SheetTitle:
     return SheetTitle(
         id=sheet.id,
         title=sheet.title,
         supply=sheet.supply,
         watts=sheet.watts,
         is_own=sheet.id not in all_sheets(),
+        has_draft=has_draft,
     )

@@ -56,6 +56,16 @@ class SheetRow(SQLModel, table=True):
     body: str
 
 
+class SheetDraftRow(SQLModel, table=True):
+    """An own sheet as its editor holds it, as JSON; the revision counts its writes."""
+
+    __tablename__ = "sheet_draft"
+
+    id: str = Field(primary_key=True)
+    revision: int
+    body: str
+
+
 class MeaningsRow(SQLModel, table=True):
     """One's own meanings of the codes of one scheme of a sheet, as JSON; they take the place of the sheet's."""
 

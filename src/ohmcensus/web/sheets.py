@@ -2,10 +2,25 @@
 
 from __future__ import annotations
 
+from typing import Literal
+
 from flask import Response, request
 from flask_openapi3 import APIBlueprint
 from pydantic import BaseModel
 
+from ohmcensus.services.edit_sheet import (
+    BlindSpots,
+    SheetDraft,
+    SheetId,
+    SheetView,
+    drop_draft,
+    export_sheet,
+    import_sheet,
+    keep_draft,
+    show_blind_spots,
+    show_sheet,
+    use_draft,
+)
 from ohmcensus.services.keep_meanings import (
     Meanings,
     SheetCopy,
@@ -15,6 +30,7 @@ from ohmcensus.services.keep_meanings import (
     keep_meanings,
     list_sheets,
 )
+from ohmcensus.services.list_kinds import Kinds, list_kinds
 from ohmcensus.web.answers import answer, context
 from ohmcensus.web.problems import Problem
 
@@ -27,6 +43,19 @@ class SheetList(BaseModel):
     """All sheets."""
 
     sheets: list[SheetTitle]
+
+
+class SheetPath(BaseModel):
+    """Which sheet."""
+
+    sheet_id: str
+
+
+class FormPath(BaseModel):
+    """Which sheet, in which form."""
+
+    sheet_id: str
+    form: Literal["yaml", "json"]
 
 
 class SchemePath(BaseModel):
@@ -46,6 +75,57 @@ def sheets() -> Response:
 def new_sheet(body: SheetCopy) -> Response:
     """Copy a sheet under a title of one's own."""
     return answer(copy_sheet(context(), body), 201)
+
+
+@blueprint.get("/new/kinds", responses={200: Kinds}, summary="Kinds of part and their ratings")
+def kinds() -> Response:
+    """Return every kind of part that a sheet may hold."""
+    return answer(list_kinds())
+
+
+@blueprint.post("/new/import", responses={201: SheetId}, summary="Take in a sheet")
+def sheet_import() -> Response:
+    """Take in a sheet that is sent as YAML or JSON, its bytes being the body."""
+    return answer(import_sheet(context(), request.get_data()), 201)
+
+
+@blueprint.get("/<sheet_id>", responses={200: SheetView}, summary="A sheet in its editor")
+def sheet(path: SheetPath) -> Response:
+    """Return a sheet, its draft where it has one, and what is wrong with it."""
+    return answer(show_sheet(context(), path.sheet_id))
+
+
+@blueprint.put("/<sheet_id>/draft", responses={200: SheetView, 409: Problem}, summary="Keep a draft")
+def draft(path: SheetPath, body: SheetDraft) -> Response:
+    """Keep what the editor holds, be it whole or not."""
+    return answer(keep_draft(context(), path.sheet_id, body))
+
+
+@blueprint.delete("/<sheet_id>/draft", responses={200: SheetView}, summary="Drop a draft")
+def draft_dropped(path: SheetPath) -> Response:
+    """Go back to the sheet as it is used."""
+    return answer(drop_draft(context(), path.sheet_id))
+
+
+@blueprint.post("/<sheet_id>/draft/use", responses={200: SheetView}, summary="Put a draft into use")
+def draft_used(path: SheetPath) -> Response:
+    """Put a faultless draft in the place of its sheet."""
+    return answer(use_draft(context(), path.sheet_id))
+
+
+@blueprint.get("/<sheet_id>/blind-spots", responses={200: BlindSpots}, summary="What the tests cannot see")
+def blind_spots(path: SheetPath) -> Response:
+    """Return faults that no listed test sees, and pairs that none tells apart."""
+    return answer(show_blind_spots(context(), path.sheet_id))
+
+
+@blueprint.get("/<sheet_id>/export.<form>", summary="A sheet as a file")
+def sheet_export(path: FormPath) -> Response:
+    """Return the sheet as it is used, as YAML or JSON."""
+    text = export_sheet(context(), path.sheet_id, path.form)
+    response = Response(text, mimetype="application/json" if path.form == "json" else "application/yaml")
+    response.headers["Content-Disposition"] = f'attachment; filename="{path.sheet_id}.{path.form}"'
+    return response
 
 
 @blueprint.put("/<sheet_id>/meanings/<scheme_id>", responses={200: Meanings}, summary="What codes mean")

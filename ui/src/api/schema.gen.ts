@@ -545,6 +545,150 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/sheets/new/import": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Take in a sheet
+         * @description Take in a sheet that is sent as YAML or JSON, its bytes being the body.
+         */
+        post: operations["sheets_sheet_import_new_import_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/sheets/new/kinds": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Kinds of part and their ratings
+         * @description Return every kind of part that a sheet may hold.
+         */
+        get: operations["sheets_kinds_new_kinds_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/sheets/{sheet_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * A sheet in its editor
+         * @description Return a sheet, its draft where it has one, and what is wrong with it.
+         */
+        get: operations["sheets_sheet__sheet_id__get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/sheets/{sheet_id}/blind-spots": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * What the tests cannot see
+         * @description Return faults that no listed test sees, and pairs that none tells apart.
+         */
+        get: operations["sheets_blind_spots__sheet_id__blind_spots_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/sheets/{sheet_id}/draft": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Keep a draft
+         * @description Keep what the editor holds, be it whole or not.
+         */
+        put: operations["sheets_draft__sheet_id__draft_put"];
+        post?: never;
+        /**
+         * Drop a draft
+         * @description Go back to the sheet as it is used.
+         */
+        delete: operations["sheets_draft_dropped__sheet_id__draft_delete"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/sheets/{sheet_id}/draft/use": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Put a draft into use
+         * @description Put a faultless draft in the place of its sheet.
+         */
+        post: operations["sheets_draft_used__sheet_id__draft_use_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/sheets/{sheet_id}/export.{form}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * A sheet as a file
+         * @description Return the sheet as it is used, as YAML or JSON.
+         */
+        get: operations["sheets_sheet_export__sheet_id__export__form__get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/sheets/{sheet_id}/meanings/{scheme_id}": {
         parameters: {
             query?: never;
@@ -707,6 +851,16 @@ export interface components {
             x0: number;
             /** X1 */
             x1: number;
+        };
+        /**
+         * BlindSpots
+         * @description Faults that no listed test sees, and pairs that none tells apart, as PART:MODE.
+         */
+        BlindSpots: {
+            /** Inseparable */
+            inseparable: string[][];
+            /** Unseen */
+            unseen: string[];
         };
         /**
          * BypassRemoved
@@ -1264,6 +1418,43 @@ export interface components {
             type_number: string;
             /** Watts */
             watts: number;
+        };
+        /**
+         * Kind
+         * @description A kind of part.
+         */
+        Kind: {
+            /** Fields */
+            fields: components["schemas"]["KindField"][];
+            /** Kind */
+            kind: string;
+            /** Title */
+            title: string;
+        };
+        /**
+         * KindField
+         * @description A rating of a kind: its name, how it is entered, what may be chosen, whether it must be there.
+         */
+        KindField: {
+            /** Choices */
+            choices: string[];
+            /**
+             * Entry
+             * @enum {string}
+             */
+            entry: "figure" | "text" | "choice" | "structure";
+            /** Name */
+            name: string;
+            /** Required */
+            required: boolean;
+        };
+        /**
+         * Kinds
+         * @description All kinds.
+         */
+        Kinds: {
+            /** Kinds */
+            kinds: components["schemas"]["Kind"][];
         };
         /**
          * LinePreview
@@ -1930,27 +2121,15 @@ export interface components {
         };
         /**
          * PointView
-         * @description A reading of the proof: what to type, between what, and what stands.
-         *
-         *     ``is_good`` is None while it was not read; ``is_next`` marks the one that is due.
+         * @description A point that a probe can touch, and whether nothing need be joined to it.
          */
         PointView: {
-            /** Between */
-            between: string[];
-            /** Id */
-            id: string;
-            /** Is Good */
-            is_good: boolean | null;
-            /** Is Next */
-            is_next: boolean;
-            /** Limit */
-            limit: string;
-            /** Reads */
-            reads: string;
-            /** Title */
-            title: string;
-            /** Typed */
-            typed: string;
+            /** Label */
+            label: string;
+            /** May Be Free */
+            may_be_free: boolean;
+            /** Name */
+            name: string;
         };
         /**
          * Problem
@@ -2304,6 +2483,28 @@ export interface components {
             title: string;
         };
         /**
+         * SheetDraft
+         * @description What the editor holds, and the revision of the draft that it began from.
+         */
+        SheetDraft: {
+            /** Raw */
+            raw: {
+                [key: string]: unknown;
+            };
+            /** Revision */
+            revision: number;
+        };
+        /**
+         * SheetId
+         * @description A sheet that was taken in.
+         */
+        SheetId: {
+            /** Id */
+            id: string;
+            /** Title */
+            title: string;
+        };
+        /**
          * SheetList
          * @description All sheets.
          */
@@ -2312,10 +2513,27 @@ export interface components {
             sheets: components["schemas"]["SheetTitle"][];
         };
         /**
+         * SheetRemark
+         * @description A fault, which keeps the sheet from being used, or a notice, which does not.
+         */
+        SheetRemark: {
+            /** Message */
+            message: string;
+            /** Path */
+            path: (string | number)[];
+            /** Refused */
+            refused: boolean;
+        };
+        /**
          * SheetTitle
          * @description A sheet in the list.
          */
         SheetTitle: {
+            /**
+             * Has Draft
+             * @default false
+             */
+            has_draft?: boolean;
             /** Id */
             id: string;
             /** Is Own */
@@ -2326,6 +2544,44 @@ export interface components {
             title: string;
             /** Watts */
             watts: number;
+        };
+        /**
+         * SheetView
+         * @description A sheet in the editor.
+         *
+         *     Attributes
+         *     ----------
+         *     raw
+         *         The sheet as plain data; the draft where there is one.
+         *     revision
+         *         Of the draft, 0 where there is none.
+         *     remarks
+         *         Faults and notices.
+         *     points, tests
+         *         Of all parts that can be read.
+         *     ladder
+         *         The machine at rest, None while it cannot be drawn.
+         */
+        SheetView: {
+            /** Id */
+            id: string;
+            /** Is Own */
+            is_own: boolean;
+            ladder: components["schemas"]["RungView"] | null;
+            /** Points */
+            points: components["schemas"]["PointView"][];
+            /** Raw */
+            raw: {
+                [key: string]: unknown;
+            };
+            /** Remarks */
+            remarks: components["schemas"]["SheetRemark"][];
+            /** Revision */
+            revision: number;
+            /** Tests */
+            tests: components["schemas"]["TestView"][];
+            /** Title */
+            title: string;
         };
         /**
          * ShortRuler
@@ -2470,6 +2726,22 @@ export interface components {
          * @enum {string}
          */
         Symptom: "dead" | "no_start" | "hums" | "no_turn" | "no_spin" | "no_drain" | "no_heat" | "overheats" | "no_lock" | "no_open" | "stops" | "trips" | "code" | "noisy" | "leaks" | "smells" | "shock";
+        /**
+         * TestView
+         * @description A test of a part, its unit, and what it should read by itself.
+         */
+        TestView: {
+            /** Name */
+            name: string;
+            /** Part */
+            part: string;
+            /** Should */
+            should: string;
+            /** Title */
+            title: string;
+            /** Unit */
+            unit: string;
+        };
         /**
          * Tick
          * @description A decade's mark with its label, or a mark between decades with none.
@@ -4762,6 +5034,471 @@ export interface operations {
                     "application/json": components["schemas"]["SheetTitle"];
                 };
             };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unsupported Media Type */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    sheets_sheet_import_new_import_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SheetId"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unsupported Media Type */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    sheets_kinds_new_kinds_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Kinds"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unsupported Media Type */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    sheets_sheet__sheet_id__get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                sheet_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SheetView"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unsupported Media Type */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    sheets_blind_spots__sheet_id__blind_spots_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                sheet_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BlindSpots"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unsupported Media Type */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    sheets_draft__sheet_id__draft_put: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                sheet_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SheetDraft"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SheetView"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unsupported Media Type */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    sheets_draft_dropped__sheet_id__draft_delete: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                sheet_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SheetView"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unsupported Media Type */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    sheets_draft_used__sheet_id__draft_use_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                sheet_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SheetView"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unsupported Media Type */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    sheets_sheet_export__sheet_id__export__form__get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                sheet_id: string;
+                form: "yaml" | "json";
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
             /** @description Bad Request */
             400: {
                 headers: {
