@@ -12,6 +12,7 @@ from ohmcensus.core.errors import InputError, NotFoundError, StaleRevisionError
 from ohmcensus.core.sheet import SheetFaultsError
 from ohmcensus.services.context import Context
 from ohmcensus.services.edit_sheet import (
+    DraftRevision,
     SheetDraft,
     SheetView,
     drop_draft,
@@ -74,19 +75,24 @@ def test_a_draft_is_kept_with_its_faults_and_the_sheet_in_use_stands(context: Co
     assert next(row for row in again.raw["parts"] if row["id"] == "heater")["ratings"]["watts"] == "plenty"
     assert next(row for row in list_sheets(context) if row.id == own).has_draft
     with pytest.raises(SheetFaultsError, match="watts"):
-        use_draft(context, own)
+        use_draft(context, own, DraftRevision(revision=1))
     assert in_use(context, own).part("heater").ratings.watts == 2000
 
 
 def test_a_draft_without_faults_is_put_into_use_or_dropped(context: Context, own: str) -> None:
     view = keep_draft(context, own, changed(show_sheet(context, own), "heater", watts=1800.0))
     assert in_use(context, own).part("heater").ratings.watts == 2000
-    assert (use_draft(context, own).revision, in_use(context, own).part("heater").ratings.watts) == (0, 1800)
+    with pytest.raises(StaleRevisionError):
+        use_draft(context, own, DraftRevision(revision=view.revision + 1))
+    assert (
+        use_draft(context, own, DraftRevision(revision=view.revision)).revision,
+        in_use(context, own).part("heater").ratings.watts,
+    ) == (0, 1800)
     keep_draft(context, own, changed(show_sheet(context, own), "heater", watts=900.0))
     dropped = drop_draft(context, own)
     assert (dropped.revision, in_use(context, own).part("heater").ratings.watts) == (0, 1800)
     with pytest.raises(InputError, match="no draft"):
-        use_draft(context, own)
+        use_draft(context, own, DraftRevision(revision=1))
     assert view.ladder is not None
 
 
@@ -151,7 +157,8 @@ def test_files_that_are_no_sheet_are_refused_whole(context: Context, body: bytes
 
 def test_blind_spots_come_from_the_dictionary(context: Context) -> None:
     spots = show_blind_spots(context, "tl4-c")
-    assert "pump:bad_joint" in spots.unseen
+    pump = next(row for row in spots.unseen if row.part == "Drain pump")
+    assert "a bad joint (coil)" in pump.faults
     assert spots.inseparable == []
     assert json.loads(spots.model_dump_json())
 

@@ -53,6 +53,8 @@ def _mark(mark: RungMark, y: int) -> Iterator[str]:
         yield f'<rect x="{x - 26:.0f}" y="{y - 12}" width="52" height="24" rx="4" {at}/>'
     elif mark.kind == "capacitor":
         yield f'<path d="M{x - 5:.0f} {y - 12}v24M{x + 5:.0f} {y - 12}v24" {at}/>'
+    elif mark.kind == "junction":
+        yield f'<path d="M{x - 7:.0f} {y - 8}l14 8l-14 8zM{x + 7:.0f} {y - 8}v16" {at}/>'
     elif mark.kind == "contact":
         yield f'<rect x="{x - 14:.0f}" y="{y - 8}" width="28" height="16" fill="#FFFCF5" stroke="none"/>'
         end = f"{x + 12:.0f} {y - 13}" if mark.is_open else f"{x + 14:.0f} {y}"

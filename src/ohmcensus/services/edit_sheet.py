@@ -9,10 +9,10 @@ from typing import Any
 from pydantic import BaseModel, ConfigDict, Field
 from sqlmodel import Session
 
-from ohmcensus.core.errors import InputError, NotFoundError
+from ohmcensus.core.errors import InputError, NotFoundError, StaleRevisionError
 from ohmcensus.core.layout.rung_view import RungView, rung_view
 from ohmcensus.core.machine.lint import lint
-from ohmcensus.core.machine.netlist import REFERENCE_CELSIUS, Configuration
+from ohmcensus.core.machine.netlist import REFERENCE_CELSIUS, Configuration, PartFault
 from ohmcensus.core.parts import part_kinds
 from ohmcensus.core.parts.kind import PartKind
 from ohmcensus.core.sheet import Sheet, SheetFaultsError, sheet_from
@@ -32,7 +32,7 @@ class SheetRemark(BaseModel):
     refused: bool
 
 
-class PointView(BaseModel):
+class SheetPoint(BaseModel):
     """A point that a probe can touch, and whether nothing need be joined to it."""
 
     name: str
@@ -40,7 +40,7 @@ class PointView(BaseModel):
     may_be_free: bool
 
 
-class TestView(BaseModel):
+class SheetTest(BaseModel):
     """A test of a part, its unit, and what it should read by itself."""
 
     __test__ = False
@@ -77,8 +77,8 @@ class SheetView(BaseModel):
     revision: int
     raw: dict[str, Any]
     remarks: list[SheetRemark]
-    points: list[PointView]
-    tests: list[TestView]
+    points: list[SheetPoint]
+    tests: list[SheetTest]
     ladder: RungView | None
 
 
@@ -91,10 +91,25 @@ class SheetDraft(BaseModel):
     revision: int = Field(ge=0, strict=True)
 
 
-class BlindSpots(BaseModel):
-    """Faults that no listed test sees, and pairs that none tells apart, as PART:MODE."""
+class DraftRevision(BaseModel):
+    """The draft that the editor shows."""
 
-    unseen: list[str]
+    model_config = ConfigDict(extra="forbid")
+
+    revision: int = Field(ge=1, strict=True)
+
+
+class BlindPart(BaseModel):
+    """Faults of one part that no listed test sees, in words."""
+
+    part: str
+    faults: list[str]
+
+
+class BlindSpots(BaseModel):
+    """What no listed test sees, and pairs of faults that none tells apart, as PART:MODE."""
+
+    unseen: list[BlindPart]
     inseparable: list[list[str]]
 
 
@@ -137,19 +152,23 @@ def keep_draft(context: Context, sheet_id: str, new: SheetDraft) -> SheetView:
         return _view(session, sheet_id)
 
 
-def use_draft(context: Context, sheet_id: str) -> SheetView:
+def use_draft(context: Context, sheet_id: str, shown: DraftRevision) -> SheetView:
     """Put a draft in the place of its sheet.
 
     Raises
     ------
     InputError
         If there is no draft, or it has faults: all of them are named, and the old sheet stands.
+    StaleRevisionError
+        If the draft is not the one that the editor shows.
     """
     with context.store.write() as session:
         _own(session, sheet_id)
         kept = sheets.draft(session, sheet_id)
         if kept is None:
             raise InputError(what="there is no draft", remedy="change something first", field="raw")
+        if kept[0] != shown.revision:
+            raise StaleRevisionError(stated=shown.revision, current=kept[0], thing="sheet")
         sheet = sheet_from({**json.loads(kept[1]), "id": sheet_id})
         sheets.keep(session, sheet_id, write_sheet(sheet))
         sheets.drop_draft(session, sheet_id)
@@ -217,7 +236,20 @@ def show_blind_spots(context: Context, sheet_id: str) -> BlindSpots:
     found = kept_dictionary(context.store.folder, sheet)
     names = fault_names(found.faults)
     pairs = [[names[a], names[b]] for a, b in inseparable(sheet, found)]
-    return BlindSpots(unseen=[names[place] for place in unseen(sheet, found)], inseparable=pairs)
+    hidden = [found.faults[place] for place in unseen(sheet, found)]
+    parts = [
+        BlindPart(part=part.title, faults=_in_words([fault for fault in hidden if fault.part == part.id]))
+        for part in sheet.parts
+    ]
+    return BlindSpots(unseen=[part for part in parts if part.faults], inseparable=pairs)
+
+
+def _in_words(faults: list[PartFault]) -> list[str]:
+    """Return each mode once, with the elements that may have it: "a bad joint (relay, pump)"."""
+    found: dict[str, list[str]] = {}
+    for fault in faults:
+        found.setdefault(fault.mode.words, []).append(fault.element.removeprefix("out_").replace("_", " "))
+    return [f"{mode} ({', '.join(elements)})" for mode, elements in found.items()]
 
 
 def _view(session: Session, sheet_id: str) -> SheetView:
@@ -262,19 +294,19 @@ def _parts(raw: dict[str, Any]) -> Iterator[tuple[str, str, PartKind[Any], Any]]
         yield str(entry.get("id")), str(entry.get("title") or kind.title), kind, ratings
 
 
-def _points(raw: dict[str, Any]) -> list[PointView]:
+def _points(raw: dict[str, Any]) -> list[SheetPoint]:
     return [
-        PointView(name=f"{part}.{pin.name}", label=f"{title}, {pin.label}", may_be_free=pin.may_be_free)
+        SheetPoint(name=f"{part}.{pin.name}", label=f"{title}, {pin.label}", may_be_free=pin.may_be_free)
         for part, title, kind, ratings in _parts(raw)
         for pin in kind.pins(ratings)
     ]
 
 
-def _tests(raw: dict[str, Any]) -> list[TestView]:
+def _tests(raw: dict[str, Any]) -> list[SheetTest]:
     rows = [(part, spec) for part, _, kind, ratings in _parts(raw) for spec in kind.tests(ratings)]
     windows = [(part, spec, spec.expect(REFERENCE_CELSIUS)) for part, spec in rows]
     return [
-        TestView(part=part, name=spec.name, title=spec.title, unit=window.unit.value, should=window.shown)
+        SheetTest(part=part, name=spec.name, title=spec.title, unit=window.unit.value, should=window.shown)
         for part, spec, window in windows
     ]
 

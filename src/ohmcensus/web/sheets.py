@@ -10,6 +10,7 @@ from pydantic import BaseModel
 
 from ohmcensus.services.edit_sheet import (
     BlindSpots,
+    DraftRevision,
     SheetDraft,
     SheetId,
     SheetView,
@@ -107,10 +108,10 @@ def draft_dropped(path: SheetPath) -> Response:
     return answer(drop_draft(context(), path.sheet_id))
 
 
-@blueprint.post("/<sheet_id>/draft/use", responses={200: SheetView}, summary="Put a draft into use")
-def draft_used(path: SheetPath) -> Response:
+@blueprint.post("/<sheet_id>/draft/use", responses={200: SheetView, 409: Problem}, summary="Put a draft into use")
+def draft_used(path: SheetPath, body: DraftRevision) -> Response:
     """Put a faultless draft in the place of its sheet."""
-    return answer(use_draft(context(), path.sheet_id))
+    return answer(use_draft(context(), path.sheet_id, body))
 
 
 @blueprint.get("/<sheet_id>/blind-spots", responses={200: BlindSpots}, summary="What the tests cannot see")

@@ -853,14 +853,24 @@ export interface components {
             x1: number;
         };
         /**
+         * BlindPart
+         * @description Faults of one part that no listed test sees, in words.
+         */
+        BlindPart: {
+            /** Faults */
+            faults: string[];
+            /** Part */
+            part: string;
+        };
+        /**
          * BlindSpots
-         * @description Faults that no listed test sees, and pairs that none tells apart, as PART:MODE.
+         * @description What no listed test sees, and pairs of faults that none tells apart, as PART:MODE.
          */
         BlindSpots: {
             /** Inseparable */
             inseparable: string[][];
             /** Unseen */
-            unseen: string[];
+            unseen: components["schemas"]["BlindPart"][];
         };
         /**
          * BypassRemoved
@@ -1198,6 +1208,14 @@ export interface components {
          * @enum {string}
          */
         Device: "rcd" | "breaker" | "rcbo" | "gfci" | "afci" | "fuse" | "unknown";
+        /**
+         * DraftRevision
+         * @description The draft that the editor shows.
+         */
+        DraftRevision: {
+            /** Revision */
+            revision: number;
+        };
         /**
          * Ended
          * @description The job is over; a machine that is not safe is labelled so, and the customer told.
@@ -2121,15 +2139,27 @@ export interface components {
         };
         /**
          * PointView
-         * @description A point that a probe can touch, and whether nothing need be joined to it.
+         * @description A reading of the proof: what to type, between what, and what stands.
+         *
+         *     ``is_good`` is None while it was not read; ``is_next`` marks the one that is due.
          */
         PointView: {
-            /** Label */
-            label: string;
-            /** May Be Free */
-            may_be_free: boolean;
-            /** Name */
-            name: string;
+            /** Between */
+            between: string[];
+            /** Id */
+            id: string;
+            /** Is Good */
+            is_good: boolean | null;
+            /** Is Next */
+            is_next: boolean;
+            /** Limit */
+            limit: string;
+            /** Reads */
+            reads: string;
+            /** Title */
+            title: string;
+            /** Typed */
+            typed: string;
         };
         /**
          * Problem
@@ -2279,7 +2309,7 @@ export interface components {
          *     Parameters
          *     ----------
          *     kind
-         *         contact, wire, capacitor or load.
+         *         contact, wire, junction, capacitor or load.
          *     part, label
          *         Its part, and what is written beside it.
          *     x
@@ -2513,6 +2543,18 @@ export interface components {
             sheets: components["schemas"]["SheetTitle"][];
         };
         /**
+         * SheetPoint
+         * @description A point that a probe can touch, and whether nothing need be joined to it.
+         */
+        SheetPoint: {
+            /** Label */
+            label: string;
+            /** May Be Free */
+            may_be_free: boolean;
+            /** Name */
+            name: string;
+        };
+        /**
          * SheetRemark
          * @description A fault, which keeps the sheet from being used, or a notice, which does not.
          */
@@ -2523,6 +2565,22 @@ export interface components {
             path: (string | number)[];
             /** Refused */
             refused: boolean;
+        };
+        /**
+         * SheetTest
+         * @description A test of a part, its unit, and what it should read by itself.
+         */
+        SheetTest: {
+            /** Name */
+            name: string;
+            /** Part */
+            part: string;
+            /** Should */
+            should: string;
+            /** Title */
+            title: string;
+            /** Unit */
+            unit: string;
         };
         /**
          * SheetTitle
@@ -2569,7 +2627,7 @@ export interface components {
             is_own: boolean;
             ladder: components["schemas"]["RungView"] | null;
             /** Points */
-            points: components["schemas"]["PointView"][];
+            points: components["schemas"]["SheetPoint"][];
             /** Raw */
             raw: {
                 [key: string]: unknown;
@@ -2579,7 +2637,7 @@ export interface components {
             /** Revision */
             revision: number;
             /** Tests */
-            tests: components["schemas"]["TestView"][];
+            tests: components["schemas"]["SheetTest"][];
             /** Title */
             title: string;
         };
@@ -2726,22 +2784,6 @@ export interface components {
          * @enum {string}
          */
         Symptom: "dead" | "no_start" | "hums" | "no_turn" | "no_spin" | "no_drain" | "no_heat" | "overheats" | "no_lock" | "no_open" | "stops" | "trips" | "code" | "noisy" | "leaks" | "smells" | "shock";
-        /**
-         * TestView
-         * @description A test of a part, its unit, and what it should read by itself.
-         */
-        TestView: {
-            /** Name */
-            name: string;
-            /** Part */
-            part: string;
-            /** Should */
-            should: string;
-            /** Title */
-            title: string;
-            /** Unit */
-            unit: string;
-        };
         /**
          * Tick
          * @description A decade's mark with its label, or a mark between decades with none.
@@ -5438,7 +5480,11 @@ export interface operations {
             };
             cookie?: never;
         };
-        requestBody?: never;
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["DraftRevision"];
+            };
+        };
         responses: {
             /** @description OK */
             200: {
@@ -5460,6 +5506,15 @@ export interface operations {
             };
             /** @description Not Found */
             404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
                 headers: {
                     [name: string]: unknown;
                 };

@@ -50,6 +50,10 @@ const router = createBrowserRouter([
         lazy: async () => ({ Component: (await import("../rooms/trace/TraceRoom")).TraceRoom }),
       },
       {
+        path: "machines/:sheetId?",
+        lazy: async () => ({ Component: (await import("../rooms/machines/MachinesRoom")).MachinesRoom }),
+      },
+      {
         path: "setup",
         lazy: async () => ({ Component: (await import("../rooms/setup/SetupRoom")).SetupRoom }),
       },

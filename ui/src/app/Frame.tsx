@@ -6,6 +6,7 @@ import {
   IconLock,
   IconMoon,
   IconSun,
+  IconWashMachine,
 } from "@tabler/icons-react";
 import { NavLink, Outlet, useLocation } from "react-router";
 import { frame } from "../words/frame";
@@ -47,6 +48,10 @@ export function Frame() {
         <NavLink to="/jobs" end>
           <IconClipboardList size={20} aria-hidden />
           <span>{frame.jobs}</span>
+        </NavLink>
+        <NavLink to="/machines">
+          <IconWashMachine size={20} aria-hidden />
+          <span>{frame.machines}</span>
         </NavLink>
         <NavLink to="/setup">
           <IconAdjustments size={20} aria-hidden />

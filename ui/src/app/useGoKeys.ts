@@ -4,7 +4,7 @@ import { STAGES } from "./stages";
 
 const GO_WITHIN_MS = 1500;
 
-/** g and then a stage's number, j for the jobs, s for setup; it rests while a field or a dialog has the keyboard. */
+/** g and then a stage's number, j for the jobs, m for machines, s for setup; it rests while a field or a dialog has the keyboard. */
 export function useGoKeys(jobId: string | null) {
   const navigate = useNavigate();
   const wentAt = useRef(Number.NEGATIVE_INFINITY);
@@ -15,7 +15,10 @@ export function useGoKeys(jobId: string | null) {
       wentAt.current = event.key === "g" && !isGoing ? event.timeStamp : Number.NEGATIVE_INFINITY;
       if (!isGoing) return;
       const stage = STAGES.find((s) => s.key === event.key);
-      const to = stage && jobId ? `/jobs/${jobId}/${stage.id}` : { j: "/jobs", s: "/setup" }[event.key];
+      const to =
+        stage && jobId
+          ? `/jobs/${jobId}/${stage.id}`
+          : { j: "/jobs", m: "/machines", s: "/setup" }[event.key];
       if (!to) return;
       event.preventDefault();
       event.stopImmediatePropagation();

@@ -1,6 +1,7 @@
 import { useElementSize } from "@mantine/hooks";
 import type { Rungs } from "../api/client";
 import { rungs as words } from "../words/trace";
+import "./rungs.css";
 
 type View = Rungs["view"];
 type Mark = View["rungs"][number]["marks"][number];
@@ -101,7 +102,7 @@ function MarkButton({ mark, x, room, isChosen, onChoose }: MarkProps) {
         width={Math.min(96, room)}
         height={64}
       />
-      <Shape mark={mark} />
+      <Shape mark={mark} room={room} />
       {mark.probe_left && <Probe x={-26} />}
       {mark.probe_right && <Probe x={26} />}
       {(isWide || mark.kind === "load" || isChosen) && (
@@ -115,7 +116,7 @@ function MarkButton({ mark, x, room, isChosen, onChoose }: MarkProps) {
 
 /** As many whole words of a label as there is room for. */
 function fitted(label: string, room: number): string {
-  const most = Math.max(6, Math.floor(room / 7));
+  const most = Math.max(5, Math.floor(room / 7));
   if (label.length <= most) return label;
   const words = label.split(/,? /);
   let shown = words[0] ?? "";
@@ -126,9 +127,11 @@ function fitted(label: string, room: number): string {
   return shown;
 }
 
-function Shape({ mark }: { mark: Mark }) {
+function Shape({ mark, room }: { mark: Mark; room: number }) {
+  const half = Math.min(24, room / 2 - 3);
   if (mark.kind === "load")
-    return <rect className="rung-shape" x={-24} y={-12} width={48} height={24} rx={4} />;
+    return <rect className="rung-shape" x={-half} y={-12} width={2 * half} height={24} rx={4} />;
+  if (mark.kind === "junction") return <path className="rung-shape" d="M-7 -8L7 0L-7 8ZM7 -8V8" />;
   if (mark.kind === "capacitor") return <path className="rung-shape" d="M-5 -13V13M5 -13V13" />;
   if (mark.kind === "contact") {
     return (
@@ -176,7 +179,7 @@ function Comb({ view, at, y, chosen, onChoose }: CombProps) {
           <line className="rung-rail" x1={0} x2={0} y1={0} y2={-14} />
           {tooth.probe && <path className="rung-probe" d="M0 -14l-6 -14h12z" />}
           <text className="rung-label" y={24} textAnchor="middle" aria-hidden>
-            {tooth.label}
+            {fitted(tooth.label, (at(1) - at(0)) / (view.comb.length + 1))}
           </text>
         </g>
       ))}

@@ -10,6 +10,7 @@ export const frame = {
   trace: "Trace",
   stageStates: { done: "done", blocked: "blocked", open: "open" },
   jobs: "Jobs",
+  machines: "Machines",
   setup: "Setup",
   theme: { light: "Day", dark: "Night" },
   themeChange: "Change between day and night",

@@ -30,7 +30,7 @@ class RungMark:
     Parameters
     ----------
     kind
-        contact, wire, capacitor or load.
+        contact, wire, junction, capacitor or load.
     part, label
         Its part, and what is written beside it.
     x

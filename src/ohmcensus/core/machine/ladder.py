@@ -18,20 +18,21 @@ from ohmcensus.core.sheet import Sheet
 
 LINE, NEUTRAL = "cord.plug_l", "cord.plug_n"
 # Costs of a way: contacts and wires are what leads to a load; another load is passed only in series (ours).
-_WIRE_COST, _CAPACITOR_COST, _LOAD_COST = 1.0, 4.0, 15.0
+_COSTS = {"contact": 1.0, "wire": 1.0, "junction": 2.0, "capacitor": 4.0, "load": 15.0}
 # A resistance under this on the way from line to neutral is a load; above it, an input that senses (ours).
 _SENSE_OHM = 20e3
 
 
 @dataclass(frozen=True, slots=True)
 class Rail:
-    """One thing on the way: what kind, of which part, between which points, and the contact's branch."""
+    """One thing on the way: what kind, of which part, between which points, its branch; whether it rectifies."""
 
     kind: str
     part: str
     name: str
     pins: tuple[str, str]
     branch: str
+    is_one_way: bool = False
 
 
 @dataclass(frozen=True, slots=True)
@@ -75,7 +76,8 @@ def ladder(sheet: Sheet) -> Ladder:
     for rail in rails:
         a, b = (nets.get(pin, pin) for pin in rail.pins)
         graph.setdefault(a, []).append((b, rail))
-        graph.setdefault(b, []).append((a, rail))
+        if not rail.is_one_way:
+            graph.setdefault(b, []).append((a, rail))
     found: list[Way] = []
     for rail in rails:
         if rail.kind == "load":
@@ -126,7 +128,8 @@ def _rails(sheet: Sheet) -> Iterator[Rail]:
                 last = element.branches[1] if kind == "load" and len(element.branches) > 1 else first
                 pins = (f"{part.id}.{first.a}", f"{part.id}.{last.b}")
                 name = first.id.removesuffix("_1")
-                yield Rail(kind, part.id, name, pins, f"{part.id}.{first.id}")
+                is_one_way = kind == "junction" and not element.is_gated
+                yield Rail(kind, part.id, name, pins, f"{part.id}.{first.id}", is_one_way)
 
 
 def _kind(element: Element) -> str:
@@ -136,6 +139,8 @@ def _kind(element: Element) -> str:
         return ""
     if element.contact:
         return "contact"
+    if first.forward_volts is not None:
+        return "junction"
     if first.farad is not None:
         return "capacitor"
     if first.ohm <= WIRE_OHM and len(element.branches) <= 2:  # noqa: PLR2004 - a wire and its leak
@@ -172,7 +177,6 @@ def _path(
     start: str, end: str, graph: dict[str, list[tuple[str, Rail]]], used: frozenset[str], never: str
 ) -> tuple[float, tuple[Rail, ...]] | None:
     """Return the cheapest path between two nets that uses nothing twice and never crosses the other pole."""
-    costs = {"contact": _WIRE_COST, "wire": _WIRE_COST, "capacitor": _CAPACITOR_COST, "load": _LOAD_COST}
     queue: list[tuple[float, int, str, tuple[Rail, ...]]] = [(0.0, 0, start, ())]
     seen: set[str] = set()
     count = 0
@@ -186,7 +190,7 @@ def _path(
         for other, rail in graph.get(net, ()):
             if rail.branch not in used:
                 count += 1
-                heapq.heappush(queue, (cost + costs[rail.kind], count, other, (*way, rail)))
+                heapq.heappush(queue, (cost + _COSTS[rail.kind], count, other, (*way, rail)))
     return None
 
 

@@ -96,6 +96,8 @@ class Element:
         Id of the branch that opens and closes.
     is_linear
         Whether superposition holds: false for rectifiers and what heats itself.
+    is_gated
+        Whether a gate beside the junction lets current pass the other way too, as in an inverter.
     """
 
     branches: tuple[Branch, ...]
@@ -103,6 +105,7 @@ class Element:
     closed_when: ClosedWhen | None = None
     contact: str = ""
     is_linear: bool = True
+    is_gated: bool = False
 
     @property
     def name(self) -> str:
@@ -197,15 +200,16 @@ def resistor(name: str, a: str, b: str, ohm: float, *, is_linear: bool = True) -
     )
 
 
-def junction(name: str, a: str, b: str, ohm: float, *, forward_volts: float = FORWARD_VOLTS) -> Element:
+def junction(name: str, a: str, b: str, ohm: float, *, is_gated: bool = False) -> Element:
     """Return a rectifier from a to b; an ohmmeter sees its resistance, the diode test its drop."""
     return Element(
-        branches=(Branch(name, a, b, ohm, forward_volts=forward_volts),),
+        branches=(Branch(name, a, b, ohm, forward_volts=FORWARD_VOLTS),),
         effects={
             FaultMode.SHORT: FaultEffect((name,), Rule.SET, 0.5, 5.0, 0.05),
             FaultMode.OPEN: FaultEffect((name,), Rule.SET, 1e11, 1e10, 1e12),
         },
         is_linear=False,
+        is_gated=is_gated,
     )
 
 

@@ -74,8 +74,8 @@ class MotorControlBoard(PartKind[MotorControlBoardRatings]):
             valve
             for phase in _PHASES
             for valve in (
-                junction(f"{phase}_plus", phase, "plus", VALVE_OHM),
-                junction(f"{phase}_minus", "minus", phase, VALVE_OHM),
+                junction(f"{phase}_plus", phase, "plus", VALVE_OHM, is_gated=True),
+                junction(f"{phase}_minus", "minus", phase, VALVE_OHM, is_gated=True),
             )
         )
         rectifier = tuple(

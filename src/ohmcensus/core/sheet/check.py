@@ -104,6 +104,8 @@ def _pydantic_faults(error: ValidationError, before: Path) -> list[SheetFault]:
             message = "this key is not known here: remove it or correct its spelling"
         elif row["type"] == "missing":
             message = "this key is missing: add it"
+        elif row["type"] in {"float_type", "float_parsing", "int_type"}:
+            message = f"{str(row['input'])[:40]!r} is no number: give one"
         elif isinstance(row["input"], str | int | float) and row["type"] != "value_error":
             message = f"{row['input']!r}: {message[0].lower()}{message[1:]}"
         faults.append(SheetFault((*before, *row["loc"]), message))
