@@ -268,7 +268,7 @@ def test_a_repeat_visit_brings_the_history_along(demo: Visit) -> None:
     page.get_by_role("button", name="Open the job").click()
     expect(page.get_by_label("Earlier visits")).to_contain_text("Heater, to earth: 47 kΩ")
     expect(page.get_by_label("Serial number")).to_have_value("OC-0114")
-    assert len(list_jobs(demo.context)) == 6
+    assert len(list_jobs(demo.context)) == 7
     page.goto(f"{demo.address}/jobs")
     page.get_by_label("Find a job").fill("machine 3 wash house keeper")
     expect(page.locator(".job-list li")).to_have_count(1)

@@ -94,7 +94,7 @@ def barriers(page: Page) -> list[str]:
 @pytest.mark.parametrize("size", ["laptop", "phone"])
 @pytest.mark.parametrize("night", [False, True], ids=["day", "night"])
 def test_no_screen_has_a_serious_barrier_or_scrolls_sideways(demo: Visit, size: str, night: bool) -> None:
-    pages = {path: demo.open(path, size=size, night=night) for path in ("/jobs", "/setup")}
+    pages = {path: demo.open(path, size=size, night=night) for path in ("/jobs", "/setup", "/machines/fl7-u")}
     pages["new job"] = demo.open("/jobs", size=size, night=night)
     pages["new job"].get_by_role("button", name="New job").click()
     pages["own meter"] = demo.open("/setup", size=size, night=night)

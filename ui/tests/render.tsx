@@ -39,6 +39,7 @@ export const HEATER: Line = {
   between: ["Heater, tag 1", "Heater, tag 2"],
   should: "25.2–29.4 Ω",
   basis: "25.2–29.4 Ω, from the plate: 2000 W at 230 V, +5/−10 %",
+  with_plug_on: "",
   blind_to: ["a leak to earth", "a bad joint"],
   reaches: ["Heater"],
   verdict: null,

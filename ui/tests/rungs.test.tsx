@@ -61,6 +61,9 @@ const VIEW: Rungs["view"] = {
 const RUNGS: Rungs = {
   states: [{ name: "heater_relay", values: ["open", "closed"], value: "open" }],
   plugs: [{ id: "heater_tags", title: "Both heater tags", is_pulled: true }],
+  from_line: ["Cord"],
+  only_from_neutral: ["Heater"],
+  not_reached: [],
   view: VIEW,
 };
 

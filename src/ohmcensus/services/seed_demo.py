@@ -73,6 +73,8 @@ class Story:
         When it was opened, and the seconds from one thing to the next.
     complaint, plate
         The intake.
+    sheet
+        The machine's type.
     done
         Readings as typed, and events.
     notes
@@ -87,6 +89,7 @@ class Story:
     done: tuple[Body | str, ...] = ()
     notes: tuple[tuple[str, str], ...] = ()
     pace_s: int = 30
+    sheet: str = "fl7-u"
 
 
 def _plate(serial: str, **more: str) -> DataPlate:
@@ -151,6 +154,42 @@ _STORIES = (
             CycleTicked(cycle="self_test", step="prewash_valve", outcome=Outcome.PASSED),
             CycleTicked(cycle="self_test", step="turn", outcome=Outcome.FAILED),
         ),
+    ),
+    Story(
+        "Laundry locker",
+        "Trawler Bright Tern, visitors' pontoon",
+        70,
+        Complaint(
+            words="Fills, hums, the basket stands still. The owner gave it a push and it turned once.",
+            symptoms=(Symptom.NO_TURN, Symptom.HUMS),
+            tried=(Trial(words="basket pushed by hand: it turned", by="owner"),),
+        ),
+        DataPlate(type_number="TL4-C/1", serial="OC-0560", volts=120.0, hertz=60.0, watts=800.0, protection_class="I"),
+        (
+            "outlet 121",
+            "outlet le 120",
+            "outlet ne 0.8",
+            *_looked(),
+            Isolated(),
+            StepTicked(step="taps"),
+            StepTicked(step="drain"),
+            StepTicked(step="floor"),
+            StepTicked(step="discharge1"),
+            "source 121",
+            "dead ln 0.1",
+            "dead le 0.1",
+            "dead ne 0.1",
+            "dead filter 0.2",
+            "dead capacitor 0.6",
+            "source 121",
+            Opened(panel="base"),
+            "cord pe 0.11",
+            "motor run 1.8",
+            "motor start 5.1",
+            "capacitor 21.4u",
+            "lid 0.3",
+        ),
+        sheet="tl4-c",
     ),
     Story(
         "Machine 1",
@@ -231,6 +270,7 @@ def _address_book(context: Context) -> None:
         (marina, AddressKind.CUSTOMER, "Reedmere Marina", "Harbour office, key at the desk", None),
         (_id("wash house"), AddressKind.PLACE, WASH_HOUSE, "Behind the slipway", marina),
         (_id("heron"), AddressKind.PLACE, "Narrowboat Heron's Rest, berth 14", "Shore power pillar 7", marina),
+        (_id("tern"), AddressKind.PLACE, "Trawler Bright Tern, visitors' pontoon", "Own 120 V supply", None),
         (_id("cottage"), AddressKind.PLACE, "Lock cottage, upper gate", "Towpath only, no car", None),
         (_id("duty"), AddressKind.TECHNICIAN, "Duty technician", "", None),
     )
@@ -245,12 +285,12 @@ def _id(name: str) -> UUID:
 def _tell(context: Context, story: Story, job_id: UUID, start: datetime) -> None:
     """Let one story happen."""
     opened = start - timedelta(minutes=story.minutes_ago)
-    job = open_job(_at(context, opened), NewJob(id=job_id, machine=story.machine, place=story.place, sheet="fl7-u"))
+    job = open_job(_at(context, opened), NewJob(id=job_id, machine=story.machine, place=story.place, sheet=story.sheet))
     intake = NewIntake(
         intake_revision=job.revision,
         machine=story.machine,
         place=story.place,
-        sheet="fl7-u",
+        sheet=story.sheet,
         complaint=story.complaint,
         plate=story.plate,
     )

@@ -2,13 +2,14 @@
 
 from __future__ import annotations
 
+from collections.abc import Sequence
 from typing import Annotated
 
 from pydantic import BaseModel, ConfigDict, Field
 
 from ohmcensus.core.errors import InputError
 from ohmcensus.core.layout.rung_view import RungView, rung_view
-from ohmcensus.core.machine.coverage import configuration_of, probe_of
+from ohmcensus.core.machine.coverage import configuration_of, driven, probe_of
 from ohmcensus.core.machine.netlist import Configuration, default_states, not_on_sheet
 from ohmcensus.core.sheet import Sheet
 from ohmcensus.exchange.rung_svg import write_svg
@@ -51,12 +52,15 @@ class PlugChoice(BaseModel):
 
 
 class RungsView(BaseModel):
-    """The ladder with the configuration that it shows."""
+    """The ladder with the configuration that it shows, and how far line and neutral come in it."""
 
     model_config = ConfigDict(arbitrary_types_allowed=True)
 
     states: list[StateChoice]
     plugs: list[PlugChoice]
+    from_line: list[str]
+    only_from_neutral: list[str]
+    not_reached: list[str]
     view: RungView
 
 
@@ -72,14 +76,23 @@ def show_rungs(context: Context, job_id: str, query: RungsQuery) -> RungsView:
     """
     sheet, configuration, view = _laid_out(context, job_id, query)
     values = {**default_states(sheet), **configuration.states}
+    poles = driven(sheet, configuration)
     return RungsView(
         states=[StateChoice(name=name, values=list(all_), value=values[name]) for name, all_ in sheet.states.items()],
         plugs=[
             PlugChoice(id=name, title=plug.title, is_pulled=name in configuration.pulled)
             for name, plug in sheet.plugs.items()
         ],
+        from_line=_titles(sheet, poles.from_line),
+        only_from_neutral=_titles(sheet, poles.only_from_neutral),
+        not_reached=_titles(sheet, poles.not_reached),
         view=view,
     )
+
+
+def _titles(sheet: Sheet, parts: Sequence[str]) -> list[str]:
+    """Return the titles of electrical parts."""
+    return [part.title for part in sheet.parts if part.id in parts and part.pins()]
 
 
 def rungs_svg(context: Context, job_id: str, query: RungsQuery) -> str:

@@ -57,6 +57,8 @@ class LineView(BaseModel):
         Both points in words.
     should, basis
         Window in print, and with its ground.
+    with_plug_on
+        What it reads while its plug is still on, empty where that is the same.
     blind_to
         What a reading inside the window does not exclude, in words.
     reaches
@@ -88,6 +90,7 @@ class LineView(BaseModel):
     between: list[str]
     should: str
     basis: str
+    with_plug_on: str
     blind_to: list[str]
     reaches: list[str]
     verdict: Verdict | None
@@ -198,6 +201,7 @@ def _line_view(line: CensusLine, sheet: Sheet, note: str, history: list[ReadingV
         between=[sheet.points.get(point, point) for point in line.between],
         should=window.shown if window else "",
         basis=window_with_basis(window) if window else "no test on this sheet names these two points",
+        with_plug_on=test.with_plug_on.shown if test and test.with_plug_on else "",
         blind_to=_blind_words(line),
         reaches=_reached(test, sheet),
         verdict=answer.judgement.verdict if answer else None,

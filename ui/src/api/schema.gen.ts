@@ -1567,6 +1567,8 @@ export interface components {
          *         Both points in words.
          *     should, basis
          *         Window in print, and with its ground.
+         *     with_plug_on
+         *         What it reads while its plug is still on, empty where that is the same.
          *     blind_to
          *         What a reading inside the window does not exclude, in words.
          *     reaches
@@ -1631,6 +1633,8 @@ export interface components {
             typed: string;
             unit: components["schemas"]["Unit"];
             verdict: components["schemas"]["Verdict"] | null;
+            /** With Plug On */
+            with_plug_on: string;
         };
         /**
          * LiveBegun
@@ -2358,9 +2362,15 @@ export interface components {
         };
         /**
          * RungsView
-         * @description The ladder with the configuration that it shows.
+         * @description The ladder with the configuration that it shows, and how far line and neutral come in it.
          */
         RungsView: {
+            /** From Line */
+            from_line: string[];
+            /** Not Reached */
+            not_reached: string[];
+            /** Only From Neutral */
+            only_from_neutral: string[];
             /** Plugs */
             plugs: components["schemas"]["PlugChoice"][];
             /** States */

@@ -70,8 +70,18 @@ def judge(use: Use, test: MachineTest | None) -> Judgement:
         window=test.window,
         blind_to=blind,
         sentence=_sentence(verdict, use, test.window),
-        remark=_remark(verdict, use, test, blind),
+        remark=_with_plug_on(verdict, interval, test) or _remark(verdict, use, test, blind),
     )
+
+
+def _with_plug_on(verdict: Verdict, interval: Interval, test: MachineTest) -> str:
+    """Say so where a reading that is outside is just what the part reads with its plug still on."""
+    on = test.with_plug_on
+    if on is None or verdict not in {Verdict.OUTSIDE_LOW, Verdict.OUTSIDE_HIGH, Verdict.UNSURE}:
+        return ""
+    if not (on.interval.lo <= interval.lo and interval.hi <= on.interval.hi):
+        return ""
+    return "as with its plug still on: pull it, read again"
 
 
 def window_with_basis(window: Window) -> str:

@@ -7,6 +7,7 @@ from dataclasses import dataclass
 from functools import lru_cache
 
 from ohmcensus.core.machine.coverage import blind_modes
+from ohmcensus.core.machine.plug_on import window_with_plug_on
 from ohmcensus.core.meter import Function
 from ohmcensus.core.parts.fault import FaultMode
 from ohmcensus.core.parts.kind import MachineState, Proves, TestSpec, Weaker
@@ -62,6 +63,7 @@ class MachineTest:
     behind: str | None
     load_volts: float | None
     proves: Proves | None = None
+    with_plug_on: Window | None = None
 
 
 @lru_cache(maxsize=128)
@@ -85,6 +87,7 @@ def machine_tests(sheet: Sheet, celsius: float) -> tuple[MachineTest, ...]:
 def _test(sheet: Sheet, part: Part, spec: TestSpec, celsius: float) -> MachineTest:
     """Join a part and a test of its kind."""
     own = part.expects.get(spec.name)
+    window = spec.expect(celsius) if own is None else _own_window(own, spec, celsius)
     return MachineTest(
         id=f"{part.id}.{spec.name}",
         part=part.id,
@@ -95,7 +98,7 @@ def _test(sheet: Sheet, part: Part, spec: TestSpec, celsius: float) -> MachineTe
         between=(part.point(spec.between[0]), part.point(spec.between[1])),
         function=spec.function,
         weaker=spec.weaker,
-        window=spec.expect(celsius) if own is None else _own_window(own, spec, celsius),
+        window=window,
         blind_to=blind_modes(sheet, part.id, spec.name),
         state=spec.state,
         minutes=spec.minutes,
@@ -104,6 +107,7 @@ def _test(sheet: Sheet, part: Part, spec: TestSpec, celsius: float) -> MachineTe
         behind=part.behind,
         load_volts=spec.load_volts,
         proves=spec.proves,
+        with_plug_on=window_with_plug_on(sheet, part.id, spec.name, window),
     )
 
 

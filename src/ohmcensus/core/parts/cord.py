@@ -13,7 +13,13 @@ from ohmcensus.core.parts.element import Element, between, conductor, wire
 from ohmcensus.core.parts.expect import BY_PLAIN_OHMS, Expect, insulation, open_contact
 from ohmcensus.core.parts.fault import FaultMode
 from ohmcensus.core.parts.kind import MachineState, Nominal, PartCheck, PartKind, Pin, Proves, Ratings, TestSpec
-from ohmcensus.core.physics.cable import core_resistance_ohm, core_source, protective_conductor_limit_ohm
+from ohmcensus.core.physics.cable import (
+    GAUGE_OHM_PER_M,
+    core_resistance_ohm,
+    core_source,
+    grounding_conductor_limit_ohm,
+    protective_conductor_limit_ohm,
+)
 from ohmcensus.core.quantity import Interval, Unit
 from ohmcensus.core.symptom import Symptom
 from ohmcensus.core.window import Source, Window
@@ -151,6 +157,10 @@ def _earth(ratings: CordRatings) -> Expect:
 
     def expect(celsius: float) -> Window:
         copper = core_resistance_ohm(ratings.length_m, ratings.area_mm2, celsius=celsius)
+        if ratings.area_mm2 in GAUGE_OHM_PER_M:
+            limit = grounding_conductor_limit_ohm(ratings.length_m, ratings.area_mm2)
+            basis = f"common practice at 120 V: at most {limit:.2g} Ω, 0.1 Ω and the cord's own copper"
+            return Window(Interval(-math.inf, limit), Unit.OHM, Source.COMMON, basis, nominal=copper)
         limit = protective_conductor_limit_ohm(ratings.length_m)
         basis = f"EN 50678 (from memory): at most {limit:.2g} Ω for a cord of {ratings.length_m:g} m"
         return Window(Interval(-math.inf, limit), Unit.OHM, Source.PLATE, basis, nominal=copper)

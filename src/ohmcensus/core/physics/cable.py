@@ -43,6 +43,11 @@ def core_source(area_mm2: float) -> str:
     return f"{gauge}, from memory" if gauge else "IEC 60228, from memory"
 
 
+def grounding_conductor_limit_ohm(length_m: float, area_mm2: float) -> float:
+    """Return the limit of the 120 V world: 0.1 Ω and the cord's own copper (common practice, no source)."""
+    return 0.1 + core_resistance_ohm(length_m, area_mm2)
+
+
 def protective_conductor_limit_ohm(length_m: float) -> float:
     """Return the limit from earth pin to chassis: 0.3 Ω to 5 m, +0.1 Ω per further 7.5 m, at most 1.0 Ω.
 

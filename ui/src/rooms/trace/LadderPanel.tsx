@@ -54,6 +54,14 @@ export function LadderPanel({ jobId, chosen, onChoose }: Props) {
         {words.trunk}: {data.view.trunk.map((mark) => mark.label).join(" · ")}
       </p>
       <RungDrawing view={data.view} chosen={chosen} onChoose={onChoose} />
+      <dl className="ladder-poles">
+        {(["from_line", "only_from_neutral", "not_reached"] as const).map((pole) => (
+          <div key={pole}>
+            <dt>{words.poles[pole]}</dt>
+            <dd>{data[pole].join(", ") || words.noPart}</dd>
+          </div>
+        ))}
+      </dl>
       <details>
         <summary>{words.plugs}</summary>
         <div className="chips">

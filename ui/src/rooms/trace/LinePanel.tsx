@@ -108,6 +108,12 @@ function Evidence({
             </dd>
           </>
         )}
+        {line.with_plug_on && (
+          <>
+            <dt>{words.plugOn}</dt>
+            <dd>{line.with_plug_on}</dd>
+          </>
+        )}
         {line.reaches.length > 0 && (
           <>
             <dt>{words.reaches}</dt>
