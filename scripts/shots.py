@@ -54,6 +54,7 @@ def take_rooms(browser: Browser, address: str, context: Context, folder: Path) -
         ("safe-day", safe),
         ("safe-phone", safe),
         ("ladder-day", f"/jobs/{job}/trace"),
+        ("machines-day", "/machines/fl9-t"),
         ("codes-day", codes),
         ("codes-phone-night", codes),
     ):

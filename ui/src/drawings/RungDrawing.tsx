@@ -105,7 +105,7 @@ function MarkButton({ mark, x, room, isChosen, onChoose }: MarkProps) {
       <Shape mark={mark} room={room} />
       {mark.probe_left && <Probe x={-26} />}
       {mark.probe_right && <Probe x={26} />}
-      {(isWide || mark.kind === "load" || isChosen) && (
+      {(isWide || (mark.kind === "load" && room > 60) || isChosen) && (
         <text className="rung-label" y={32} textAnchor="middle" aria-hidden>
           {fitted(mark.label, room)}
         </text>
