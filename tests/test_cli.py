@@ -203,3 +203,27 @@ def test_the_installed_command_answers() -> None:
     command = [str(Path(sys.executable).with_name("ohmcensus")), "read", "4R7", "--unit", "ohm"]
     found = subprocess.run(command, capture_output=True, text=True, check=True)
     assert json.loads(found.stdout)["value"] == 4.7
+
+
+def test_isolate_and_the_rules(capsys: Any, monkeypatch: Any, tmp_path: Path) -> None:
+    file = tmp_path / "isolation.json"
+    parts = [{"id": name, "limit_us": 0.5} for name in "HM"]
+    runs = [
+        {"id": "A", "connected": ["H", "M"], "reading": "0.50"},
+        {"id": "B", "connected": ["M"], "reading": "20.0"},
+    ]
+    instrument = {"kind": "insulation", "percent": 3, "digits": 2, "resolution": 0.01}
+    whole = {"format": "ohmcensus-isolation/1", "parts": parts, "instrument": instrument, "runs": runs}
+    file.write_text(json.dumps(whole), encoding="utf-8")
+    code, out, _ = run(capsys, monkeypatch, "isolate", str(file))
+    assert (code, json.loads(out)["explanations"]) == (0, [["H"]])
+    code, out, _ = run(
+        capsys, monkeypatch, "rules", "rcd", "--leakage", "0.014", "--standing", "0.008", "--rating", "0.03"
+    )
+    assert json.loads(out)["trips"]["hi"] == pytest.approx(0.467, abs=1e-3)
+    code, out, _ = run(capsys, monkeypatch, "rules", "breaker", "--letter", "B", "--rating", "16", "--amperes", "90")
+    assert json.loads(out)["reaction"] == "trips_at_once"
+    code, out, _ = run(capsys, monkeypatch, "rules", "power", "--volts", "230", "--watts", "2000")
+    assert json.loads(out)["ohms"] == pytest.approx(26.45)
+    code, _, err = run(capsys, monkeypatch, "isolate", str(tmp_path / "none.json"))
+    assert (code, err.count("\n")) == (2, 1)

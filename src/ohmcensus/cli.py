@@ -281,6 +281,79 @@ def netlist_command(**asked: Any) -> None:
 
 
 @commands.command()
+@click.argument("file", type=click.Path(path_type=Path))
+def isolate(file: Path) -> None:
+    """Say what the runs in FILE prove of every part, and which plug to pull next."""
+    from ohmcensus.core.trip.isolate import isolate as isolated  # noqa: PLC0415
+    from ohmcensus.exchange.isolation_file import answer_of, read_isolation  # noqa: PLC0415
+
+    problem = read_isolation(_text_of(file))
+    _say(answer_of(problem, isolated(problem)))
+
+
+def _text_of(file: Path) -> str:
+    """Return the text of a file that was named."""
+    try:
+        return file.read_text(encoding="utf-8")
+    except (OSError, UnicodeDecodeError) as error:
+        why = getattr(error, "strerror", None) or "no text"
+        raise InputError(what=f"{file} cannot be read ({why})", remedy="name a text file", field="file") from None
+
+
+@commands.group()
+def rules() -> None:
+    """Work out a figure of the trade."""
+
+
+@rules.command("rcd")
+@click.option("--leakage", type=float, required=True, help="What the machine leaks, in amperes.")
+@click.option("--standing", type=float, default=0.0, show_default=True, help="What the rest of the circuit leaks.")
+@click.option("--rating", type=float, help="Rated residual current in amperes; none for a GFCI of class A.")
+def rules_rcd(leakage: float, standing: float, rating: float | None) -> None:
+    """Say whether a residual-current device must, may or must not trip."""
+    from ohmcensus.core.quantity import Interval  # noqa: PLC0415
+    from ohmcensus.core.trip.residual import GFCI, rcd, trip_chance  # noqa: PLC0415
+
+    found = trip_chance(GFCI if rating is None else rcd(rating), Interval(leakage, leakage), standing)
+    _say(
+        {
+            "total_a": {"lo": found.total_a.lo, "hi": found.total_a.hi},
+            "trips": {"lo": found.chance.lo, "hi": found.chance.hi},
+        }
+    )
+
+
+@rules.command("breaker")
+@click.option("--letter", default="", help="B, C or D; none for the 120 V world.")
+@click.option("--rating", type=float, required=True, help="Rated current in amperes.")
+@click.option("--amperes", type=float, required=True, help="Current that flows.")
+def rules_breaker(letter: str, rating: float, amperes: float) -> None:
+    """Say what a breaker does with a current."""
+    from ohmcensus.core.trip.overcurrent import breaker_bands, reaction  # noqa: PLC0415
+
+    bands = breaker_bands(letter, rating)
+    _say(
+        {
+            "slow_a": {"lo": bands.slow_a.lo, "hi": bands.slow_a.hi},
+            "at_once_a": {"lo": bands.at_once_a.lo, "hi": bands.at_once_a.hi},
+            "reaction": reaction(bands, amperes).value,
+        }
+    )
+
+
+@rules.command("power")
+@click.option("--volts", type=float)
+@click.option("--amperes", type=float)
+@click.option("--ohms", type=float)
+@click.option("--watts", type=float)
+def rules_power(**known: float | None) -> None:
+    """Work out the other two of volts, amperes, ohms and watts from any two."""
+    from ohmcensus.core.physics.ohm_and_power import load_from  # noqa: PLC0415
+
+    _say(asdict(load_from(**known)))
+
+
+@commands.command()
 @click.option("--weights", required=True, help="Weight of each lamp from left to right, e.g. 8,4,2,1.")
 @click.option("--lit", help="Lamps as seen, 1 for lit, e.g. 0110.")
 @click.option("--code", help="Code whose lamps are asked for.")

@@ -1,0 +1,211 @@
+"""Proved bounds of every part, what contradicts itself, and what alone could explain the readings."""
+
+from __future__ import annotations
+
+import math
+from dataclasses import dataclass
+from enum import StrEnum
+from itertools import combinations
+
+import numpy as np
+
+from ohmcensus.core.quantity import Interval
+from ohmcensus.core.trip.planner import Pull, next_pull
+from ohmcensus.core.trip.polytope import Polytope
+from ohmcensus.core.trip.problem import Problem, Run, Suspect
+from ohmcensus.core.trip.rules import Row, polytope_of
+
+# Explanations of more parts than this are not listed: they are no more than a list of what is open.
+LARGEST_EXPLANATION = 3
+MOST_EXPLANATIONS = 24
+_UNBOUNDED = Interval(0.0, math.inf)
+
+
+class State(StrEnum):
+    """What is proved of a part."""
+
+    CLEARED = "cleared"
+    GUILTY = "guilty"
+    OPEN = "open"
+
+
+@dataclass(frozen=True, slots=True)
+class Proved:
+    """What is proved of one part.
+
+    Parameters
+    ----------
+    bounds
+        Its leak lies in it: µS or mA.
+    state
+        Against its limit.
+    is_presumed
+        Open, and held innocent only because one or two faults elsewhere would do: never the same as cleared.
+    """
+
+    bounds: Interval
+    state: State
+    is_presumed: bool = False
+
+
+@dataclass(frozen=True)
+class Isolation:
+    """The answer.
+
+    Parameters
+    ----------
+    parts
+        By name, in order.
+    conflict
+        Runs that cannot all be true, none of which could be spared; empty where all agree.
+    repeat
+        Which of them to repeat, the best first.
+    explanations
+        Smallest sets of parts that alone could be at fault.
+    is_spread
+        Every part is under its limit and still the whole is over.
+    shares
+        Least and greatest share of each part in the whole, where the leak is spread.
+    next
+        The next run, None where nothing is open or the runs contradict each other.
+    is_refused
+        No verdict: the protective conductor is not proved.
+    """
+
+    parts: dict[str, Proved]
+    conflict: tuple[str, ...] = ()
+    repeat: tuple[str, ...] = ()
+    explanations: tuple[tuple[str, ...], ...] = ()
+    is_spread: bool = False
+    shares: dict[str, Interval] | None = None
+    next: Pull | None = None
+    is_refused: bool = False
+
+
+def isolate(problem: Problem) -> Isolation:
+    """Return what the runs of an isolation prove.
+
+    Every bound is exact for the rules of its instrument: the true leak always lies inside, and another run never
+    widens it. Runs that contradict each other prove nothing until one is repeated.
+    """
+    runs = problem.counted
+    nothing = {part.id: Proved(_UNBOUNDED, State.OPEN) for part in problem.parts}
+    if not problem.is_earth_ok:
+        return Isolation(nothing, is_refused=True)
+    polytope = polytope_of(problem, runs)
+    if polytope.is_empty:
+        conflict = conflicting(problem, runs)
+        return Isolation(nothing, conflict=conflict, repeat=to_repeat(problem, runs, conflict))
+    unit = np.eye(len(problem.parts))
+    bounds = {
+        part.id: Interval(max(0.0, polytope.minimum(unit[i])), polytope.maximum(unit[i]))
+        for i, part in enumerate(problem.parts)
+    }
+    states = {part.id: _state(part, bounds[part.id]) for part in problem.parts}
+    explanations = explained(problem, runs, bounds)
+    is_spread = all(state is State.CLEARED for state in states.values()) and _is_over(problem, runs)
+    named = {part for explanation in explanations for part in explanation}
+    return Isolation(
+        parts={
+            part: Proved(
+                bounds[part],
+                state,
+                is_presumed=state is State.OPEN and bool(named) and part not in named,
+            )
+            for part, state in states.items()
+        },
+        explanations=explanations,
+        is_spread=is_spread,
+        shares=_shares(problem, runs) if is_spread else None,
+        next=next_pull(problem, bounds) if State.OPEN in states.values() else None,
+    )
+
+
+def _state(part: Suspect, bounds: Interval) -> State:
+    if bounds.hi < part.limit:
+        return State.CLEARED
+    return State.GUILTY if bounds.lo > part.limit else State.OPEN
+
+
+def conflicting(problem: Problem, runs: tuple[Run, ...]) -> tuple[str, ...]:
+    """Return runs that contradict each other, none of which could be spared, by leaving out one after another."""
+    kept = list(runs)
+    for run in runs:
+        fewer = [other for other in kept if other is not run]
+        if polytope_of(problem, fewer).is_empty:
+            kept = fewer
+    return tuple(run.id for run in kept)
+
+
+def to_repeat(problem: Problem, runs: tuple[Run, ...], conflict: tuple[str, ...]) -> tuple[str, ...]:
+    """Return the runs to repeat, the best first: those without which all others agree, the largest first.
+
+    Where no single one restores agreement, the runs of the conflict.
+    """
+    cures = [run for run in runs if not polytope_of(problem, [other for other in runs if other is not run]).is_empty]
+    chosen = cures or [run for run in runs if run.id in conflict]
+    return tuple(run.id for run in sorted(chosen, key=lambda run: -len(run.connected | run.maybe)))
+
+
+def explained(problem: Problem, runs: tuple[Run, ...], bounds: dict[str, Interval]) -> tuple[tuple[str, ...], ...]:
+    """Return the smallest sets of parts that could be at fault with all others under their limits."""
+    open_parts = [part for part in problem.parts if not bounds[part.id].hi < part.limit]
+    guilty = frozenset(part.id for part in open_parts if bounds[part.id].lo > part.limit)
+    found: list[frozenset[str]] = []
+    for size in range(len(guilty), LARGEST_EXPLANATION + 1):
+        for chosen in combinations([part.id for part in open_parts], size):
+            at_fault = frozenset(chosen)
+            if not guilty <= at_fault or any(smaller <= at_fault for smaller in found):
+                continue
+            if _could_be(problem, runs, open_parts, at_fault):
+                found.append(at_fault)
+            if len(found) == MOST_EXPLANATIONS:
+                break
+    if found == [frozenset()]:
+        return ()
+    return tuple(tuple(part.id for part in problem.parts if part.id in row) for row in found)
+
+
+def _could_be(problem: Problem, runs: tuple[Run, ...], open_parts: list[Suspect], at_fault: frozenset[str]) -> bool:
+    innocent = [Row(frozenset({part.id}), part.limit, is_least=False) for part in open_parts if part.id not in at_fault]
+    return not polytope_of(problem, runs, innocent).is_empty
+
+
+def _is_over(problem: Problem, runs: tuple[Run, ...]) -> bool:
+    """Tell whether some run leaks more than any one of its parts may."""
+    limits = {part.id: part.limit for part in problem.parts}
+    return any(
+        run.interval.lo > max((limits[part] for part in run.connected | run.maybe), default=math.inf) for run in runs
+    )
+
+
+def _shares(problem: Problem, runs: tuple[Run, ...]) -> dict[str, Interval]:
+    """Return the least and greatest share of every part in the sum, by halving: x_i ≥ s·Σx is a row of its own.
+
+    A linear-fractional programme: for each s one asks whether a point is left.
+    """
+    polytope = polytope_of(problem, runs)
+    count = len(problem.parts)
+    ends = {}
+    for index, part in enumerate(problem.parts):
+        least = _share(polytope, count, index, sign=1.0)
+        most = _share(polytope, count, index, sign=-1.0)
+        ends[part.id] = Interval(least, most)
+    return ends
+
+
+def _share(polytope: Polytope, count: int, index: int, *, sign: float) -> float:
+    """Return the end of x_i/Σx: the s at which min of sign·(x_i − s·Σx) passes zero."""
+    lo, hi = 0.0, 1.0
+    for _ in range(_HALVINGS):
+        middle = (lo + hi) / 2
+        direction = [sign * ((1.0 if j == index else 0.0) - middle) for j in range(count)]
+        is_reached = polytope.minimum(direction) < 0
+        if is_reached == (sign > 0):
+            hi = middle
+        else:
+            lo = middle
+    return (lo + hi) / 2
+
+
+_HALVINGS = 24

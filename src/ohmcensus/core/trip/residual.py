@@ -1,0 +1,106 @@
+"""Residual-current devices: what they must do, must not do, and may do."""
+
+from __future__ import annotations
+
+import math
+from dataclasses import dataclass
+
+from ohmcensus.core.errors import InputError
+from ohmcensus.core.quantity import Interval
+
+# IEC 61008-1 (from memory): no trip below half the rated residual current, a trip at it.
+MUST_HOLD_SHARE = 0.5
+# UL 943 class A (from memory): holds below 4 mA, trips at 6 mA within (20/I)^1.43 seconds.
+GFCI_MUST_HOLD_A, GFCI_MUST_TRIP_A = 4e-3, 6e-3
+GFCI_MILLIAMPERE, GFCI_POWER = 20.0, 1.43
+# Break times at I∆n and at 5·I∆n, IEC 61008-1 (from memory).
+BREAK_SECONDS, FAST_BREAK_SECONDS, FAST_MULTIPLE = 0.3, 0.04, 5.0
+
+
+@dataclass(frozen=True, slots=True)
+class ResidualDevice:
+    """A device by the residual currents between which it may do either."""
+
+    title: str
+    must_hold_a: float
+    must_trip_a: float
+
+
+@dataclass(frozen=True, slots=True)
+class TripChance:
+    """What a device does with a machine and the rest of its circuit.
+
+    Parameters
+    ----------
+    total_a
+        Residual current of both together: phasors of the first quadrant add to between √(I²+S²) and I+S.
+    chance
+        Of a trip at either end of it, the threshold uniform between hold and trip.
+    share
+        Of the budget that the machine may use before the device may trip, with what stands already.
+    """
+
+    total_a: Interval
+    chance: Interval
+    share: float
+
+
+def rcd(rated_a: float) -> ResidualDevice:
+    """Return an RCD by its rated residual current in amperes.
+
+    Raises
+    ------
+    InputError
+        If there is no such device: 10 mA to 1 A.
+    """
+    if not 0.005 <= rated_a <= 1:  # noqa: PLR2004 - the range of the standard
+        what = f"no RCD of {rated_a * 1000:g} mA"
+        raise InputError(what=what, remedy="give 0.01, 0.03, 0.1 or 0.3 A", field="rating")
+    return ResidualDevice(f"RCD {rated_a * 1000:g} mA", MUST_HOLD_SHARE * rated_a, rated_a)
+
+
+GFCI = ResidualDevice("GFCI class A", GFCI_MUST_HOLD_A, GFCI_MUST_TRIP_A)
+
+
+def trip_chance(device: ResidualDevice, machine_a: Interval, standing_a: float) -> TripChance:
+    """Return the chance that a device trips.
+
+    Parameters
+    ----------
+    device
+        See there.
+    machine_a
+        What the machine leaks.
+    standing_a
+        What the rest of the circuit leaks.
+
+    Raises
+    ------
+    InputError
+        If a current is negative.
+    """
+    if machine_a.lo < 0 or standing_a < 0:
+        raise InputError(what="a leakage below zero", remedy="give 0 or more", field="leakage")
+    total = Interval(math.hypot(machine_a.lo, standing_a), machine_a.hi + standing_a)
+    budget = device.must_hold_a - standing_a
+    share = math.inf if budget <= 0 else machine_a.hi / budget
+    return TripChance(total, Interval(_chance(device, total.lo), _chance(device, total.hi)), share)
+
+
+def proved_by(device: ResidualDevice, *, tripped: bool) -> Interval:
+    """Return what a trip, or none, proves of a sinusoidal residual current: at least half the rating, or under it."""
+    return Interval(device.must_hold_a) if tripped else Interval(0.0, device.must_trip_a)
+
+
+def break_seconds(device: ResidualDevice, residual_a: float) -> float | None:
+    """Return the longest time to a trip; None where the device need not trip."""
+    if residual_a < device.must_trip_a:
+        return None
+    if device is GFCI:
+        return float((GFCI_MILLIAMPERE / (1000 * residual_a)) ** GFCI_POWER)
+    return FAST_BREAK_SECONDS if residual_a >= FAST_MULTIPLE * device.must_trip_a else BREAK_SECONDS
+
+
+def _chance(device: ResidualDevice, total_a: float) -> float:
+    span = device.must_trip_a - device.must_hold_a
+    return min(1.0, max(0.0, (total_a - device.must_hold_a) / span))
