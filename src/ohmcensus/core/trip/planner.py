@@ -171,18 +171,10 @@ def _splitting(
     told_apart, not_told = none + some + everything, none + any_at_all
     told = np.where(bits & guilty, BESIDE_A_GUILTY_PART, SOME_IS_TOLD_FROM_ALL)
     information = not_told + told * (told_apart - not_told)
-    order = np.argsort(-information, kind="stable")
-    best: tuple[float, Pull] | None = None
-    for index in order:
-        if information[index] < _LEAST_BITS:
-            break
-        if best is not None and information[index] / (TEST_MINUTES + HANDLING_MINUTES) <= best[0]:
-            break
-        pull = _pull(problem, _names(problem, int(bits[index])))
-        worth = float(information[index]) / (pull.minutes + HANDLING_MINUTES)
-        if best is None or worth > best[0]:
-            best = worth, pull
-    return None if best is None else best[1]
+    if not len(bits) or float(information.max()) < _LEAST_BITS:
+        return None
+    worth = information / (_minutes(problem, bits) + HANDLING_MINUTES)
+    return _pull(problem, _names(problem, int(bits[int(np.argmax(worth))])))
 
 
 _LEAST_BITS = 1e-6
@@ -223,26 +215,43 @@ def _names(problem: Problem, bits: int) -> frozenset[str]:
     return frozenset(part.id for part in problem.parts if bits >> problem.place[part.id] & 1)
 
 
+def _minutes(problem: Problem, bits: NDArray[np.int64]) -> NDArray[np.float64]:
+    """Return the minutes of every set: plugs, panels that are still on, shared by all behind them, and the test."""
+    off, opened = _bits(problem, _off_now(problem)), _opened(problem)
+    everything = (1 << len(problem.parts)) - 1
+    is_at_part = (_count(bits) == 1) & (len(problem.parts) > 1)
+    pulled = np.where(is_at_part, bits, everything & ~bits) & ~off
+    minutes = np.full(len(bits), TEST_MINUTES)
+    for part in problem.parts:
+        minutes += part.minutes * ((pulled >> problem.place[part.id]) & 1)
+    for name in {part.behind for part in problem.parts if part.behind} - opened:
+        behind = _bits(problem, {part.id for part in problem.parts if part.behind == name})
+        minutes += problem.panels.get(name, 0.0) * ((pulled & behind) != 0)
+    return minutes
+
+
 def _pull(problem: Problem, connected: frozenset[str]) -> Pull:
-    """Return what it takes to connect just these parts: panels are shared, a lone part is tested at its own tags."""
-    everything = frozenset(problem.place)
-    off = _off_now(problem)
+    """Return what it takes to connect just these parts; a lone part is tested at its own tags."""
+    everything, off = frozenset(problem.place), _off_now(problem)
     is_at_part = len(connected) == 1 and len(everything) > 1
     pull = (connected if is_at_part else everything - connected) - off
-    opened = problem.open_panels | {
-        part.behind for part in problem.parts if part.behind and part.id in _ever_off(problem)
-    }
-    order = [part for part in problem.parts if part.id in pull]
-    closed = {part.behind for part in order if part.behind} - opened
-    minutes = TEST_MINUTES + sum(part.minutes for part in order) + sum(problem.panels.get(name, 0.0) for name in closed)
-    refit = () if is_at_part else tuple(part.id for part in problem.parts if part.id in connected & off)
     return Pull(
         connected=tuple(part.id for part in problem.parts if part.id in connected),
-        pull=tuple(part.id for part in order),
-        refit=refit,
-        minutes=minutes,
+        pull=tuple(part.id for part in problem.parts if part.id in pull),
+        refit=() if is_at_part else tuple(part.id for part in problem.parts if part.id in connected & off),
+        minutes=float(_minutes(problem, np.array([_bits(problem, connected)], dtype=np.int64))[0]),
         is_at_part=is_at_part,
     )
+
+
+def _bits(problem: Problem, names: Iterable[str]) -> int:
+    return sum(1 << problem.place[name] for name in names)
+
+
+def _opened(problem: Problem) -> frozenset[str]:
+    """Return the panels that are off: stated, or those of parts that were disconnected in some run."""
+    loose = _ever_off(problem)
+    return problem.open_panels | {part.behind for part in problem.parts if part.behind and part.id in loose}
 
 
 def _off_now(problem: Problem) -> frozenset[str]:

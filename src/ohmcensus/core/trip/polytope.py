@@ -9,6 +9,7 @@ import numpy as np
 from numpy.typing import NDArray
 
 Array = NDArray[np.float64]
+Direction = Sequence[float] | NDArray[np.float64]
 # Of the greatest figure of the right-hand side this much is rounding, and a little besides.
 ROUNDING = 1e-12
 LEAST = 1e-9
@@ -41,7 +42,7 @@ class Polytope:
         self._basic = list(range(self._count, self._count + len(right)))
         self.is_empty = not self._found_corner()
 
-    def maximum(self, direction: Sequence[float]) -> float:
+    def maximum(self, direction: Direction) -> float:
         """Return the greatest value of c·x; infinite where nothing bounds it."""
         cost, offset = self._reduced(direction)
         while True:
@@ -53,7 +54,7 @@ class Polytope:
                 return math.inf
             cost, offset = self._pivoted(entering, leaving, cost, offset)
 
-    def minimum(self, direction: Sequence[float]) -> float:
+    def minimum(self, direction: Direction) -> float:
         """Return the least value of c·x."""
         return -self.maximum([-c for c in direction])
 
@@ -84,7 +85,7 @@ class Polytope:
         self._right = np.maximum(self._right, 0.0)
         return True
 
-    def _reduced(self, direction: Sequence[float]) -> tuple[Array, float]:
+    def _reduced(self, direction: Direction) -> tuple[Array, float]:
         """Return the cost of the free variables, and the value at the present corner."""
         cost = np.array([direction[v] if v < self._count else 0.0 for v in self._free])
         offset = 0.0
