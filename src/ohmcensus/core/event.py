@@ -14,6 +14,7 @@ from typing import Annotated, Literal
 from pydantic import BaseModel, ConfigDict, Field, StrictBool, StringConstraints
 
 from ohmcensus.core.codes import Outcome
+from ohmcensus.core.meter import Function
 from ohmcensus.core.symptom import Device, Moment
 
 Name = Annotated[str, StringConstraints(pattern=r"^[a-z][a-z0-9_.]{0,59}$")]
@@ -177,6 +178,43 @@ class CycleTicked(_Body):
     outcome: Outcome
 
 
+class RunMade(_Body):
+    """A leakage test with some parts connected, its reading as typed.
+
+    Attributes
+    ----------
+    method
+        By insulation tester, or by leakage tester.
+    connected, maybe
+        Parts that were surely, and perhaps, connected.
+    text, meter
+        What was shown, and by which meter.
+    is_intermittent
+        The fault comes and goes.
+    """
+
+    kind: Literal["run_made"] = "run_made"
+    method: Literal["insulation", "leakage"]
+    connected: tuple[Name, ...] = Field(min_length=1, max_length=60)
+    maybe: tuple[Name, ...] = Field(default=(), max_length=60)
+    text: Annotated[str, StringConstraints(strip_whitespace=True, min_length=1, max_length=40)]
+    meter: Annotated[str, StringConstraints(max_length=60)] = ""
+    is_intermittent: StrictBool = False
+
+    @property
+    def function(self) -> Function:
+        """What the instrument did."""
+        return Function.INSULATION if self.method == "insulation" else Function.LEAKAGE
+
+
+class RunDoubted(_Body):
+    """A run is taken out of the computation, or back into it."""
+
+    kind: Literal["run_doubted"] = "run_doubted"
+    run: Annotated[str, StringConstraints(min_length=1, max_length=60)]
+    is_doubtful: StrictBool = True
+
+
 class Ended(_Body):
     """The job is over; a machine that is not safe is labelled so, and the customer told."""
 
@@ -208,6 +246,8 @@ Body = Annotated[
     | EntryTried
     | CycleBegun
     | CycleTicked
+    | RunMade
+    | RunDoubted
     | Ended
     | Reopened,
     Field(discriminator="kind"),

@@ -7,10 +7,11 @@ from dataclasses import dataclass
 from enum import StrEnum
 
 from ohmcensus.core.case import Case
-from ohmcensus.core.event import CodesRead, Ended, Event, Isolated, Reopened
+from ohmcensus.core.event import CodesRead, Ended, Event, Isolated, Reopened, RunMade, Tripped
 from ohmcensus.core.first_look import is_begun
 from ohmcensus.core.machine import is_proof, machine_tests
 from ohmcensus.core.safety import Safety, SafetyState, power_hazards
+from ohmcensus.core.symptom import Symptom
 
 
 class StageState(StrEnum):
@@ -54,7 +55,7 @@ def stages(case: Case, safety: Safety) -> tuple[Stage, ...]:
     safety
         State of safety now.
     """
-    return (_intake(case), _safe(case, safety), _codes(case), _trace(case, safety))
+    return (_intake(case), _safe(case, safety), _codes(case), _trace(case, safety), _trip(case))
 
 
 def next_step(case: Case, safety: Safety) -> Step:
@@ -115,6 +116,14 @@ def _trace(case: Case, safety: Safety) -> Stage:
     if safety.state is not SafetyState.DEAD:
         return Stage("trace", StageState.BLOCKED, "prove it dead first")
     return Stage("trace", StageState.OPEN, f"{left} lines to ask")
+
+
+def _trip(case: Case) -> Stage:
+    runs = sum(isinstance(event.body, RunMade) for event in case.events)
+    if runs:
+        return Stage("trip", StageState.OPEN, f"{runs} run{'s' if runs > 1 else ''}")
+    has_tripped = Symptom.TRIPS in case.complaint.symptoms or any(isinstance(e.body, Tripped) for e in case.events)
+    return Stage("trip", StageState.OPEN, "a leak to isolate" if has_tripped else "nothing tripped")
 
 
 def _can_tell_codes(case: Case) -> bool:

@@ -19,6 +19,8 @@ from ohmcensus.core.event import (
     Event,
     Opened,
     Reopened,
+    RunDoubted,
+    RunMade,
     StepTicked,
 )
 from ohmcensus.core.first_look import EYE_CHECKS
@@ -28,6 +30,7 @@ from ohmcensus.core.safety.steps import step_ids
 from ohmcensus.services.at_hand import JobAtHand, put, refuse_ended, take
 from ohmcensus.services.context import Context
 from ohmcensus.services.show_job import JobView, job_view
+from ohmcensus.services.show_trip import taken_run
 from ohmcensus.storage import events, jobs
 
 
@@ -70,6 +73,8 @@ def record_event(context: Context, job_id: str, new: NewEvent) -> JobView:
             refuse_ended(job)
         body = _checked(job.case, new.body)
         refuse_event(job.case, body)
+        if isinstance(body, RunMade):
+            body = taken_run(job, body, context.clock())
         now = context.now()
         stored = jobs.advance(session, job.stored, new.revision, now)
         event = Event(str(new.id), body, at=now, who=job.settings.technician, order=stored.revision)
@@ -82,7 +87,10 @@ def record_event(context: Context, job_id: str, new: NewEvent) -> JobView:
 def _is_retry(job: JobAtHand, new: NewEvent) -> bool:
     """Tell whether this very event is stored already; refuse its id for another one."""
     stored = next((event for event in job.case.events if event.id == str(new.id)), None)
-    if stored is not None and stored.body != new.body:
+    sent = new.body
+    if stored is not None and isinstance(sent, RunMade) and isinstance(stored.body, RunMade):
+        sent = sent.model_copy(update={"meter": stored.body.meter})
+    if stored is not None and stored.body != sent:
         raise InputError(what=f"the id {new.id} belongs to another event", remedy="send a new id", field="id")
     return stored is not None
 
@@ -110,6 +118,9 @@ def _checked(case: Case, body: Body) -> Body:
             scheme = service.scheme(body.scheme)
             codes = tuple(scheme.decode(scheme.encode(code)) for code in body.codes) if scheme else ()
             return body.model_copy(update={"codes": codes})
+        case RunDoubted():
+            runs = [event.id for event in case.events if isinstance(event.body, RunMade)]
+            _refuse_unknown(body.run, runs, "run")
         case _:
             pass
     return body

@@ -21,6 +21,7 @@ from ohmcensus.core.event import (
     EntryTried,
     Isolated,
     Opened,
+    RunMade,
     StepTicked,
 )
 from ohmcensus.core.intake import Alteration, Complaint, DataPlate, Trial
@@ -35,6 +36,8 @@ from ohmcensus.services.record_event import NewEvent, record_event
 from ohmcensus.services.show_job import list_jobs
 from ohmcensus.services.write_note import NewNote, write_note
 
+# What may leak on the front-loader of the wash house.
+LEAKERS = ("cord", "filter", "heater", "motor", "valve", "prewash", "pump", "harness")
 WASH_HOUSE = "Wash house, Reedmere Marina"
 OUTLET = ("outlet 229", "outlet le 228", "outlet ne 1.4")
 PROOF: tuple[Body | str, ...] = (
@@ -246,6 +249,7 @@ _STORIES = (
             "tacho 71",
             "brush 1 19mm",
             "between heater.pe motor.pe 0.3",
+            RunMade(method="insulation", connected=LEAKERS, text="0.05M"),
         ),
         (("motor.armature", "Steady while turned."),),
     ),

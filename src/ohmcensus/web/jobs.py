@@ -28,6 +28,7 @@ from ohmcensus.services.show_job import JobView, list_jobs
 from ohmcensus.services.show_rungs import RungsQuery, RungsView, rungs_svg, show_rungs
 from ohmcensus.services.show_safe import SafeView, show_safe
 from ohmcensus.services.show_trace import TraceView, show_trace
+from ohmcensus.services.show_trip import TripQuery, TripView, show_trip
 from ohmcensus.services.write_note import NewNote, write_note
 from ohmcensus.web.answers import answer, context
 from ohmcensus.web.problems import Problem
@@ -141,6 +142,12 @@ def new_intake(path: JobPath, body: NewIntake) -> Response:
 def safe(path: JobPath) -> Response:
     """Return the steps, the points of the proof, and the hazards."""
     return answer(show_safe(context(), path.job_id))
+
+
+@blueprint.get("/<job_id>/trip", responses={200: TripView}, summary="Isolating a leak")
+def trip(path: JobPath, query: TripQuery) -> Response:
+    """Return the runs, what each part is proved to be, and what to pull next."""
+    return answer(show_trip(context(), path.job_id, query))
 
 
 @blueprint.get("/<job_id>/codes", responses={200: CodesView}, summary="Listening to the machine")

@@ -413,6 +413,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/jobs/{job_id}/trip": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Isolating a leak
+         * @description Return the runs, what each part is proved to be, and what to pull next.
+         */
+        get: operations["jobs_trip__job_id__trip_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/machines": {
         parameters: {
             query?: never;
@@ -871,6 +891,25 @@ export interface components {
             inseparable: string[][];
             /** Unseen */
             unseen: components["schemas"]["BlindPart"][];
+        };
+        /**
+         * Bracket
+         * @description A proved bracket as fractions of the width; the limit stands in the middle.
+         *
+         *     Parameters
+         *     ----------
+         *     lo, hi
+         *         Ends of the bar.
+         *     is_open_above
+         *         Nothing bounds it from above: the bar runs to the end without a mark.
+         */
+        Bracket: {
+            /** Hi */
+            hi: number;
+            /** Is Open Above */
+            is_open_above: boolean;
+            /** Lo */
+            lo: number;
         };
         /**
          * BypassRemoved
@@ -1800,6 +1839,12 @@ export interface components {
             meters: components["schemas"]["Meter"][];
         };
         /**
+         * Method
+         * @description Which instrument the runs were made with.
+         * @enum {string}
+         */
+        Method: "insulation" | "leakage";
+        /**
          * Moment
          * @description When it went: what stood at line potential by then.
          * @enum {string}
@@ -1820,7 +1865,7 @@ export interface components {
          */
         NewEvent: {
             /** Body */
-            body: components["schemas"]["Isolated"] | components["schemas"]["PluggedIn"] | components["schemas"]["LiveBegun"] | components["schemas"]["LiveEnded"] | components["schemas"]["Opened"] | components["schemas"]["StepTicked"] | components["schemas"]["Attended"] | components["schemas"]["Tripped"] | components["schemas"]["Reclosed"] | components["schemas"]["HazardFound"] | components["schemas"]["BypassRemoved"] | components["schemas"]["Checked"] | components["schemas"]["CodesRead"] | components["schemas"]["EntryTried"] | components["schemas"]["CycleBegun"] | components["schemas"]["CycleTicked"] | components["schemas"]["Ended"] | components["schemas"]["Reopened"];
+            body: components["schemas"]["Isolated"] | components["schemas"]["PluggedIn"] | components["schemas"]["LiveBegun"] | components["schemas"]["LiveEnded"] | components["schemas"]["Opened"] | components["schemas"]["StepTicked"] | components["schemas"]["Attended"] | components["schemas"]["Tripped"] | components["schemas"]["Reclosed"] | components["schemas"]["HazardFound"] | components["schemas"]["BypassRemoved"] | components["schemas"]["Checked"] | components["schemas"]["CodesRead"] | components["schemas"]["EntryTried"] | components["schemas"]["CycleBegun"] | components["schemas"]["CycleTicked"] | components["schemas"]["RunMade"] | components["schemas"]["RunDoubted"] | components["schemas"]["Ended"] | components["schemas"]["Reopened"];
             /**
              * Id
              * Format: uuid
@@ -1947,6 +1992,18 @@ export interface components {
             supersedes?: string | null;
             /** Text */
             text: string;
+        };
+        /**
+         * NextRun
+         * @description The run to make next, in words and as a set.
+         */
+        NextRun: {
+            /** Connected */
+            connected: string[];
+            /** Minutes */
+            minutes: number;
+            /** Words */
+            words: string;
         };
         /**
          * NextView
@@ -2277,7 +2334,7 @@ export interface components {
             /** At */
             at: string;
             /** Body */
-            body: components["schemas"]["Isolated"] | components["schemas"]["PluggedIn"] | components["schemas"]["LiveBegun"] | components["schemas"]["LiveEnded"] | components["schemas"]["Opened"] | components["schemas"]["StepTicked"] | components["schemas"]["Attended"] | components["schemas"]["Tripped"] | components["schemas"]["Reclosed"] | components["schemas"]["HazardFound"] | components["schemas"]["BypassRemoved"] | components["schemas"]["Checked"] | components["schemas"]["CodesRead"] | components["schemas"]["EntryTried"] | components["schemas"]["CycleBegun"] | components["schemas"]["CycleTicked"] | components["schemas"]["Ended"] | components["schemas"]["Reopened"];
+            body: components["schemas"]["Isolated"] | components["schemas"]["PluggedIn"] | components["schemas"]["LiveBegun"] | components["schemas"]["LiveEnded"] | components["schemas"]["Opened"] | components["schemas"]["StepTicked"] | components["schemas"]["Attended"] | components["schemas"]["Tripped"] | components["schemas"]["Reclosed"] | components["schemas"]["HazardFound"] | components["schemas"]["BypassRemoved"] | components["schemas"]["Checked"] | components["schemas"]["CodesRead"] | components["schemas"]["EntryTried"] | components["schemas"]["CycleBegun"] | components["schemas"]["CycleTicked"] | components["schemas"]["RunMade"] | components["schemas"]["RunDoubted"] | components["schemas"]["Ended"] | components["schemas"]["Reopened"];
             /** Id */
             id: string;
             /** Who */
@@ -2293,6 +2350,70 @@ export interface components {
              * @enum {string}
              */
             kind: "reopened";
+        };
+        /**
+         * RunDoubted
+         * @description A run is taken out of the computation, or back into it.
+         */
+        RunDoubted: {
+            /**
+             * Is Doubtful
+             * @default true
+             */
+            is_doubtful?: boolean;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "run_doubted";
+            /** Run */
+            run: string;
+        };
+        /**
+         * RunMade
+         * @description A leakage test with some parts connected, its reading as typed.
+         *
+         *     Attributes
+         *     ----------
+         *     method
+         *         By insulation tester, or by leakage tester.
+         *     connected, maybe
+         *         Parts that were surely, and perhaps, connected.
+         *     text, meter
+         *         What was shown, and by which meter.
+         *     is_intermittent
+         *         The fault comes and goes.
+         */
+        RunMade: {
+            /** Connected */
+            connected: string[];
+            /**
+             * Is Intermittent
+             * @default false
+             */
+            is_intermittent?: boolean;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "run_made";
+            /**
+             * Maybe
+             * @default []
+             */
+            maybe?: string[];
+            /**
+             * Meter
+             * @default
+             */
+            meter?: string;
+            /**
+             * Method
+             * @enum {string}
+             */
+            method: "insulation" | "leakage";
+            /** Text */
+            text: string;
         };
         /**
          * Rung
@@ -2701,6 +2822,12 @@ export interface components {
             words: string;
         };
         /**
+         * State
+         * @description What is proved of a part.
+         * @enum {string}
+         */
+        State: "cleared" | "guilty" | "open";
+        /**
          * StateChoice
          * @description A state of the machine, its values, and the one that is shown.
          */
@@ -2859,6 +2986,88 @@ export interface components {
             by?: string;
             /** Words */
             words: string;
+        };
+        /**
+         * TripPart
+         * @description A part that may leak, and what is proved of it.
+         */
+        TripPart: {
+            bracket: components["schemas"]["Bracket"];
+            /** Id */
+            id: string;
+            /** Is Presumed */
+            is_presumed: boolean;
+            /** Limit */
+            limit: string;
+            /** Proved */
+            proved: string;
+            state: components["schemas"]["State"];
+            /** Title */
+            title: string;
+        };
+        /**
+         * TripRun
+         * @description One run; its parts by id.
+         */
+        TripRun: {
+            /** At */
+            at: string;
+            /** Connected */
+            connected: string[];
+            /** Id */
+            id: string;
+            /** In Conflict */
+            in_conflict: boolean;
+            /** Is Doubtful */
+            is_doubtful: boolean;
+            /** Is Intermittent */
+            is_intermittent: boolean;
+            /** Maybe */
+            maybe: string[];
+            /** Meter */
+            meter: string;
+            /** Reads */
+            reads: string;
+            /** To Repeat */
+            to_repeat: boolean;
+        };
+        /**
+         * TripView
+         * @description An isolation by one method.
+         *
+         *     Attributes
+         *     ----------
+         *     conflict, spread, refused
+         *         One sentence each, empty where it does not hold.
+         *     explanations
+         *         Smallest sets of parts that alone could be at fault, by title.
+         *     off_first
+         *         Parts whose plugs come off before 500 V; they are not asked.
+         *     may_run
+         *         Empty where a run may be made now, else why not.
+         */
+        TripView: {
+            /** Conflict */
+            conflict: string;
+            /** Explanations */
+            explanations: string[][];
+            job: components["schemas"]["JobView"];
+            /** May Run */
+            may_run: string;
+            method: components["schemas"]["Method"];
+            next: components["schemas"]["NextRun"] | null;
+            /** Off First */
+            off_first: string[];
+            /** Parts */
+            parts: components["schemas"]["TripPart"][];
+            /** Refused */
+            refused: string;
+            /** Runs */
+            runs: components["schemas"]["TripRun"][];
+            /** Spread */
+            spread: string;
+            /** Unit */
+            unit: string;
         };
         /**
          * Tripped
@@ -4537,6 +4746,84 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["TraceView"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unsupported Media Type */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    jobs_trip__job_id__trip_get: {
+        parameters: {
+            query?: {
+                method?: "insulation" | "leakage";
+            };
+            header?: never;
+            path: {
+                job_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TripView"];
                 };
             };
             /** @description Bad Request */

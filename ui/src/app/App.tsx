@@ -50,6 +50,10 @@ const router = createBrowserRouter([
         lazy: async () => ({ Component: (await import("../rooms/trace/TraceRoom")).TraceRoom }),
       },
       {
+        path: "jobs/:jobId/trip",
+        lazy: async () => ({ Component: (await import("../rooms/trip/TripRoom")).TripRoom }),
+      },
+      {
         path: "machines/:sheetId?",
         lazy: async () => ({ Component: (await import("../rooms/machines/MachinesRoom")).MachinesRoom }),
       },

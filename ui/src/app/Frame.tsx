@@ -45,15 +45,15 @@ export function Frame() {
             <hr />
           </>
         )}
-        <NavLink to="/jobs" end>
+        <NavLink to="/jobs" end className="firm">
           <IconClipboardList size={20} aria-hidden />
           <span>{frame.jobs}</span>
         </NavLink>
-        <NavLink to="/machines">
+        <NavLink to="/machines" className="firm">
           <IconWashMachine size={20} aria-hidden />
           <span>{frame.machines}</span>
         </NavLink>
-        <NavLink to="/setup">
+        <NavLink to="/setup" className="firm">
           <IconAdjustments size={20} aria-hidden />
           <span>{frame.setup}</span>
         </NavLink>

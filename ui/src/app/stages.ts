@@ -1,4 +1,10 @@
-import { IconClipboardText, IconFocusCentered, IconListNumbers, IconShieldCheck } from "@tabler/icons-react";
+import {
+  IconClipboardText,
+  IconFocusCentered,
+  IconListNumbers,
+  IconPlugConnectedX,
+  IconShieldCheck,
+} from "@tabler/icons-react";
 import { frame } from "../words/frame";
 
 /** The stages of a job in working order; the key behind g that leads there. */
@@ -7,4 +13,5 @@ export const STAGES = [
   { id: "safe", key: "2", words: frame.safe, Icon: IconShieldCheck },
   { id: "codes", key: "3", words: frame.codes, Icon: IconListNumbers },
   { id: "trace", key: "4", words: frame.trace, Icon: IconFocusCentered },
+  { id: "trip", key: "5", words: frame.trip, Icon: IconPlugConnectedX },
 ] as const;

@@ -8,6 +8,7 @@ export const frame = {
   safe: "Safe",
   codes: "Codes",
   trace: "Trace",
+  trip: "Trip",
   stageStates: { done: "done", blocked: "blocked", open: "open" },
   jobs: "Jobs",
   machines: "Machines",

@@ -87,6 +87,8 @@ export function recordWords(body: EventBody): string {
       body.kind === "entry_tried" && body.is_in ? "service mode entered" : "service mode not entered",
     cycle_begun: "test cycle begun",
     cycle_ticked: body.kind === "cycle_ticked" ? `${body.step}: ${body.outcome}` : "",
+    run_made: body.kind === "run_made" ? `run: ${body.text}` : "",
+    run_doubted: "run doubted, or counted again",
     ended: body.kind === "ended" ? `ended: ${body.why}` : "",
     reopened: "reopened",
   };

@@ -123,6 +123,15 @@ class Problem:
         return {part.id: index for index, part in enumerate(self.parts)}
 
 
+def conductance_of(ohm: Interval) -> Interval:
+    """Return the conductance in siemens of a resistance in ohms that is known within its meter's error.
+
+    G lies in [1/R_hi, 1/R_lo]; a resistance that may be zero has no upper end.
+    """
+    least = 0.0 if math.isinf(ohm.hi) else 1 / ohm.hi if ohm.hi > 0 else math.inf
+    return Interval(least, 1 / ohm.lo if ohm.lo > 0 else math.inf)
+
+
 def conductance_us(megohm: Interval, error: float) -> Interval:
     """Return the conductance to earth that a reading in megohm proves, in µS.
 
@@ -135,8 +144,4 @@ def conductance_us(megohm: Interval, error: float) -> Interval:
     error
         e, in MΩ, of the finite end.
     """
-    if math.isinf(megohm.hi):
-        least = megohm.lo - error
-        return Interval(0.0, 1 / least if least > 0 else math.inf)
-    low = megohm.lo - error
-    return Interval(1 / (megohm.hi + error), 1 / low if low > 0 else math.inf)
+    return conductance_of(Interval(max(0.0, megohm.lo - error), megohm.hi + error))

@@ -1,0 +1,98 @@
+import { type FormEvent, useState } from "react";
+import { useEvent } from "../../api/rooms";
+import type { TripView } from "../../api/trip";
+import { trip as words } from "../../words/trip";
+
+type Props = {
+  view: TripView;
+  connected: string[];
+  onConnect: (connected: string[]) => void;
+  onMade: () => void;
+};
+
+/** What is connected and what the tester shows; what is typed stays until it is stored. */
+export function RunForm({ view, connected, onConnect, onMade }: Props) {
+  const [text, setText] = useState("");
+  const [comesAndGoes, setComesAndGoes] = useState(false);
+  const record = useEvent(view.job.id);
+  const submit = async (event: FormEvent) => {
+    event.preventDefault();
+    try {
+      await record.mutateAsync({
+        kind: "run_made",
+        method: view.method,
+        connected,
+        maybe: [],
+        text,
+        meter: "",
+        is_intermittent: comesAndGoes,
+      });
+      setText("");
+      onMade();
+    } catch {
+      // said below
+    }
+  };
+  const toggle = (part: string) =>
+    onConnect(connected.includes(part) ? connected.filter((id) => id !== part) : [...connected, part]);
+  return (
+    <form className="card leaf run-form" onSubmit={(event) => void submit(event)} aria-label={words.make}>
+      <h2>{words.make}</h2>
+      {view.may_run && <p className="notice">{view.may_run}</p>}
+      <fieldset>
+        <legend>{words.tick}</legend>
+        <div className="chips">
+          {view.parts.map((part) => (
+            <button
+              type="button"
+              key={part.id}
+              className="chip"
+              aria-pressed={connected.includes(part.id)}
+              onClick={() => toggle(part.id)}
+            >
+              {part.title}
+            </button>
+          ))}
+        </div>
+      </fieldset>
+      <label className="run-reading">
+        <span>{words.reading(view.unit)}</span>
+        <input
+          value={text}
+          placeholder={words.placeholder[view.method]}
+          autoComplete="off"
+          autoCapitalize="off"
+          spellCheck={false}
+          maxLength={40}
+          onChange={(event) => setText(event.currentTarget.value)}
+        />
+      </label>
+      <label className="run-tick">
+        <input
+          type="checkbox"
+          checked={comesAndGoes}
+          onChange={(event) => setComesAndGoes(event.currentTarget.checked)}
+        />
+        {words.intermittent}
+      </label>
+      {record.error && (
+        <p className="problem" role="alert">
+          {record.error.message}
+        </p>
+      )}
+      <button
+        type="submit"
+        className="act"
+        disabled={!text.trim() || connected.length === 0 || record.isPending}
+      >
+        {words.enter}
+      </button>
+      <p className="quiet">{view.method === "insulation" ? words.caution : words.cautionLive}</p>
+      {view.off_first.length > 0 && (
+        <p className="quiet">
+          {words.offFirst} {view.off_first.join(", ")}. {words.notAsked}
+        </p>
+      )}
+    </form>
+  );
+}
