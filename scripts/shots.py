@@ -55,6 +55,7 @@ def take_rooms(browser: Browser, address: str, context: Context, folder: Path) -
         ("safe-phone", safe),
         ("ladder-day", f"/jobs/{job}/trace"),
         ("machines-day", "/machines/fl9-t"),
+        ("trip-day", f"/jobs/{job}/trip"),
         ("codes-day", codes),
         ("codes-phone-night", codes),
     ):
@@ -65,7 +66,7 @@ def take_rooms(browser: Browser, address: str, context: Context, folder: Path) -
             has_touch="phone" in name,
         )
         page.goto(f"{address}{path}")
-        page.get_by_role("heading", level=1).wait_for()
+        page.get_by_role("heading", level=1).first.wait_for()
         _begin(page, name)
         page.wait_for_timeout(500)
         page.screenshot(path=folder / f"{name}.png")

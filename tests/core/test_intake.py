@@ -142,10 +142,10 @@ def test_the_stages_say_done_open_or_blocked(fl7: Sheet) -> None:
         return {stage.id: stage.state for stage in stages(log.case, safety_at(log.case, log.now))}
 
     log = Log(fl7)
-    assert states(log) == {"intake": "open", "safe": "open", "codes": "open", "trace": "blocked"}
+    assert states(log) == {"intake": "open", "safe": "open", "codes": "open", "trace": "blocked", "trip": "open"}
     log.complains(Complaint(symptoms=(Symptom.TRIPS,)))
-    assert states(log) == {"intake": "done", "safe": "open", "codes": "blocked", "trace": "blocked"}
+    assert states(log) == {"intake": "done", "safe": "open", "codes": "blocked", "trace": "blocked", "trip": "open"}
     log.did(Isolated()).read(*PROOF)
-    assert states(log) == {"intake": "done", "safe": "done", "codes": "blocked", "trace": "open"}
+    assert states(log) == {"intake": "done", "safe": "done", "codes": "blocked", "trace": "open", "trip": "open"}
     plain = replace(log.case, sheet=fl7.model_copy(update={"service": type(fl7.service)()}))
     assert {s.id: s.state for s in stages(plain, safety_at(plain, log.now))}["codes"] == "done"

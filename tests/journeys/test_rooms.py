@@ -102,7 +102,12 @@ def test_no_screen_has_a_serious_barrier_or_scrolls_sideways(demo: Visit, size: 
     pages["trace"] = demo.trace("Machine 3", size=size, night=night)
     pages["trace"].get_by_label("Type a part and a reading").fill("heater 33")
     pages["trace"].get_by_text("outside, high").first.wait_for()
-    for room, heading in (("intake", "Earlier visits"), ("safe", "What was done"), ("codes", "What codes mean here")):
+    for room, heading in (
+        ("intake", "Earlier visits"),
+        ("safe", "What was done"),
+        ("codes", "What codes mean here"),
+        ("trip", "Make a run"),
+    ):
         pages[room] = demo.open(f"/jobs/{demo.job('Galley washer')}/{room}", size=size, night=night)
         pages[room].get_by_role("heading", name=heading).wait_for()
     pages["live"] = demo.open(f"/jobs/{demo.job('Machine 1')}/safe", size=size, night=night)
