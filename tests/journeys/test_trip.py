@@ -23,6 +23,6 @@ def test_the_suggested_run_settles_it(demo: Visit, size: str) -> None:
     expect(form.get_by_label("Reads, MΩ")).to_have_value("nonsense")
     form.get_by_label("Reads, MΩ").fill(">299M")
     form.get_by_role("button", name="Enter the run").click()
-    expect(page.get_by_role("region", name="Runs")).to_contain_text("guilty")
+    expect(page.get_by_role("region", name="Runs", exact=True)).to_contain_text("guilty")
     expect(following).to_contain_text("every part is cleared or guilty")
     assert not page.evaluate("document.documentElement.scrollWidth > innerWidth")

@@ -5,6 +5,7 @@ export const trip = {
   setUp: "Set it up here",
   done: "Nothing is open: every part is cleared or guilty.",
   matrix: "Runs",
+  scroll: "What each part is proved to be",
   run: "Run",
   reads: "Reads",
   proved: "Proved",

@@ -13,7 +13,8 @@ export function RunMatrix({ view, jobId }: { view: TripView; jobId: string }) {
     record.mutate({ kind: "run_doubted", run: run.id, is_doubtful: !run.is_doubtful });
   return (
     <section className="card leaf run-matrix" aria-label={words.matrix}>
-      <div className="run-scroll">
+      {/* biome-ignore lint/a11y/noNoninteractiveTabindex: what scrolls must be reachable by keyboard */}
+      <section className="run-scroll" tabIndex={0} aria-label={words.scroll}>
         <table>
           <thead>
             <tr>
@@ -66,7 +67,7 @@ export function RunMatrix({ view, jobId }: { view: TripView; jobId: string }) {
             </tr>
           </tfoot>
         </table>
-      </div>
+      </section>
       {view.runs.length === 0 && <p className="quiet">{words.none}</p>}
       {view.conflict && <p className="problem">{view.conflict}</p>}
     </section>
