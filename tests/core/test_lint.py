@@ -8,8 +8,10 @@ from typing import Any
 
 import pytest
 
+from ohmcensus.core.layout.rung_view import rung_view
 from ohmcensus.core.machine.dictionary import dictionary
 from ohmcensus.core.machine.lint import lint
+from ohmcensus.core.machine.netlist import Configuration
 from ohmcensus.core.machine.separable import fault_names, inseparable, unseen
 from ohmcensus.core.sheet import Sheet, SheetFaultsError, sheet_from
 from ohmcensus.exchange.sheet_yaml import plain_sheet
@@ -132,3 +134,21 @@ def test_what_no_test_sees_and_what_none_tells_apart(fl7: Sheet) -> None:
     )
     pairs = {(names[a], names[b]) for a, b in inseparable(fl7, poorer)}
     assert ("cord.l:leak", "filter.l:leak") in pairs
+
+
+@pytest.mark.parametrize("sheet_id", ["fl9-t", "tl4-c"])
+def test_a_machine_with_any_part_or_wire_missing_is_told_and_drawn(sheet_id: str) -> None:
+    """An editor passes through such states all the time; none of them may fail, and each is a sheet of its own."""
+    whole = plain_sheet(all_sheets()[sheet_id])
+    drawn = set()
+    for net in whole["nets"]:
+        edited = copy.deepcopy(whole)
+        del edited["nets"][net]
+        try:
+            sheet = sheet_from(edited)
+        except SheetFaultsError:
+            continue
+        assert lint(sheet)
+        assert rung_view(sheet, Configuration()).trunk is not None
+        drawn.add(hash(sheet))
+    assert len(drawn) > len(whole["nets"]) // 2

@@ -129,6 +129,12 @@ def test_without_a_proved_earth_nothing_is_said() -> None:
     assert (found.is_refused, found.parts["H"].state, found.next) == (True, State.OPEN, None)
 
 
+def test_a_short_that_reads_nothing_at_all_has_a_finite_bound() -> None:
+    """A tester without a stated error that shows 0.00 proves less than an ohm, not infinite conductance."""
+    found = dc("H", ("A", "H", conductance_us(Interval(0.0, 0.0), 0.0)))
+    assert (found.parts["H"].state, found.parts["H"].bounds.lo) == (State.GUILTY, 1e6)
+
+
 def test_one_polarity_proves_no_upper_end() -> None:
     """A leak near the neutral end hardly shows while line is live; both ways add up to all of it."""
     parts = (Suspect("H", 0.5),)

@@ -5,9 +5,12 @@ from __future__ import annotations
 import copy
 import json
 from collections.abc import Callable
+from contextlib import suppress
 from typing import Any
 
 import pytest
+from hypothesis import given
+from hypothesis import strategies as st
 
 from ohmcensus.core.errors import InputError
 from ohmcensus.core.trip.isolate import isolate
@@ -151,3 +154,29 @@ def test_currents_of_two_live_poles_are_refused(change: dict[str, str], says: st
     raw["runs"][0]["reading"] = "4000"
     with pytest.raises(InputError, match="was it µA"):
         read_isolation(json.dumps(raw))
+
+
+@given(
+    st.lists(
+        st.tuples(
+            st.sets(st.sampled_from("CFHM"), min_size=1),
+            st.sets(st.sampled_from("CFHM")),
+            st.sampled_from(["0", "0.00", "0.5", "1e9", "299", ">299", "OL", "<0.01", "1e-9", "20,0", "0.5M", "50k"]),
+            st.booleans(),
+        ),
+        max_size=6,
+    ),
+    st.sampled_from([{}, {"percent": 3, "digits": 2, "resolution": 0.01}, {"percent": 100}, {"full_scale": 299}]),
+    st.sampled_from(["insulation", "leakage"]),
+)
+def test_any_file_is_answered_in_numbers_or_refused_in_words(
+    runs: list[tuple[set[str], set[str], str, bool]], instrument: dict[str, float], kind: str
+) -> None:
+    """Never a traceback, never a NaN."""
+    parts = [{"id": name, "limit_us": 0.5, "limit_ma": 0.5} for name in "CFHM"]
+    entries = [
+        {"id": str(i), "connected": sorted(c), "maybe": sorted(m), "reading": r, "intermittent": comes}
+        for i, (c, m, r, comes) in enumerate(runs)
+    ]
+    with suppress(InputError):
+        answer({**FILE, "parts": parts, "instrument": {"kind": kind, **instrument}, "runs": entries})

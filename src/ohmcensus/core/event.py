@@ -14,7 +14,7 @@ from typing import Annotated, Literal
 from pydantic import BaseModel, ConfigDict, Field, StrictBool, StringConstraints
 
 from ohmcensus.core.codes import Outcome
-from ohmcensus.core.meter import Function
+from ohmcensus.core.meter import Function, Meter
 from ohmcensus.core.symptom import Device, Moment
 
 Name = Annotated[str, StringConstraints(pattern=r"^[a-z][a-z0-9_.]{0,59}$")]
@@ -188,9 +188,13 @@ class RunMade(_Body):
     connected, maybe
         Parts that were surely, and perhaps, connected.
     text, meter
-        What was shown, and by which meter.
+        What was shown, a bare number in MΩ or mA; and by which meter, where the person said so.
+    polarity
+        How the plug sat, of a leakage run.
     is_intermittent
         The fault comes and goes.
+    instrument
+        The meter as it then was; filled in when the run is taken, so that no later change of it touches the run.
     """
 
     kind: Literal["run_made"] = "run_made"
@@ -199,12 +203,14 @@ class RunMade(_Body):
     maybe: tuple[Name, ...] = Field(default=(), max_length=60)
     text: Annotated[str, StringConstraints(strip_whitespace=True, min_length=1, max_length=40)]
     meter: Annotated[str, StringConstraints(max_length=60)] = ""
+    polarity: Literal["normal", "reversed"] | None = None
     is_intermittent: StrictBool = False
+    instrument: Meter | None = None
 
     @property
     def function(self) -> Function:
         """What the instrument did."""
-        return Function.INSULATION if self.method == "insulation" else Function.LEAKAGE
+        return Function(self.method)
 
 
 class RunDoubted(_Body):

@@ -10,9 +10,9 @@ from pydantic import BaseModel, ConfigDict, Field, StringConstraints, Validation
 
 from ohmcensus.core.errors import InputError, ReadingTextError
 from ohmcensus.core.names import nearest
-from ohmcensus.core.quantity import Bound, Interval, Unit, parse_indication
+from ohmcensus.core.quantity import Bound, Interval
 from ohmcensus.core.trip.isolate import Isolation
-from ohmcensus.core.trip.problem import Method, Polarity, Problem, Run, Suspect, conductance_us
+from ohmcensus.core.trip.problem import Method, Polarity, Problem, Run, Suspect, conductance_us, run_indication
 
 FORMAT = "ohmcensus-isolation/1"
 LARGEST_FILE = 1_000_000
@@ -166,11 +166,11 @@ def _interval(entry: RunEntry, instrument: Instrument) -> Interval:
     is_insulation = instrument.kind is Method.INSULATION
     unit = "MΩ" if is_insulation else "mA"
     try:
-        shown = parse_indication(entry.reading, Unit.OHM)
+        shown = run_indication(entry.reading, instrument.kind)
     except ReadingTextError as error:
         raise InputError(what=f"run {entry.id}: {error}", field="reading") from None
     full = instrument.full_scale
-    value = full if shown.value is None else shown.value
+    value = full if shown.value is None else shown.value * (1e-6 if is_insulation else 1e3)
     if value is None:
         what = f"run {entry.id}: '{entry.reading}' without a full_scale"
         raise InputError(what=what, remedy="state where the tester's scale ends", field="full_scale")

@@ -30,7 +30,7 @@ from ohmcensus.core.safety.steps import step_ids
 from ohmcensus.services.at_hand import JobAtHand, put, refuse_ended, take
 from ohmcensus.services.context import Context
 from ohmcensus.services.show_job import JobView, job_view
-from ohmcensus.services.show_trip import taken_run
+from ohmcensus.services.take_run import taken_run
 from ohmcensus.storage import events, jobs
 
 
@@ -89,7 +89,7 @@ def _is_retry(job: JobAtHand, new: NewEvent) -> bool:
     stored = next((event for event in job.case.events if event.id == str(new.id)), None)
     sent = new.body
     if stored is not None and isinstance(sent, RunMade) and isinstance(stored.body, RunMade):
-        sent = sent.model_copy(update={"meter": stored.body.meter})
+        sent = sent.model_copy(update={"instrument": stored.body.instrument})
     if stored is not None and stored.body != sent:
         raise InputError(what=f"the id {new.id} belongs to another event", remedy="send a new id", field="id")
     return stored is not None

@@ -2,35 +2,27 @@
 
 from __future__ import annotations
 
-from datetime import datetime
 from typing import Literal
 
 from pydantic import BaseModel, ConfigDict
 
-from ohmcensus.core.errors import InputError, SafetyRefusalError
-from ohmcensus.core.event import RunMade
-from ohmcensus.core.judgement import choose_use
 from ohmcensus.core.layout.run_matrix import Bracket, bracket
-from ohmcensus.core.machine.netlist import not_on_sheet
-from ohmcensus.core.meter import Function
 from ohmcensus.core.quantity import Interval, Unit, show_indication, show_value
-from ohmcensus.core.safety import SafetyState, refuse_unsafe, safety_at
 from ohmcensus.core.sheet import Sheet
 from ohmcensus.core.trip.isolate import Isolation, Proved, State, isolate
 from ohmcensus.core.trip.of_case import (
-    MICROSIEMENS,
+    MEGOHM,
     MILLIAMPERES,
     off_before_test,
     problem_of,
     run_records,
-    suspects,
 )
 from ohmcensus.core.trip.planner import Pull
 from ohmcensus.core.trip.problem import Method, Problem
 from ohmcensus.services.at_hand import JobAtHand, take
 from ohmcensus.services.context import Context
-from ohmcensus.services.preview_line import meters_for
 from ohmcensus.services.show_job import JobView, job_view
+from ohmcensus.services.take_run import may_run
 
 
 class TripPart(BaseModel):
@@ -56,6 +48,7 @@ class TripRun(BaseModel):
     meter: str
     connected: list[str]
     maybe: list[str]
+    polarity: Literal["normal", "reversed"] | None
     is_doubtful: bool
     is_intermittent: bool
     in_conflict: bool
@@ -120,7 +113,7 @@ def show_trip(context: Context, job_id: str, query: TripQuery) -> TripView:
     with context.store.read() as session:
         job = take(context, session, job_id)
     now, method, case = context.clock(), Method(query.method), job.case
-    problem = problem_of(case, method, job.meters)
+    problem = problem_of(case, method)
     found = isolate(problem)
     titles = {part.id: part.title for part in case.sheet.parts}
     return TripView(
@@ -133,52 +126,10 @@ def show_trip(context: Context, job_id: str, query: TripQuery) -> TripView:
         explanations=[[titles[part] for part in row] for row in found.explanations],
         conflict=_conflict(found),
         spread="Every part is under its limit, the whole is over: the leak is spread." if found.is_spread else "",
-        refused="The protective conductor failed: no leakage verdict before it passes." if found.is_refused else "",
+        refused=_refused(problem) if found.is_refused else "",
         off_first=[part.title for part in off_before_test(case)] if method is Method.INSULATION else [],
-        may_run=_may_run(job, method, now),
+        may_run=may_run(job, method, now),
     )
-
-
-def taken_run(job: JobAtHand, body: RunMade, now: datetime) -> RunMade:
-    """Return a run with the meter that showed it.
-
-    Raises
-    ------
-    SafetyRefusalError
-        For an insulation test on a machine that is not proved dead, a leakage run outside live mode.
-    InputError
-        If a part is not on the sheet, the reading cannot be read, or no meter at hand shows such.
-    """
-    names = {part.id for part in suspects(job.case, Method(body.method))}
-    for part in (*body.connected, *body.maybe):
-        if part not in names:
-            raise not_on_sheet(what="part", name=part, known=sorted(names))
-    refusal = _refusal(job, Method(body.method), now)
-    if refusal is not None:
-        raise refusal
-    use = choose_use(body.text, None, meters_for(job, body.meter or None), function=body.function)
-    if use.indication.value is not None and use.indication.value < 0:
-        raise InputError(what=f"{body.text} is negative", remedy="no tester shows that", field="text")
-    return body.model_copy(update={"meter": use.meter.id})
-
-
-def _refusal(job: JobAtHand, method: Method, now: datetime) -> SafetyRefusalError | None:
-    state = safety_at(job.case, now).state
-    if method is Method.LEAKAGE:
-        if state is SafetyState.LIVE:
-            return None
-        what, remedy = "a leakage run needs power", "enter live mode in Safe, with its reason"
-        return SafetyRefusalError(what=what, remedy=remedy, field="safety")
-    try:
-        refuse_unsafe(Function.INSULATION, state)
-    except SafetyRefusalError as error:
-        return error
-    return None
-
-
-def _may_run(job: JobAtHand, method: Method, now: datetime) -> str:
-    refusal = _refusal(job, method, now)
-    return "" if refusal is None else str(refusal)
 
 
 def _part(part: str, title: str, limit: float, proved: Proved, method: Method) -> TripPart:
@@ -200,8 +151,8 @@ def _bounds_words(bounds: Interval, method: Method) -> str:
         least, most = bounds.lo > 0, bounds.finite_hi is not None
     else:
         least, most = bounds.finite_hi is not None and bounds.hi > 0, bounds.lo > 0
-        lo = show_value(MICROSIEMENS / bounds.hi, Unit.OHM, figures=2) if least else ""
-        hi = show_value(MICROSIEMENS / bounds.lo, Unit.OHM, figures=2) if most else ""
+        lo = show_value(MEGOHM / bounds.hi, Unit.OHM, figures=2) if least else ""
+        hi = show_value(MEGOHM / bounds.lo, Unit.OHM, figures=2) if most else ""
     if least and most:
         return f"{lo} to {hi}"
     return f"at least {lo}" if least else f"at most {hi}" if most else "nothing proved"
@@ -210,7 +161,7 @@ def _bounds_words(bounds: Interval, method: Method) -> str:
 def _limit_words(limit: float, method: Method) -> str:
     if method is Method.LEAKAGE:
         return f"at most {show_value(limit / MILLIAMPERES, Unit.AMPERE, figures=2)}"
-    return f"at least {show_value(MICROSIEMENS / limit, Unit.OHM, figures=2)}"
+    return f"at least {show_value(MEGOHM / limit, Unit.OHM, figures=2)}"
 
 
 def _runs(job: JobAtHand, method: Method, found: Isolation) -> list[TripRun]:
@@ -222,13 +173,20 @@ def _runs(job: JobAtHand, method: Method, found: Isolation) -> list[TripRun]:
             meter=record.meter.title,
             connected=list(record.body.connected),
             maybe=list(record.body.maybe),
+            polarity=record.body.polarity,
             is_doubtful=record.is_doubtful,
             is_intermittent=record.body.is_intermittent,
             in_conflict=record.event.id in found.conflict,
             to_repeat=record.event.id in found.repeat,
         )
-        for record in run_records(job.case, method, job.meters)
+        for record in run_records(job.case, method)
     ]
+
+
+def _refused(problem: Problem) -> str:
+    if not problem.is_earth_ok:
+        return "The protective conductor failed: no leakage verdict before it passes."
+    return "The neutral is not earthed here: currents of two live poles can cancel. Use the insulation tester."
 
 
 def _conflict(found: Isolation) -> str:

@@ -5,10 +5,10 @@ from __future__ import annotations
 import hashlib
 import zipfile
 from functools import cache
-from importlib import resources
 from pathlib import Path
 from typing import TYPE_CHECKING
 
+from ohmcensus import core
 from ohmcensus.core.machine.netlist import PartFault
 from ohmcensus.core.parts.fault import FaultMode
 from ohmcensus.core.sheet import Sheet
@@ -17,8 +17,6 @@ if TYPE_CHECKING:
     from ohmcensus.core.machine.dictionary import Dictionary
 
 FOLDER = "dictionaries"
-# The packages of the core whose code decides what a dictionary holds.
-_MADE_BY = ("circuit", "machine", "parts", "physics", "sheet")
 
 
 def kept_dictionary(folder: Path, sheet: Sheet) -> Dictionary:
@@ -64,10 +62,8 @@ def _digest(sheet: Sheet) -> str:
 
 @cache
 def _code_digest() -> bytes:
-    """Return the hash of the sources that a dictionary depends on."""
+    """Return the hash of the core's sources: any of them may decide what a dictionary holds."""
     total = hashlib.sha256()
-    core = resources.files("ohmcensus") / "core"
-    for package in _MADE_BY:
-        for source in sorted((f for f in (core / package).iterdir() if f.name.endswith(".py")), key=lambda f: f.name):
-            total.update(source.read_bytes())
+    for source in sorted(Path(core.__file__).parent.rglob("*.py")):
+        total.update(source.read_bytes())
     return total.digest()

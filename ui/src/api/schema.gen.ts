@@ -2380,13 +2380,19 @@ export interface components {
          *     connected, maybe
          *         Parts that were surely, and perhaps, connected.
          *     text, meter
-         *         What was shown, and by which meter.
+         *         What was shown, a bare number in MΩ or mA; and by which meter, where the person said so.
+         *     polarity
+         *         How the plug sat, of a leakage run.
          *     is_intermittent
          *         The fault comes and goes.
+         *     instrument
+         *         The meter as it then was; filled in when the run is taken, so that no later change of it touches the run.
          */
         RunMade: {
             /** Connected */
             connected: string[];
+            /** @default null */
+            instrument?: components["schemas"]["Meter"] | null;
             /**
              * Is Intermittent
              * @default false
@@ -2412,6 +2418,11 @@ export interface components {
              * @enum {string}
              */
             method: "insulation" | "leakage";
+            /**
+             * Polarity
+             * @default null
+             */
+            polarity?: ("normal" | "reversed") | null;
             /** Text */
             text: string;
         };
@@ -3026,6 +3037,8 @@ export interface components {
             maybe: string[];
             /** Meter */
             meter: string;
+            /** Polarity */
+            polarity: ("normal" | "reversed") | null;
             /** Reads */
             reads: string;
             /** To Repeat */

@@ -19,7 +19,9 @@ export const trip = {
   make: "Make a run",
   tick: "What is connected",
   reading: (unit: string) => `Reads, ${unit}`,
-  placeholder: { insulation: "e.g. 0.5M or >299M", leakage: "e.g. 0.1mA or >10mA" },
+  placeholder: { insulation: "e.g. 0.5 or >299", leakage: "e.g. 0.1 or >10" },
+  polarity: "The plug sits",
+  polarities: { normal: "as found", reversed: "turned" },
   enter: "Enter the run",
   intermittent: "It comes and goes: a pass clears nothing",
   doubt: "Doubt it",
@@ -32,5 +34,5 @@ export const trip = {
   caution:
     "L and N joined against earth, the plug out. Hands off while it drives 500 V; discharge after. Never 500 V into a connected inverter, nor line against neutral.",
   cautionLive:
-    "Live: heater wires off are insulated, the earth stays connected. One polarity misses a leak near the neutral end.",
+    "Live: heater wires off are insulated, the earth stays connected. Read both ways round: one alone clears nothing, it misses a leak near the neutral end.",
 };

@@ -18,7 +18,7 @@ from ohmcensus.core.circuit import Branch
 from ohmcensus.core.circuit.batch import Batch, Column, Numbers, Values, corrected
 from ohmcensus.core.circuit.network import Network
 from ohmcensus.core.machine.coverage import configuration_of, is_answered, probe_of
-from ohmcensus.core.machine.netlist import Configuration, PartFault, elements_of, netlist
+from ohmcensus.core.machine.netlist import Configuration, PartFault, effects_of, elements_of, netlist
 from ohmcensus.core.machine.probe import (
     AMMETER_OHM,
     BROKEN_OHM,
@@ -119,13 +119,14 @@ def dictionary(
     healthy = np.empty((len(tests), count))
     faulty = np.empty((len(wanted), len(tests), count))
     groups: dict[object, list[int]] = {}
-    setups = {}
-    for index, (part, spec) in enumerate(tests):
+    questions: list[_Question] = []
+    for part, spec in tests:
         configuration, probe = configuration_of(sheet, part, spec), probe_of(part, spec)
-        setups[index] = _Question(configuration, probe.function, prepared(sheet, probe, netlist(sheet, configuration)))
-        groups.setdefault(setups[index].group, []).append(index)
+        question = _Question(configuration, prepared(sheet, probe, netlist(sheet, configuration)))
+        groups.setdefault(question.group, []).append(len(questions))
+        questions.append(question)
     for members in groups.values():
-        answers = _Answers([setups[index] for index in members], machines, changes)
+        answers = _Answers([questions[index] for index in members], machines, changes)
         healthy[members] = answers.healthy
         for row, change in enumerate(changes):
             faulty[row, members] = answers.with_fault(change)
@@ -135,11 +136,15 @@ def dictionary(
 
 @dataclass(frozen=True, slots=True)
 class _Question:
-    """A test: the configuration it is made in, its function, and the network with the instrument on it."""
+    """A test: the configuration it is made in, and the network with the instrument on it."""
 
     configuration: Configuration
-    function: Function
     setup: Setup
+
+    @property
+    def function(self) -> Function:
+        """What the instrument does."""
+        return self.setup.probe.function
 
     @property
     def group(self) -> object:
@@ -180,15 +185,12 @@ def _changes(
     sheet: Sheet, fault: PartFault, machines: Specimens, generator: np.random.Generator
 ) -> tuple[_Change, ...]:
     """Return the branches that a fault changes, its severity drawn evenly on a logarithmic scale."""
-    chance = generator.random(machines.count)
-    for element in elements_of(sheet, fault.part):
-        effect = element.effects.get(fault.mode)
-        if effect is not None and fault.element in {"", element.name}:
-            amount = np.exp(math.log(effect.mild) + chance * math.log(effect.severe / effect.mild))
-            if fault.value is not None:
-                amount = np.full(machines.count, fault.value)
-            return tuple(_Change(f"{fault.part}.{name}", effect, amount) for name in effect.branches)
-    return ()
+    chance, found = generator.random(machines.count), []
+    for branch, effect in effects_of(sheet, fault):
+        drawn = np.exp(math.log(effect.mild) + chance * math.log(effect.severe / effect.mild))
+        amount = drawn if fault.value is None else np.full(machines.count, fault.value)
+        found.append(_Change(branch, effect, amount))
+    return tuple(found)
 
 
 def values_of(network: Network, machines: Specimens) -> Values:
@@ -218,11 +220,15 @@ class _Answers:
         self._batch = Batch(network, self._values.admittance_s(self._omega), seeds)
         self._branches = {branch.id: branch for branch in network.branches}
         self._index = {branch.id: index for index, branch in enumerate(network.branches)}
-        asked = {self._index[c.branch] for change in changes for c in change}
-        self._place = {index: at for at, index in enumerate(sorted(filter(self._batch.holds, asked)))}
+        asked = sorted({self._index[c.branch] for change in changes for c in change})
+        # Branches side by side share a column: which way round it stands makes no difference to a correction.
+        first: dict[frozenset[int], int] = {}
+        self._alike = {i: first.setdefault(frozenset(network.ends[i]), i) for i in filter(self._batch.holds, asked)}
+        self._place = {index: at for at, index in enumerate(first.values())}
         crossings = [self._batch.across(index) for index in self._place]
         solved, count = self._batch.solved([*self._drives, *crossings]), len(questions)
         sense, faulty = self._batch.stacked(self._senses), list(self._place)
+        self._has_junctions = any(question.function is Function.DIODE for question in questions)
         self._base = np.einsum("nk,snk->ks", sense, solved[:, :, :count])
         self._driven = self._batch.differences(faulty, solved[:, :, :count])
         self._sensed = np.swapaxes(solved[:, :, count:], 1, 2) @ sense
@@ -231,13 +237,14 @@ class _Answers:
 
     def with_fault(self, change: Sequence[_Change]) -> Array:
         """Return what the tests read with some branches changed [test, specimen]."""
-        kept = [c for c in change if self._index[c.branch] in self._place]
+        kept = [c for c in change if self._index[c.branch] in self._alike]
         if not kept:
             return self.healthy
         indices = [self._index[c.branch] for c in kept]
-        at = [self._place[index] for index in indices]
+        alike = [self._alike[index] for index in indices]
+        at = [self._place[index] for index in alike]
         moved = np.stack([_moved(c, self._values, i, self._omega) for c, i in zip(kept, indices, strict=True)], axis=-1)
-        own = self._batch.differences(indices, self._solved[:, :, at])
+        own = self._batch.differences(alike, self._solved[:, :, at])
         after, anew = [], None
         for q, sense in enumerate(self._senses):
             terms = self._sensed[:, at, q], self._driven[:, at, q], own, moved, self._base[q]
@@ -246,8 +253,8 @@ class _Answers:
                 anew = self._batch.solved_with(indices, moved, self._drives) if anew is None else anew
                 answer = (self._batch.stacked([sense]).T @ anew[:, :, q : q + 1])[:, 0, 0]
             after.append(answer)
-        broken = {c.branch: c.effect.applied(self._branches[c.branch], None) for c in kept}
-        return _shown(self._questions, np.stack(after), broken)
+        changed = {c.branch: c.effect.applied(self._branches[c.branch], None) for c in kept if self._has_junctions}
+        return _shown(self._questions, np.stack(after), changed)
 
 
 def _moved(change: _Change, values: Values, index: int, omega: float) -> Numbers:

@@ -81,7 +81,7 @@ def netlist(sheet: Sheet, configuration: Configuration, faults: Sequence[PartFau
         If a plug, state, value, part or mode is not on the sheet.
     """
     states = _states(sheet, configuration.states)
-    changed = {branch: (effect, fault.value) for fault in faults for branch, effect in _effects(sheet, fault)}
+    changed = {branch: (effect, fault.value) for fault in faults for branch, effect in effects_of(sheet, fault)}
     branches, bent = [], set[str]()
     for part in sheet.parts:
         for element in elements_of(sheet, part.id):
@@ -119,15 +119,20 @@ def default_states(sheet: Sheet) -> dict[str, str]:
 def nominal_of(part: Part, spec: TestSpec) -> float:
     """Return the most likely good value of a test: the stated one, else the middle of the window's decades."""
     own = part.expects.get(spec.name)
-    window = spec.expect(REFERENCE_CELSIUS)
-    lo = window.interval.lo if own is None or own.lo is None else own.lo
-    hi = window.interval.hi if own is None or own.hi is None else own.hi
-    stated = window.nominal if own is None else own.nominal
+    lo, hi = ends_of(part, spec)
+    stated = spec.expect(REFERENCE_CELSIUS).nominal if own is None else own.nominal
     if stated is not None:
         return stated
     if lo > 0 and math.isfinite(hi):
         return math.sqrt(lo * hi)
     return hi / 4 if math.isfinite(hi) else lo
+
+
+def ends_of(part: Part, spec: TestSpec) -> tuple[float, float]:
+    """Return between which values good parts lie: the sheet's own ends, an end it does not state from the kind."""
+    own, window = part.expects.get(spec.name), spec.expect(REFERENCE_CELSIUS).interval
+    lo = window.lo if own is None or own.lo is None else own.lo
+    return lo, window.hi if own is None or own.hi is None else own.hi
 
 
 def _states(sheet: Sheet, wanted: Mapping[str, str]) -> dict[str, str]:
@@ -142,12 +147,18 @@ def _states(sheet: Sheet, wanted: Mapping[str, str]) -> dict[str, str]:
     return states
 
 
-def _effects(sheet: Sheet, fault: PartFault) -> Iterable[tuple[str, FaultEffect]]:
-    """Yield the branches that a fault changes, and how; the first element that knows the mode has it."""
+def effects_of(sheet: Sheet, fault: PartFault) -> tuple[tuple[str, FaultEffect], ...]:
+    """Return the branches that a fault changes, and how.
+
+    Raises
+    ------
+    UnknownNameError
+        If no element of the part knows the mode.
+    """
     for element in elements_of(sheet, fault.part):
         effect = element.effects.get(fault.mode)
         if effect is not None and fault.element in {"", element.name}:
-            return [(f"{fault.part}.{name}", effect) for name in effect.branches]
+            return tuple((f"{fault.part}.{name}", effect) for name in effect.branches)
     raise not_on_sheet(what="fault mode", name=fault.mode, known=[mode.value for mode in part_modes(sheet, fault.part)])
 
 

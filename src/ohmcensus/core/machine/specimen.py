@@ -10,7 +10,7 @@ import numpy as np
 from numpy.typing import NDArray
 from scipy.special import ndtr, ndtri
 
-from ohmcensus.core.machine.netlist import REFERENCE_CELSIUS, nominal_of
+from ohmcensus.core.machine.netlist import ends_of, nominal_of
 from ohmcensus.core.parts.element import OPEN_OHM, Element
 from ohmcensus.core.sheet import Part, Sheet
 
@@ -96,9 +96,7 @@ class _Drawn:
         return [kind.elements(ratings, _OneSpecimen(self._values, index)) for index in range(self._count)]
 
     def _draw(self, test: str, middle: float) -> Array:
-        own, window = self._part.expects.get(test), self._specs[test].expect(REFERENCE_CELSIUS).interval
-        lo = window.lo if own is None or own.lo is None else own.lo
-        hi = window.hi if own is None or own.hi is None else own.hi
+        lo, hi = ends_of(self._part, self._specs[test])
         chance = self._generator.random(self._count)
         if not (lo > 0 and math.isfinite(hi) and lo < hi):
             return np.asarray(middle * np.exp(ONE_SIDED_DEVIATION * ndtri(0.02 + 0.96 * chance)), dtype=np.float64)

@@ -225,8 +225,12 @@ class Sheet(_Frozen):
         return next((part for part in self.parts if part.id == part_id), None)
 
     def __hash__(self) -> int:
-        """Hash by id, which equal sheets share."""
-        return hash(self.id)
+        """Hash by content: drafts of one sheet share their id and would all meet in one bucket of every cache."""
+        return self._hash
+
+    @cached_property
+    def _hash(self) -> int:
+        return hash(repr(self))
 
     def plug_points(self, name: str) -> frozenset[str]:
         """Return the points that come off with a plug: those it names, else every tag of its parts that is no earth."""

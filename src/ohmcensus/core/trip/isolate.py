@@ -12,7 +12,7 @@ import numpy as np
 from ohmcensus.core.quantity import Interval
 from ohmcensus.core.trip.planner import Pull, next_pull
 from ohmcensus.core.trip.polytope import Polytope
-from ohmcensus.core.trip.problem import Problem, Run, Suspect
+from ohmcensus.core.trip.problem import Method, Problem, Run, Suspect
 from ohmcensus.core.trip.rules import Row, polytope_of
 
 # Explanations of more parts than this are not listed: they are no more than a list of what is open.
@@ -69,7 +69,7 @@ class Isolation:
     next
         The next run, None where nothing is open or the runs contradict each other.
     is_refused
-        No verdict: the protective conductor is not proved.
+        No verdict: the protective conductor has failed, or currents were read where the neutral is not earthed.
     """
 
     parts: dict[str, Proved]
@@ -90,7 +90,7 @@ def isolate(problem: Problem) -> Isolation:
     """
     runs = problem.counted
     nothing = {part.id: Proved(_UNBOUNDED, State.OPEN) for part in problem.parts}
-    if not problem.is_earth_ok:
+    if not problem.is_earth_ok or (problem.method is Method.LEAKAGE and not problem.is_neutral_earthed):
         return Isolation(nothing, is_refused=True)
     polytope = polytope_of(problem, runs)
     if polytope.is_empty:
@@ -151,16 +151,14 @@ def explained(problem: Problem, runs: tuple[Run, ...], bounds: dict[str, Interva
     """Return the smallest sets of parts that could be at fault with all others under their limits."""
     open_parts = [part for part in problem.parts if not bounds[part.id].hi < part.limit]
     guilty = frozenset(part.id for part in open_parts if bounds[part.id].lo > part.limit)
+    others = [part.id for part in open_parts if part.id not in guilty]
     found: list[frozenset[str]] = []
-    for size in range(len(guilty), LARGEST_EXPLANATION + 1):
-        for chosen in combinations([part.id for part in open_parts], size):
-            at_fault = frozenset(chosen)
-            if not guilty <= at_fault or any(smaller <= at_fault for smaller in found):
-                continue
-            if _could_be(problem, runs, open_parts, at_fault):
+    for more in range(max(0, LARGEST_EXPLANATION - len(guilty)) + 1):
+        for chosen in combinations(others, more):
+            at_fault = guilty | frozenset(chosen)
+            is_new = len(found) < MOST_EXPLANATIONS and not any(smaller <= at_fault for smaller in found)
+            if is_new and _could_be(problem, runs, open_parts, at_fault):
                 found.append(at_fault)
-            if len(found) == MOST_EXPLANATIONS:
-                break
     if found == [frozenset()]:
         return ()
     return tuple(tuple(part.id for part in problem.parts if part.id in row) for row in found)

@@ -2,20 +2,18 @@
 
 from __future__ import annotations
 
-from collections.abc import Mapping
 from dataclasses import dataclass
 
 from ohmcensus.core.case import Case
-from ohmcensus.core.errors import OhmcensusError
 from ohmcensus.core.event import Event, Opened, RunDoubted, RunMade
 from ohmcensus.core.machine import MachineTest, machine_tests
 from ohmcensus.core.machine.netlist import part_modes
 from ohmcensus.core.meter import Meter
 from ohmcensus.core.parts.fault import FaultMode
 from ohmcensus.core.parts.kind import Proves
-from ohmcensus.core.quantity import Indication, Interval, parse_indication
+from ohmcensus.core.quantity import Indication, Interval
 from ohmcensus.core.sheet import Part
-from ohmcensus.core.trip.problem import Method, Problem, Run, Suspect, conductance_of
+from ohmcensus.core.trip.problem import Method, Polarity, Problem, Run, Suspect, conductance_us, run_indication
 
 # Their plugs come off before 500 V is applied; what hangs on them alone is not asked (common practice, no source).
 OFF_BEFORE_500_V = frozenset(
@@ -29,12 +27,14 @@ LIMIT_MA = 0.75
 # A part that does not touch the chassis leaks when it is wet: never excluded, seldom (common practice, no source).
 LEAST_WEIGHT, PLASTIC_SHARE, UNSTATED_PRIOR = 0.02, 0.2, 0.1
 PLUG_MINUTES = 1.0
-MICROSIEMENS, MILLIAMPERES = 1e6, 1e3
+MEGOHM, MILLIAMPERES = 1e6, 1e3
+# More than this between neutral and earth at the outlet is no voltage drop (ours).
+FLOATING_V = 20.0
 
 
 @dataclass(frozen=True, slots=True)
 class RunRecord:
-    """A run as it was made, with the meter that showed it and the event that holds it."""
+    """A run as it was made, with the meter as it then was and the event that holds it."""
 
     event: Event
     body: RunMade
@@ -59,24 +59,23 @@ def off_before_test(case: Case) -> tuple[Part, ...]:
     return tuple(part for part in case.sheet.parts if part.kind in OFF_BEFORE_500_V)
 
 
-def run_records(case: Case, method: Method, meters: Mapping[str, Meter]) -> tuple[RunRecord, ...]:
-    """Return the runs of one method, oldest first; a run whose meter is gone is left out."""
+def run_records(case: Case, method: Method) -> tuple[RunRecord, ...]:
+    """Return the runs of one method, oldest first."""
     doubts = {event.body.run: event.body.is_doubtful for event in case.events if isinstance(event.body, RunDoubted)}
-    found = []
-    for event in case.events:
-        body = event.body
-        if not isinstance(body, RunMade) or body.method != method.value or body.meter not in meters:
-            continue
-        meter = meters[body.meter]
-        try:
-            shown = parse_indication(body.text, body.function.unit, over_range_texts=meter.over_range_texts)
-        except OhmcensusError:  # the meter was changed since and no longer shows over-range so
-            continue
-        found.append(RunRecord(event, body, meter, shown, doubts.get(event.id, False)))
-    return tuple(found)
+    return tuple(
+        RunRecord(
+            event,
+            event.body,
+            event.body.instrument,
+            run_indication(event.body.text, method, event.body.instrument.over_range_texts),
+            doubts.get(event.id, False),
+        )
+        for event in case.events
+        if isinstance(event.body, RunMade) and event.body.method == method.value and event.body.instrument
+    )
 
 
-def problem_of(case: Case, method: Method, meters: Mapping[str, Meter]) -> Problem:
+def problem_of(case: Case, method: Method) -> Problem:
     """Return the isolation of a case by one method.
 
     Parameters
@@ -85,8 +84,6 @@ def problem_of(case: Case, method: Method, meters: Mapping[str, Meter]) -> Probl
         Sheet and everything observed.
     method
         Runs of an insulation tester, or of a leakage tester.
-    meters
-        Every known meter by id.
     """
     parts = suspects(case, method)
     names = {part.id for part in parts}
@@ -98,8 +95,9 @@ def problem_of(case: Case, method: Method, meters: Mapping[str, Meter]) -> Probl
             maybe=frozenset(record.body.maybe) & names,
             is_doubtful=record.is_doubtful,
             is_intermittent=record.body.is_intermittent,
+            polarity=Polarity(record.body.polarity) if record.body.polarity else None,
         )
-        for record in run_records(case, method, meters)
+        for record in run_records(case, method)
     )
     opened = {event.body.panel for event in case.events if isinstance(event.body, Opened)}
     return Problem(
@@ -109,6 +107,7 @@ def problem_of(case: Case, method: Method, meters: Mapping[str, Meter]) -> Probl
         panels={name: panel.minutes for name, panel in case.sheet.panels.items()},
         open_panels=frozenset(opened),
         is_earth_ok=not earth_failed(case),
+        is_neutral_earthed=not neutral_floats(case),
     )
 
 
@@ -116,6 +115,16 @@ def earth_failed(case: Case) -> bool:
     """Tell whether the last reading of the protective conductor lies outside its window with its whole error."""
     tests = [test for test in machine_tests(case.sheet, case.celsius) if test.proves is Proves.EARTH]
     return any(_is_outside(case, test) for test in tests)
+
+
+def neutral_floats(case: Case) -> bool:
+    """Tell whether the outlet's last readings show a neutral that is not earthed: volts between N and earth.
+
+    On an isolated supply or with two live poles N stands far from earth; a few volts are the drop of a load.
+    """
+    rows = [reading for reading in case.standing if reading.test == "outlet.ne"]
+    volts = rows[-1].indication.value if rows else None
+    return volts is not None and volts > FLOATING_V
 
 
 def _is_outside(case: Case, test: MachineTest) -> bool:
@@ -151,4 +160,4 @@ def _proved(record: RunRecord, method: Method) -> Interval:
     interval = record.meter.interval_of(record.indication, record.body.function)
     if method is Method.LEAKAGE:
         return Interval(max(0.0, interval.lo), interval.hi).scaled(MILLIAMPERES)
-    return conductance_of(Interval(max(0.0, interval.lo), interval.hi)).scaled(MICROSIEMENS)
+    return conductance_us(interval.scaled(1 / MEGOHM), 0.0)

@@ -3,12 +3,17 @@
 from __future__ import annotations
 
 import math
+import re
 from collections.abc import Mapping
 from dataclasses import dataclass, field
 from enum import StrEnum
 from functools import cached_property
 
-from ohmcensus.core.quantity import Interval
+from ohmcensus.core.quantity import Indication, Interval, Unit, parse_indication
+
+# A tester that shows nothing at all is taken to mean less than an ohm (ours).
+DEAD_SHORT_MEGOHM = 1e-6
+_BARE = re.compile(r"[<>≥≤]?\s*[-−+]?[\d.,]+")
 
 
 class Method(StrEnum):
@@ -97,7 +102,9 @@ class Problem:
     open_panels
         Panels that are off.
     is_earth_ok
-        Whether the protective conductor was proved; without it no leak shows where it should.
+        False once the protective conductor has failed: then no leak shows where it should.
+    is_neutral_earthed
+        False on a supply with two live poles or none: leaks of both can cancel, so currents prove nothing.
     """
 
     method: Method
@@ -106,6 +113,7 @@ class Problem:
     panels: Mapping[str, float] = field(default_factory=dict)
     open_panels: frozenset[str] = frozenset()
     is_earth_ok: bool = True
+    is_neutral_earthed: bool = True
 
     @cached_property
     def counted(self) -> tuple[Run, ...]:
@@ -123,15 +131,6 @@ class Problem:
         return {part.id: index for index, part in enumerate(self.parts)}
 
 
-def conductance_of(ohm: Interval) -> Interval:
-    """Return the conductance in siemens of a resistance in ohms that is known within its meter's error.
-
-    G lies in [1/R_hi, 1/R_lo]; a resistance that may be zero has no upper end.
-    """
-    least = 0.0 if math.isinf(ohm.hi) else 1 / ohm.hi if ohm.hi > 0 else math.inf
-    return Interval(least, 1 / ohm.lo if ohm.lo > 0 else math.inf)
-
-
 def conductance_us(megohm: Interval, error: float) -> Interval:
     """Return the conductance to earth that a reading in megohm proves, in µS.
 
@@ -144,4 +143,19 @@ def conductance_us(megohm: Interval, error: float) -> Interval:
     error
         e, in MΩ, of the finite end.
     """
-    return conductance_of(Interval(max(0.0, megohm.lo - error), megohm.hi + error))
+    least, most = max(0.0, megohm.lo - error), max(DEAD_SHORT_MEGOHM, megohm.hi + error)
+    return Interval(0.0 if math.isinf(most) else 1 / most, 1 / least if least > 0 else math.inf)
+
+
+def run_indication(text: str, method: Method, over_range_texts: frozenset[str] = frozenset()) -> Indication:
+    """Return what a tester showed, in ohms or amperes; a bare number is in MΩ or mA, as its scale is.
+
+    Raises
+    ------
+    ReadingTextError
+        If the text is no reading.
+    """
+    unit, scale = (Unit.OHM, "M") if method is Method.INSULATION else (Unit.AMPERE, "m")
+    typed = text.strip()
+    is_bare = typed not in over_range_texts and _BARE.fullmatch(typed) is not None
+    return parse_indication(f"{typed}{scale}" if is_bare else typed, unit, over_range_texts=over_range_texts)

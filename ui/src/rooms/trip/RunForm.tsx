@@ -14,6 +14,7 @@ type Props = {
 export function RunForm({ view, connected, onConnect, onMade }: Props) {
   const [text, setText] = useState("");
   const [comesAndGoes, setComesAndGoes] = useState(false);
+  const [polarity, setPolarity] = useState<"normal" | "reversed">("normal");
   const record = useEvent(view.job.id);
   const submit = async (event: FormEvent) => {
     event.preventDefault();
@@ -25,6 +26,7 @@ export function RunForm({ view, connected, onConnect, onMade }: Props) {
         maybe: [],
         text,
         meter: "",
+        polarity: view.method === "leakage" ? polarity : null,
         is_intermittent: comesAndGoes,
       });
       setText("");
@@ -55,6 +57,24 @@ export function RunForm({ view, connected, onConnect, onMade }: Props) {
           ))}
         </div>
       </fieldset>
+      {view.method === "leakage" && (
+        <fieldset>
+          <legend>{words.polarity}</legend>
+          <div className="chips">
+            {(["normal", "reversed"] as const).map((way) => (
+              <button
+                type="button"
+                key={way}
+                className="chip"
+                aria-pressed={way === polarity}
+                onClick={() => setPolarity(way)}
+              >
+                {words.polarities[way]}
+              </button>
+            ))}
+          </div>
+        </fieldset>
+      )}
       <label className="run-reading">
         <span>{words.reading(view.unit)}</span>
         <input

@@ -38,6 +38,7 @@ export function RunMatrix({ view, jobId }: { view: TripView; jobId: string }) {
                 </th>
                 <td className="mono run-reads">
                   {run.reads}
+                  {run.polarity && <span className="quiet">{words.polarities[run.polarity]}</span>}
                   {run.to_repeat && <b className="quiet">{words.repeat}</b>}
                   {run.is_doubtful && <span className="quiet">{words.doubtful}</span>}
                 </td>
