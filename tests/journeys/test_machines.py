@@ -73,3 +73,19 @@ def test_a_sheet_goes_out_as_a_file_and_a_bad_file_is_refused(demo: Visit, tmp_p
     file.write_text("format: ohmcensus-sheet/7\n", encoding="utf-8")
     page.get_by_label("Take in a file").set_input_files(file)
     expect(page.get_by_role("alert")).to_contain_text("newer")
+
+
+def test_a_second_window_is_told_and_nothing_is_lost(demo: Visit) -> None:
+    page = copied(demo)
+    other = demo.open("/machines/quay-front-loader")
+    expect(other.get_by_label("Watts", exact=True)).to_have_value("2200")
+    page.get_by_label("Watts", exact=True).fill("2300")
+    page.get_by_label("Watts", exact=True).press("Tab")
+    expect(page.get_by_text("Kept as a draft")).to_be_visible()
+    other.get_by_label("Hertz").fill("60")
+    other.get_by_label("Hertz").press("Tab")
+    expect(other.get_by_text("this sheet has moved on")).to_be_visible()
+    expect(other.get_by_label("Hertz")).to_have_value("60")
+    other.get_by_role("button", name="Take the other").click()
+    expect(other.get_by_label("Watts", exact=True)).to_have_value("2300")
+    expect(other.get_by_label("Hertz")).to_have_value("50")

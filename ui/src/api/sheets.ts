@@ -59,6 +59,7 @@ export function useDraftActs(sheetId: string) {
       void queries.invalidateQueries({ queryKey: ["blind-spots", sheetId] });
       void queries.invalidateQueries({ queryKey: ["sheets"] });
     },
+    onError: () => queries.invalidateQueries({ queryKey: ["sheet", sheetId] }),
   });
 }
 

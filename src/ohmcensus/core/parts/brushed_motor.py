@@ -10,9 +10,10 @@ from pydantic import Field
 
 from ohmcensus.core.meter import Function
 from ohmcensus.core.parts.element import Element, contact, load
-from ohmcensus.core.parts.expect import BY_OHMMETER, Expect, closed_contact, common, insulation
+from ohmcensus.core.parts.expect import Expect, closed_contact, common
 from ohmcensus.core.parts.fault import FaultMode
 from ohmcensus.core.parts.kind import MachineState, Nominal, PartCheck, PartKind, Pin, Ratings, TestSpec
+from ohmcensus.core.parts.to_earth import to_earth
 from ohmcensus.core.quantity import Interval, Unit
 from ohmcensus.core.symptom import Symptom
 from ohmcensus.core.window import Source, Window
@@ -108,19 +109,12 @@ class BrushedMotor(PartKind[BrushedMotorRatings]):
             ),
             _brush("brush_1", "brush 1, length", ratings, "brush_a"),
             _brush("brush_2", "brush 2, length", ratings, "brush_b"),
-            TestSpec(
-                name="pe",
-                title="to earth",
-                between=("field_a", "pe"),
-                joined=("field_a", "brush_a"),
-                function=Function.INSULATION,
-                expect=insulation(heating=False),
-                blind_to=(FaultMode.OPEN, FaultMode.SHORTED_TURNS, FaultMode.DRIFT, FaultMode.BAD_JOINT),
+            to_earth(
+                ("field_a", "pe"),
+                (FaultMode.OPEN, FaultMode.SHORTED_TURNS, FaultMode.DRIFT, FaultMode.BAD_JOINT),
+                "Pull the tacho's wires from the board before 500 V. Discharge after.",
                 aliases=("earth", "frame", "insulation"),
-                state=MachineState.PLUG_PULLED,
-                minutes=1.5,
-                weaker=BY_OHMMETER,
-                advice="Pull the tacho's wires from the board before 500 V. Discharge after.",
+                joined=("field_a", "brush_a"),
             ),
         )
 

@@ -9,9 +9,10 @@ from pydantic import Field
 
 from ohmcensus.core.meter import Function
 from ohmcensus.core.parts.element import CHASSIS, Element, load
-from ohmcensus.core.parts.expect import BY_OHMMETER, common, insulation
+from ohmcensus.core.parts.expect import common
 from ohmcensus.core.parts.fault import FaultMode
 from ohmcensus.core.parts.kind import MachineState, Nominal, PartKind, Pin, Ratings, TestSpec
+from ohmcensus.core.parts.to_earth import to_earth
 from ohmcensus.core.quantity import Unit
 
 LOW_SUPPLY_V = 180.0
@@ -60,17 +61,9 @@ class CoilKind(PartKind[CoilRatings]):
                 state=MachineState.PLUG_PULLED,
                 copper=True,
             ),
-            TestSpec(
-                name="pe",
-                title="to earth",
-                between=("a", CHASSIS),
-                function=Function.INSULATION,
-                expect=insulation(heating=False),
-                blind_to=(FaultMode.OPEN, FaultMode.SHORT, FaultMode.SHORTED_TURNS, FaultMode.BAD_JOINT),
-                aliases=("earth", "insulation"),
-                state=MachineState.PLUG_PULLED,
-                minutes=1.5,
-                weaker=BY_OHMMETER,
-                advice="Held by plastic: it leaks when it is wet. Discharge after 500 V.",
+            to_earth(
+                ("a", CHASSIS),
+                (FaultMode.OPEN, FaultMode.SHORT, FaultMode.SHORTED_TURNS, FaultMode.BAD_JOINT),
+                "Held by plastic: it leaks when it is wet. Discharge after 500 V.",
             ),
         )

@@ -13,6 +13,7 @@ from ohmcensus.core.parts.element import Element, between, conductor, wire
 from ohmcensus.core.parts.expect import BY_PLAIN_OHMS, Expect, insulation, open_contact
 from ohmcensus.core.parts.fault import FaultMode
 from ohmcensus.core.parts.kind import MachineState, Nominal, PartCheck, PartKind, Pin, Proves, Ratings, TestSpec
+from ohmcensus.core.parts.to_earth import to_earth
 from ohmcensus.core.physics.cable import (
     GAUGE_OHM_PER_M,
     core_resistance_ohm,
@@ -91,17 +92,14 @@ class Cord(PartKind[CordRatings]):
                 minutes=1.5,
                 advice="L and N joined, door shut, switched on: what hangs behind an open relay is not asked.",
             ),
-            TestSpec(
+            to_earth(
+                ("plug_l", "plug_pe"),
+                (FaultMode.OPEN, FaultMode.BAD_JOINT, FaultMode.SHORT),
+                "L and N joined, both off the filter; the earth stays.",
                 name="own",
                 title="to earth, its far ends off",
-                between=("plug_l", "plug_pe"),
-                function=Function.INSULATION,
-                expect=insulation(heating=False),
-                blind_to=(FaultMode.OPEN, FaultMode.BAD_JOINT, FaultMode.SHORT),
+                aliases=(),
                 joined=("plug_l", "plug_n"),
-                state=MachineState.PLUG_PULLED,
-                minutes=1.5,
-                advice="L and N joined, both off the filter; the earth stays.",
             ),
             TestSpec(
                 name="cores",

@@ -9,9 +9,10 @@ from pydantic import Field
 
 from ohmcensus.core.meter import Function
 from ohmcensus.core.parts.element import Element, load
-from ohmcensus.core.parts.expect import BY_OHMMETER, Expect, insulation
+from ohmcensus.core.parts.expect import Expect
 from ohmcensus.core.parts.fault import FaultMode
 from ohmcensus.core.parts.kind import MachineState, Nominal, PartCheck, PartKind, Pin, Ratings, TestSpec
+from ohmcensus.core.parts.to_earth import to_earth
 from ohmcensus.core.physics.ohm_and_power import element_resistance_ohm, element_window_ohm
 from ohmcensus.core.quantity import Unit
 from ohmcensus.core.symptom import Symptom
@@ -76,18 +77,12 @@ class Heater(PartKind[HeaterRatings]):
                 state=MachineState.PLUG_PULLED,
                 load_volts=ratings.volts,
             ),
-            TestSpec(
-                name="pe",
-                title="to earth",
-                between=("a", "pe"),
-                function=Function.INSULATION,
-                expect=insulation(heating=True),
-                blind_to=(FaultMode.OPEN, FaultMode.SHORT, FaultMode.DRIFT, FaultMode.BAD_JOINT),
+            to_earth(
+                ("a", "pe"),
+                (FaultMode.OPEN, FaultMode.SHORT, FaultMode.DRIFT, FaultMode.BAD_JOINT),
+                "Both tags off, its earth on. Discharge after 500 V.",
                 aliases=("earth", "sheath", "insulation"),
-                state=MachineState.PLUG_PULLED,
-                minutes=1.5,
-                weaker=BY_OHMMETER,
-                advice="Both tags off, its earth on. Discharge after 500 V.",
+                heating=True,
             ),
         )
 

@@ -10,9 +10,10 @@ from pydantic import Field
 
 from ohmcensus.core.meter import Function
 from ohmcensus.core.parts.element import Element, capacitor, resistor, wire
-from ohmcensus.core.parts.expect import BY_OHMMETER, Expect, closed_contact, insulation, open_contact
+from ohmcensus.core.parts.expect import Expect, closed_contact, open_contact
 from ohmcensus.core.parts.fault import FaultMode
 from ohmcensus.core.parts.kind import MachineState, Nominal, PartKind, Pin, Ratings, StoredCharge, TestSpec
+from ohmcensus.core.parts.to_earth import to_earth
 from ohmcensus.core.physics.capacitor import capacitive_current_a
 from ohmcensus.core.quantity import Interval, Unit, show_value
 from ohmcensus.core.symptom import Symptom
@@ -111,42 +112,15 @@ class MainsFilter(PartKind[MainsFilterRatings]):
                 aliases=("capacitor", "cap"),
                 state=MachineState.PLUG_PULLED,
             ),
-            TestSpec(
-                name="pe",
+            to_earth(
+                ("l_in", "pe"),
+                (FaultMode.OPEN, FaultMode.DRIFT, FaultMode.BAD_JOINT),
+                "Everything behind the filter off. Discharge after 500 V.",
                 title="filter and cord to earth",
-                between=("l_in", "pe"),
-                function=Function.INSULATION,
-                expect=insulation(heating=False),
-                blind_to=(FaultMode.OPEN, FaultMode.DRIFT, FaultMode.BAD_JOINT),
-                aliases=("earth", "insulation"),
                 joined=("l_in", "n_in"),
-                state=MachineState.PLUG_PULLED,
-                minutes=1.5,
-                weaker=BY_OHMMETER,
-                advice="Everything behind the filter off. Discharge after 500 V.",
             ),
-            TestSpec(
-                name="leakage",
-                title="current to earth",
-                between=("l_in", "pe"),
-                function=Function.LEAKAGE,
-                expect=_leakage(ratings),
-                blind_to=(FaultMode.OPEN, FaultMode.SHORT, FaultMode.BAD_JOINT),
-                aliases=("ma",),
-                state=MachineState.LIVE,
-            ),
-            TestSpec(
-                name="leakage_turned",
-                title="current to earth, plug turned",
-                between=("l_in", "pe"),
-                function=Function.LEAKAGE,
-                expect=_leakage(ratings),
-                blind_to=(FaultMode.OPEN, FaultMode.SHORT, FaultMode.BAD_JOINT),
-                aliases=("ma turned",),
-                state=MachineState.LIVE,
-                is_reversed=True,
-                advice="One way round misses a leak near the neutral end.",
-            ),
+            _current(ratings, "leakage", "current to earth", ("ma",)),
+            _current(ratings, "leakage_turned", "current to earth, plug turned", ("ma turned",), is_reversed=True),
         )
 
 
@@ -160,6 +134,24 @@ def _through(pole: str, title: str) -> TestSpec:
         expect=closed_contact(),
         blind_to=(FaultMode.SHORT, FaultMode.LEAK, FaultMode.DRIFT),
         minutes=0.7,
+    )
+
+
+def _current(
+    ratings: MainsFilterRatings, name: str, title: str, aliases: tuple[str, ...], *, is_reversed: bool = False
+) -> TestSpec:
+    """Build the test of the standing leakage in one polarity."""
+    return TestSpec(
+        name=name,
+        title=title,
+        between=("l_in", "pe"),
+        function=Function.LEAKAGE,
+        expect=_leakage(ratings),
+        blind_to=(FaultMode.OPEN, FaultMode.SHORT, FaultMode.BAD_JOINT),
+        aliases=aliases,
+        state=MachineState.LIVE,
+        is_reversed=is_reversed,
+        advice="One way round misses a leak near the neutral end: read both.",
     )
 
 

@@ -7,9 +7,10 @@ from typing import ClassVar
 
 from ohmcensus.core.meter import Function
 from ohmcensus.core.parts.element import Element, load
-from ohmcensus.core.parts.expect import BY_OHMMETER, common, insulation
+from ohmcensus.core.parts.expect import common
 from ohmcensus.core.parts.fault import FaultMode
 from ohmcensus.core.parts.kind import MachineState, Nominal, NoRatings, PartKind, Pin, TestSpec
+from ohmcensus.core.parts.to_earth import to_earth
 from ohmcensus.core.quantity import Unit
 from ohmcensus.core.symptom import Symptom
 
@@ -83,17 +84,7 @@ class SinglePhaseMotor(PartKind[NoRatings]):
                 state=MachineState.PLUG_PULLED,
                 copper=True,
             ),
-            TestSpec(
-                name="pe",
-                title="to earth",
-                between=("c", "pe"),
-                function=Function.INSULATION,
-                expect=insulation(heating=False),
-                state=MachineState.PLUG_PULLED,
-                minutes=1.5,
-                weaker=BY_OHMMETER,
-                aliases=("earth", "frame", "insulation"),
-            ),
+            to_earth(("c", "pe"), (), "Discharge after 500 V.", aliases=("earth", "frame", "insulation")),
         )
 
 

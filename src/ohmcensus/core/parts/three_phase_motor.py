@@ -7,9 +7,10 @@ from typing import ClassVar
 
 from ohmcensus.core.meter import Function
 from ohmcensus.core.parts.element import Element, load
-from ohmcensus.core.parts.expect import BY_OHMMETER, common, insulation
+from ohmcensus.core.parts.expect import common
 from ohmcensus.core.parts.fault import FaultMode
 from ohmcensus.core.parts.kind import MachineState, Nominal, NoRatings, PartKind, Pin, TestSpec
+from ohmcensus.core.parts.to_earth import to_earth
 from ohmcensus.core.quantity import Unit
 from ohmcensus.core.symptom import Symptom
 
@@ -66,16 +67,10 @@ class ThreePhaseMotor(PartKind[NoRatings]):
         """Return its tests, the usual one first."""
         return (
             *(_winding(a, b) for a, b in (("u", "v"), ("v", "w"), ("w", "u"))),
-            TestSpec(
-                name="pe",
-                title="to earth",
-                between=("u", "pe"),
-                function=Function.INSULATION,
-                expect=insulation(heating=False),
-                state=MachineState.PLUG_PULLED,
-                minutes=1.5,
-                weaker=BY_OHMMETER,
-                advice="Its plug off the inverter: never 500 V into a connected one. Discharge after.",
+            to_earth(
+                ("u", "pe"),
+                (),
+                "Its plug off the inverter: never 500 V into a connected one. Discharge after.",
                 aliases=("earth", "frame", "insulation"),
             ),
         )

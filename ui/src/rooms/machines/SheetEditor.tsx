@@ -1,6 +1,7 @@
 import { type SheetView, useSheet } from "../../api/sheets";
 import { machines as words } from "../../words/machines";
-import { CopyBar, DraftBar } from "./bars";
+import { CopyBar } from "./CopyBar";
+import { DraftBar } from "./DraftBar";
 import { Choice, Field, Remarks } from "./fields";
 import { NamedRows } from "./NamedRows";
 import { PartsSection } from "./PartsSection";

@@ -1,0 +1,36 @@
+"""The test that all parts share which can leak: 500 V between their conductors and the earth."""
+
+from __future__ import annotations
+
+from ohmcensus.core.meter import Function
+from ohmcensus.core.parts.expect import BY_OHMMETER, insulation
+from ohmcensus.core.parts.fault import FaultMode
+from ohmcensus.core.parts.kind import MachineState, TestSpec
+
+
+def to_earth(  # noqa: PLR0913 - what differs from part to part
+    between: tuple[str, str],
+    blind_to: tuple[FaultMode, ...],
+    advice: str,
+    *,
+    name: str = "pe",
+    title: str = "to earth",
+    aliases: tuple[str, ...] = ("earth", "insulation"),
+    joined: tuple[str, ...] = (),
+    heating: bool = False,
+) -> TestSpec:
+    """Return the insulation test of a part, its own plug pulled."""
+    return TestSpec(
+        name=name,
+        title=title,
+        between=between,
+        function=Function.INSULATION,
+        expect=insulation(heating=heating),
+        blind_to=blind_to,
+        aliases=aliases,
+        state=MachineState.PLUG_PULLED,
+        minutes=1.5,
+        weaker=BY_OHMMETER,
+        advice=advice,
+        joined=joined,
+    )
