@@ -28,7 +28,7 @@ export function Frame() {
   useGoKeys(jobId);
   return (
     <div className="frame">
-      <nav className="rail" aria-label={frame.rooms}>
+      <nav className={job ? "rail with-job" : "rail"} aria-label={frame.rooms}>
         <div className="rail-name">
           <b>{frame.name[0]}</b>
           {frame.name[1]}

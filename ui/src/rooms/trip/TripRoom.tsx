@@ -60,7 +60,7 @@ function Loaded({ view }: { view: TripView }) {
           onConnect={setConnected}
           onMade={() => setConnected(null)}
         />
-        {view.explanations.length > 0 && (
+        {view.explanations.length > 0 && view.explanations.length < view.parts.length && (
           <section className="card leaf" aria-label={words.explains}>
             <h2>{words.explains}</h2>
             <ul>

@@ -1,0 +1,102 @@
+import { screen, within } from "@testing-library/react";
+import userEvent from "@testing-library/user-event";
+import { describe, expect, test, vi } from "vitest";
+import type { TripView } from "../../src/api/trip";
+import { BracketBar } from "../../src/drawings/BracketBar";
+import { PartRows } from "../../src/rooms/trip/PartRows";
+import { RunForm } from "../../src/rooms/trip/RunForm";
+import { draw } from "../render";
+
+const RUN: TripView["runs"][number] = {
+  id: "r-1",
+  at: "2026-11-23T10:00:00Z",
+  reads: "50 kΩ",
+  meter: "Insulation tester",
+  connected: ["heater"],
+  maybe: ["motor"],
+  polarity: null,
+  is_doubtful: false,
+  is_intermittent: false,
+  in_conflict: false,
+  to_repeat: false,
+};
+const part = (id: string, title: string): TripView["parts"][number] => ({
+  id,
+  title,
+  state: "open",
+  is_presumed: false,
+  proved: "at least 28 kΩ",
+  limit: "at least 300 kΩ",
+  bracket: { lo: 0, hi: 0.7, is_open_above: false },
+});
+const VIEW = {
+  job: { id: "j-1" },
+  method: "insulation",
+  unit: "MΩ",
+  parts: [part("heater", "Heater"), part("motor", "Motor"), part("pump", "Drain pump")],
+  runs: [RUN],
+  next: null,
+  explanations: [],
+  conflict: "",
+  spread: "",
+  refused: "",
+  off_first: ["NTC sensor"],
+  may_run: "",
+} as unknown as TripView;
+
+describe("runs and parts", () => {
+  test.each([
+    ["Heater", "connected"],
+    ["Motor", "perhaps connected"],
+    ["Drain pump", "off"],
+  ])("%s was %s", (title, state) => {
+    draw(<PartRows view={VIEW} onDoubt={() => undefined} />);
+    const row = screen.getByText(title).closest("li") as HTMLElement;
+    expect(within(row).getByRole("img", { name: state })).toBeInTheDocument();
+  });
+
+  test("a run is doubted where it stands", async () => {
+    const doubt = vi.fn();
+    draw(<PartRows view={VIEW} onDoubt={doubt} />);
+    await userEvent.click(screen.getByRole("button", { name: "Doubt it" }));
+    expect(doubt).toHaveBeenCalledExactlyOnceWith(RUN);
+  });
+
+  test.each([
+    [false, 1],
+    [true, 0],
+  ])("an end is drawn where there is one: open above %s", (isOpenAbove, ends) => {
+    const bracket = { lo: 0.2, hi: 1, is_open_above: isOpenAbove };
+    const { container } = draw(<BracketBar bracket={bracket} state="open" />);
+    expect(container.querySelectorAll(".bracket-end")).toHaveLength(ends);
+  });
+});
+
+describe("a run is entered", () => {
+  test("parts go on and off, and it says which plugs come off before 500 V", async () => {
+    const connect = vi.fn();
+    draw(
+      <RunForm view={VIEW} connected={["heater", "motor"]} onConnect={connect} onMade={() => undefined} />,
+    );
+    await userEvent.click(screen.getByRole("button", { name: "Motor" }));
+    expect(connect).toHaveBeenLastCalledWith(["heater"]);
+    await userEvent.click(screen.getByRole("button", { name: "Drain pump" }));
+    expect(connect).toHaveBeenLastCalledWith(["heater", "motor", "pump"]);
+    expect(screen.getByText(/NTC sensor/)).toBeInTheDocument();
+    expect(screen.queryByText("The plug sits")).toBeNull();
+    expect(screen.getByRole("button", { name: "Enter the run" })).toBeDisabled();
+  });
+
+  test("a current asks for the way round of the plug", () => {
+    draw(
+      <RunForm
+        view={{ ...VIEW, method: "leakage", unit: "mA", may_run: "a leakage run needs power" }}
+        connected={["heater"]}
+        onConnect={() => undefined}
+        onMade={() => undefined}
+      />,
+    );
+    expect(screen.getByRole("button", { name: "as found" })).toHaveAttribute("aria-pressed", "true");
+    expect(screen.getByText("a leakage run needs power")).toBeInTheDocument();
+  });
+});
