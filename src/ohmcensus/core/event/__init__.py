@@ -1,0 +1,120 @@
+"""What happens on a job besides readings: one record each, only ever appended.
+
+The state of safety, the open hazards, the first look, the codes, the test cycle and the isolation are all worked out
+from these records and the readings. ``order`` is the revision of the job at which a record was written;
+readings are counted in the same row, so that the two can be told apart in time to the last one.
+"""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+from typing import Annotated
+
+from pydantic import Field
+
+from ohmcensus.core.event.change import Changed, Intervention
+from ohmcensus.core.event.codes import CodesRead, CycleBegun, CycleTicked, EntryTried
+from ohmcensus.core.event.ending import Ended, Reopened
+from ohmcensus.core.event.look import Checked, CheckOutcome
+from ohmcensus.core.event.safety import (
+    Attended,
+    BypassRemoved,
+    EarthLifted,
+    EarthRefitted,
+    Hazard,
+    HazardFound,
+    Isolated,
+    LiveBegun,
+    LiveEnded,
+    Opened,
+    PluggedIn,
+    StepTicked,
+)
+from ohmcensus.core.event.trip import (
+    Appliance,
+    CircuitNoted,
+    Reclosed,
+    RunDoubted,
+    RunMade,
+    RunWithdrawn,
+    StoodOn,
+    Supply,
+    Tripped,
+)
+
+Body = Annotated[
+    Isolated
+    | PluggedIn
+    | LiveBegun
+    | LiveEnded
+    | Opened
+    | StepTicked
+    | Attended
+    | Tripped
+    | Reclosed
+    | HazardFound
+    | BypassRemoved
+    | EarthLifted
+    | EarthRefitted
+    | Checked
+    | CodesRead
+    | EntryTried
+    | CycleBegun
+    | CycleTicked
+    | CircuitNoted
+    | RunMade
+    | RunDoubted
+    | RunWithdrawn
+    | Changed
+    | Ended
+    | Reopened,
+    Field(discriminator="kind"),
+]
+
+
+@dataclass(frozen=True, slots=True)
+class Event:
+    """One record: what, when (ISO 8601, UTC), by whom, and its place in the job's row."""
+
+    id: str
+    body: Body
+    at: str
+    who: str = ""
+    order: int = 0
+
+
+__all__ = [
+    "Appliance",
+    "Attended",
+    "Body",
+    "BypassRemoved",
+    "Changed",
+    "CheckOutcome",
+    "Checked",
+    "CircuitNoted",
+    "CodesRead",
+    "CycleBegun",
+    "CycleTicked",
+    "EarthLifted",
+    "EarthRefitted",
+    "Ended",
+    "EntryTried",
+    "Event",
+    "Hazard",
+    "HazardFound",
+    "Intervention",
+    "Isolated",
+    "LiveBegun",
+    "LiveEnded",
+    "Opened",
+    "PluggedIn",
+    "Reclosed",
+    "Reopened",
+    "RunDoubted",
+    "RunMade",
+    "RunWithdrawn",
+    "StepTicked",
+    "StoodOn",
+    "Supply",
+    "Tripped",
+]

@@ -1,0 +1,52 @@
+"""Changes to the machine: what was done to which part."""
+
+from __future__ import annotations
+
+from enum import StrEnum
+from typing import Literal
+
+from ohmcensus.core.event.record import Name, Record, Words
+
+
+class Intervention(StrEnum):
+    """What is done to a part."""
+
+    RESEATED = "reseated"
+    CLEANED = "cleaned"
+    ADJUSTED = "adjusted"
+    MENDED = "mended"
+    REPLACED = "replaced"
+
+    @property
+    def words(self) -> str:
+        """The intervention in words."""
+        return _INTERVENTION_WORDS[self]
+
+
+_INTERVENTION_WORDS = {
+    Intervention.RESEATED: "plug or tag reseated",
+    Intervention.CLEANED: "cleaned or dried",
+    Intervention.ADJUSTED: "adjusted",
+    Intervention.MENDED: "mended",
+    Intervention.REPLACED: "another one fitted",
+}
+
+
+class Changed(Record):
+    """A part is not as it was: what it leaked before says nothing of it now.
+
+    Attributes
+    ----------
+    part, intervention
+        Which, and what was done.
+    fitted
+        Which piece sits there now: original, spare 1; empty where the piece is the same.
+    words
+        What there is to say.
+    """
+
+    kind: Literal["changed"] = "changed"
+    part: Name
+    intervention: Intervention
+    fitted: Words = ""
+    words: Words = ""

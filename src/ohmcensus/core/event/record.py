@@ -1,0 +1,18 @@
+"""What every record is built of."""
+
+from __future__ import annotations
+
+from typing import Annotated
+
+from pydantic import BaseModel, ConfigDict, StringConstraints
+
+Name = Annotated[str, StringConstraints(pattern=r"^[a-z][a-z0-9_.]{0,59}$")]
+Words = Annotated[str, StringConstraints(strip_whitespace=True, max_length=300)]
+Said = Annotated[str, StringConstraints(strip_whitespace=True, min_length=3, max_length=300)]
+RowId = Annotated[str, StringConstraints(min_length=1, max_length=60)]
+
+
+class Record(BaseModel):
+    """Something that happened; its kind names it in files."""
+
+    model_config = ConfigDict(frozen=True, extra="forbid")
