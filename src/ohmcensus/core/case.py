@@ -8,6 +8,7 @@ from functools import cached_property
 
 from ohmcensus.core.event import Event
 from ohmcensus.core.intake import Complaint, DataPlate
+from ohmcensus.core.limits import LimitProfile, usual_profile
 from ohmcensus.core.meter import Function, Meter
 from ohmcensus.core.quantity import Indication
 from ohmcensus.core.sheet import Sheet
@@ -84,6 +85,8 @@ class Case:
         What the customer says, what the machine's plate says.
     events
         Everything else that happened, oldest first.
+    profile
+        Limits that the firm has chosen; None for those usual at the supply.
     """
 
     sheet: Sheet
@@ -92,6 +95,12 @@ class Case:
     complaint: Complaint = field(default_factory=Complaint)
     plate: DataPlate = field(default_factory=DataPlate)
     events: tuple[Event, ...] = ()
+    profile: LimitProfile | None = None
+
+    @property
+    def limits(self) -> LimitProfile:
+        """The limits that hold on this job."""
+        return self.profile or usual_profile(self.sheet.volts)
 
     @cached_property
     def standing(self) -> tuple[Reading, ...]:

@@ -17,6 +17,7 @@ from ohmcensus.core.event import Event
 from ohmcensus.core.intake import Complaint, DataPlate
 from ohmcensus.core.judgement import CensusLine, census_lines
 from ohmcensus.core.judgement.census_sheet import Answer
+from ohmcensus.core.limits import chosen_profile
 from ohmcensus.core.meter import Meter
 from ohmcensus.core.stages import ended
 from ohmcensus.services.context import Context
@@ -108,13 +109,15 @@ def put(context: Context, job: JobAtHand) -> None:
 def _built(session: Session, stored: StoredJob) -> JobAtHand:
     """Build a job from its rows."""
     settings = settings_in(session)
+    sheet = chosen(sheets_in(session), stored.sheet_id)
     case = Case(
-        sheet=chosen(sheets_in(session), stored.sheet_id),
+        sheet=sheet,
         readings=tuple(reading for _, reading in readings.of_job(session, stored.id)),
         celsius=settings.ambient_celsius,
         complaint=Complaint.model_validate_json(stored.complaint),
         plate=DataPlate.model_validate_json(stored.plate),
         events=tuple(events.of_job(session, stored.id)),
+        profile=chosen_profile(settings.profile, tuple(settings.own_profiles), sheet.volts),
     )
     noted = {line: note.text for line, note in notes.standing(notes.of_job(session, stored.id)).items()}
     meters = {meter.id: meter for meter in known_meters(session)}

@@ -8,6 +8,7 @@ from pydantic import BaseModel, ConfigDict, Field, StringConstraints
 from sqlmodel import Session
 
 from ohmcensus.core.errors import InputError
+from ohmcensus.core.limits import BUILT_IN, LimitProfile
 from ohmcensus.core.meter import GENERIC_METERS, Meter
 from ohmcensus.services.context import Context
 from ohmcensus.storage import meters, settings
@@ -24,6 +25,8 @@ class Settings(BaseModel):
         Temperature of the parts where a line states none.
     bag
         Ids of the meters at hand, the preferred one first.
+    profile, own_profiles
+        Id of the limits that hold, empty for those usual at the supply; the firm's own.
     """
 
     model_config = ConfigDict(extra="forbid", strict=True)
@@ -31,6 +34,8 @@ class Settings(BaseModel):
     technician: Annotated[str, StringConstraints(strip_whitespace=True, max_length=80)] = ""
     ambient_celsius: float = Field(default=20.0, ge=-30, le=60, allow_inf_nan=False)
     bag: list[str] = Field(default=["multimeter-6000", "appliance-tester"], min_length=1, max_length=50)
+    profile: Annotated[str, StringConstraints(max_length=30)] = ""
+    own_profiles: list[LimitProfile] = Field(default=[], max_length=10)
 
 
 def settings_in(session: Session) -> Settings:
@@ -50,8 +55,12 @@ def keep_settings(context: Context, wanted: Settings) -> Settings:
     Raises
     ------
     InputError
-        If the bag names a meter that does not exist.
+        If the bag names a meter that does not exist, or the limits are none that are known.
     """
+    profiles = {row.id for row in (*wanted.own_profiles, *BUILT_IN)}
+    if wanted.profile and wanted.profile not in profiles:
+        what = f"no limits '{wanted.profile}'"
+        raise InputError(what=what, remedy=f"known are {', '.join(sorted(profiles))}", field="profile")
     with context.store.write() as session:
         known = {meter.id for meter in known_meters(session)}
         for meter_id in wanted.bag:

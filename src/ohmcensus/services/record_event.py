@@ -11,21 +11,25 @@ from ohmcensus.core.case import Case
 from ohmcensus.core.errors import InputError, UnknownNameError
 from ohmcensus.core.event import (
     Body,
+    Changed,
     Checked,
     CodesRead,
     CycleBegun,
     CycleTicked,
+    EarthLifted,
+    EarthRefitted,
     EntryTried,
     Event,
     Opened,
     Reopened,
     RunDoubted,
     RunMade,
+    RunWithdrawn,
     StepTicked,
 )
 from ohmcensus.core.first_look import EYE_CHECKS
 from ohmcensus.core.names import nearest
-from ohmcensus.core.safety import refuse_event
+from ohmcensus.core.safety import refuse_event, safety_at
 from ohmcensus.core.safety.steps import step_ids
 from ohmcensus.services.at_hand import JobAtHand, put, refuse_ended, take
 from ohmcensus.services.context import Context
@@ -72,7 +76,7 @@ def record_event(context: Context, job_id: str, new: NewEvent) -> JobView:
         if not isinstance(new.body, Reopened):
             refuse_ended(job)
         body = _checked(job.case, new.body)
-        refuse_event(job.case, body)
+        refuse_event(job.case, body, safety_at(job.case, context.clock()).state)
         if isinstance(body, RunMade):
             body = taken_run(job, body, context.clock())
         now = context.now()
@@ -89,7 +93,7 @@ def _is_retry(job: JobAtHand, new: NewEvent) -> bool:
     stored = next((event for event in job.case.events if event.id == str(new.id)), None)
     sent = new.body
     if stored is not None and isinstance(sent, RunMade) and isinstance(stored.body, RunMade):
-        sent = sent.model_copy(update={"instrument": stored.body.instrument})
+        sent = sent.model_copy(update={"instrument": stored.body.instrument, "device": stored.body.device})
     if stored is not None and stored.body != sent:
         raise InputError(what=f"the id {new.id} belongs to another event", remedy="send a new id", field="id")
     return stored is not None
@@ -118,9 +122,11 @@ def _checked(case: Case, body: Body) -> Body:
             scheme = service.scheme(body.scheme)
             codes = tuple(scheme.decode(scheme.encode(code)) for code in body.codes) if scheme else ()
             return body.model_copy(update={"codes": codes})
-        case RunDoubted():
+        case RunDoubted() | RunWithdrawn():
             runs = [event.id for event in case.events if isinstance(event.body, RunMade)]
             _refuse_unknown(body.run, runs, "run")
+        case Changed() | EarthLifted() | EarthRefitted():
+            _refuse_unknown(body.part, [part.id for part in case.sheet.parts], "part")
         case _:
             pass
     return body

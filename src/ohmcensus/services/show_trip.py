@@ -6,27 +6,35 @@ from typing import Literal
 
 from pydantic import BaseModel, ConfigDict
 
+from ohmcensus.core.case import Case
 from ohmcensus.core.layout.run_matrix import Bracket, bracket
-from ohmcensus.core.quantity import Interval, Unit, show_indication, show_value
-from ohmcensus.core.sheet import Sheet
+from ohmcensus.core.quantity import Interval
+from ohmcensus.core.safety.hazards import earths_off
 from ohmcensus.core.trip.isolate import Isolation, Proved, State, isolate
-from ohmcensus.core.trip.of_case import (
-    MEGOHM,
-    MILLIAMPERES,
-    off_before_test,
-    problem_of,
-    run_records,
-)
-from ohmcensus.core.trip.planner import Pull
-from ohmcensus.core.trip.problem import Method, Problem
+from ohmcensus.core.trip.of_case import RunRecord, off_before_test, problem_of, run_records
+from ohmcensus.core.trip.problem import Method
+from ohmcensus.core.trip.story import repeated
 from ohmcensus.services.at_hand import JobAtHand, take
 from ohmcensus.services.context import Context
+from ohmcensus.services.show_house import HouseView, house_view
 from ohmcensus.services.show_job import JobView, job_view
+from ohmcensus.services.show_triage import TriageView, triage_view
 from ohmcensus.services.take_run import may_run
+from ohmcensus.services.trip_words import (
+    bounds_words,
+    conflict_words,
+    limit_words,
+    next_words,
+    refused_words,
+    spread_words,
+)
 
 
 class TripPart(BaseModel):
-    """A part that may leak, and what is proved of it."""
+    """A part that may leak, and what is proved of it.
+
+    ``has_earth`` tells that it has an earth wire of its own, ``is_earth_off`` that it is off or not shown to hold.
+    """
 
     model_config = ConfigDict(arbitrary_types_allowed=True)
 
@@ -37,10 +45,15 @@ class TripPart(BaseModel):
     proved: str
     limit: str
     bracket: Bracket
+    has_earth: bool
+    is_earth_off: bool
 
 
 class TripRun(BaseModel):
-    """One run; its parts by id."""
+    """One run; its parts by id.
+
+    ``from_neutral`` and ``not_reached`` say how far the poles came to the parts that were connected.
+    """
 
     id: str
     at: str
@@ -48,6 +61,9 @@ class TripRun(BaseModel):
     meter: str
     connected: list[str]
     maybe: list[str]
+    from_neutral: list[str]
+    not_reached: list[str]
+    states: dict[str, str]
     polarity: Literal["normal", "reversed"] | None
     is_doubtful: bool
     is_intermittent: bool
@@ -63,6 +79,15 @@ class NextRun(BaseModel):
     minutes: float
 
 
+class RepeatedView(BaseModel):
+    """The same run before and after a part was changed; what it reads after is empty while it is not made."""
+
+    words: str
+    run: list[str]
+    before: str
+    after: str
+
+
 class TripView(BaseModel):
     """An isolation by one method.
 
@@ -76,6 +101,10 @@ class TripView(BaseModel):
         Parts whose plugs come off before 500 V; they are not asked.
     may_run
         Empty where a run may be made now, else why not.
+    limits
+        Whose limits hold.
+    states
+        In which states the machine may stand in a run; the first of each is rest.
     """
 
     model_config = ConfigDict(arbitrary_types_allowed=True)
@@ -83,6 +112,8 @@ class TripView(BaseModel):
     job: JobView
     method: Method
     unit: str
+    triage: TriageView
+    house: HouseView
     parts: list[TripPart]
     runs: list[TripRun]
     next: NextRun | None
@@ -92,6 +123,9 @@ class TripView(BaseModel):
     refused: str
     off_first: list[str]
     may_run: str
+    limits: str
+    states: dict[str, list[str]]
+    repeated: list[RepeatedView]
 
 
 class TripQuery(BaseModel):
@@ -116,111 +150,80 @@ def show_trip(context: Context, job_id: str, query: TripQuery) -> TripView:
     problem = problem_of(case, method)
     found = isolate(problem)
     titles = {part.id: part.title for part in case.sheet.parts}
+    following = found.next
     return TripView(
         job=job_view(job, now),
         method=method,
         unit="MΩ" if method is Method.INSULATION else "mA",
-        parts=[_part(part.id, titles[part.id], part.limit, found.parts[part.id], method) for part in problem.parts],
-        runs=_runs(job, method, found),
-        next=_next(case.sheet, found.next, problem),
+        triage=triage_view(case),
+        house=house_view(case),
+        parts=[_part(case, part.id, part.limit, found.parts[part.id], method) for part in problem.present],
+        runs=[_run(record, found) for record in run_records(case, method)],
+        next=None
+        if following is None
+        else NextRun(
+            words=next_words(case.sheet, following, problem),
+            connected=list(following.connected),
+            minutes=following.minutes,
+        ),
         explanations=[[titles[part] for part in row] for row in found.explanations],
-        conflict=_conflict(found),
-        spread="Every part is under its limit, the whole is over: the leak is spread." if found.is_spread else "",
-        refused=_refused(problem) if found.is_refused else "",
+        conflict=conflict_words(found),
+        spread=spread_words(found, titles),
+        refused=refused_words(problem) if found.is_refused else "",
         off_first=[part.title for part in off_before_test(case)] if method is Method.INSULATION else [],
         may_run=may_run(job, method, now),
+        limits=f"{case.limits.title} ({case.limits.basis})" if case.limits.basis else case.limits.title,
+        states={name: list(values) for name, values in case.sheet.states.items()},
+        repeated=_repeated(job, method, titles),
     )
 
 
-def _part(part: str, title: str, limit: float, proved: Proved, method: Method) -> TripPart:
+def _part(case: Case, name: str, limit: float, proved: Proved, method: Method) -> TripPart:
+    part = case.sheet.part(name)
     return TripPart(
-        id=part,
-        title=title,
+        id=name,
+        title=part.title if part else name,
         state=proved.state,
         is_presumed=proved.is_presumed,
-        proved=_bounds_words(proved.bounds, method),
-        limit=_limit_words(limit, method),
+        proved=bounds_words(proved.bounds, method),
+        limit=limit_words(limit, method),
         bracket=bracket(proved.bounds, limit),
+        has_earth=part is not None and "pe" in {pin.name for pin in part.pins()},
+        is_earth_off=name in earths_off(case),
     )
 
 
-def _bounds_words(bounds: Interval, method: Method) -> str:
-    """Say what is proved in the unit of the instrument: a leak of at least, at most."""
-    if method is Method.LEAKAGE:
-        lo, hi = (show_value(end / MILLIAMPERES, Unit.AMPERE, figures=2) for end in (bounds.lo, bounds.finite_hi or 0))
-        least, most = bounds.lo > 0, bounds.finite_hi is not None
-    else:
-        least, most = bounds.finite_hi is not None and bounds.hi > 0, bounds.lo > 0
-        lo = show_value(MEGOHM / bounds.hi, Unit.OHM, figures=2) if least else ""
-        hi = show_value(MEGOHM / bounds.lo, Unit.OHM, figures=2) if most else ""
-    if least and most:
-        return f"{lo} to {hi}"
-    return f"at least {lo}" if least else f"at most {hi}" if most else "nothing proved"
+def _run(record: RunRecord, found: Isolation) -> TripRun:
+    body, driven = record.body, record.driven
+    return TripRun(
+        id=record.event.id,
+        at=record.event.at,
+        reads=record.shows,
+        meter=body.instrument.title if body.instrument else body.device.title if body.device else "",
+        connected=list(body.connected),
+        maybe=list(body.maybe),
+        from_neutral=[part for part in body.connected if driven and part in driven.only_from_neutral],
+        not_reached=[part for part in body.connected if part in record.not_reached],
+        states=dict(body.states),
+        polarity=body.polarity,
+        is_doubtful=record.is_doubtful,
+        is_intermittent=body.is_intermittent,
+        in_conflict=record.event.id in found.conflict,
+        to_repeat=record.event.id in found.repeat,
+    )
 
 
-def _limit_words(limit: float, method: Method) -> str:
-    if method is Method.LEAKAGE:
-        return f"at most {show_value(limit / MILLIAMPERES, Unit.AMPERE, figures=2)}"
-    return f"at least {show_value(MEGOHM / limit, Unit.OHM, figures=2)}"
+def _repeated(job: JobAtHand, method: Method, titles: dict[str, str]) -> list[RepeatedView]:
+    def shown(record: RunRecord) -> str:
+        proved: Interval = record.interval
+        return f"{record.shows} ({bounds_words(proved, method)})"
 
-
-def _runs(job: JobAtHand, method: Method, found: Isolation) -> list[TripRun]:
     return [
-        TripRun(
-            id=record.event.id,
-            at=record.event.at,
-            reads=show_indication(record.indication),
-            meter=record.meter.title,
-            connected=list(record.body.connected),
-            maybe=list(record.body.maybe),
-            polarity=record.body.polarity,
-            is_doubtful=record.is_doubtful,
-            is_intermittent=record.body.is_intermittent,
-            in_conflict=record.event.id in found.conflict,
-            to_repeat=record.event.id in found.repeat,
+        RepeatedView(
+            words=f"{titles[row.body.part]}: {row.body.intervention.words}",
+            run=list(row.before.body.connected),
+            before=shown(row.before),
+            after=shown(row.after) if row.after else "",
         )
-        for record in run_records(job.case, method)
+        for row in repeated(job.case, method)
     ]
-
-
-def _refused(problem: Problem) -> str:
-    if not problem.is_earth_ok:
-        return "The protective conductor failed: no leakage verdict before it passes."
-    return "The neutral is not earthed here: currents of two live poles can cancel. Use the insulation tester."
-
-
-def _conflict(found: Isolation) -> str:
-    if not found.conflict:
-        return ""
-    return f"{len(found.conflict)} runs contradict each other: nothing is proved. Repeat the marked run."
-
-
-def _next(sheet: Sheet, pull: Pull | None, problem: Problem) -> NextRun | None:
-    """Say the next run the way one says it at the machine."""
-    if pull is None:
-        return None
-    titles = {part.id: part.title for part in sheet.parts}
-    minutes = f"{pull.minutes:g} min" if pull.minutes < 1 else f"{round(pull.minutes * 2) / 2:g} min"
-    if not problem.runs:
-        words = f"The whole machine first, everything connected; {minutes}."
-    elif pull.is_at_part:
-        words = f"Test {titles[pull.connected[0]]} alone, at its own tags, its earth on; {minutes}."
-    else:
-        off = _listed([_plug_of(sheet, part) for part in pull.pull])
-        back = _listed([titles[part] for part in pull.refit])
-        said = [f"pull {off}" if off else "", f"put back {back}" if back else ""]
-        words = f"{'; '.join(filter(None, said)) or 'leave all as it is'}; keep everything else as it is; {minutes}."
-        words = words[0].upper() + words[1:]
-    return NextRun(words=words, connected=list(pull.connected), minutes=pull.minutes)
-
-
-def _plug_of(sheet: Sheet, part: str) -> str:
-    """Return what one pulls to take a part out: the title of the plug that names it, else the part's own."""
-    named = [plug.title for plug in sheet.plugs.values() if part in plug.parts and plug.parts[0] != "outlet"]
-    own = next((row.title for row in sheet.parts if row.id == part), part)
-    return named[-1].lower() if named and part not in {"cord", "filter"} else own.lower()
-
-
-def _listed(names: list[str]) -> str:
-    unique = list(dict.fromkeys(names))
-    return unique[0] if len(unique) == 1 else f"{', '.join(unique[:-1])} and {unique[-1]}" if unique else ""

@@ -31,6 +31,8 @@ from ohmcensus.core.event.safety import (
     StepTicked,
 )
 from ohmcensus.core.event.trip import (
+    HOLDS,
+    TRIPS,
     Appliance,
     CircuitNoted,
     Reclosed,
@@ -84,6 +86,8 @@ class Event:
 
 
 __all__ = [
+    "HOLDS",
+    "TRIPS",
     "Appliance",
     "Attended",
     "Body",

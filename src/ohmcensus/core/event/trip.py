@@ -11,6 +11,9 @@ from ohmcensus.core.event.record import Name, Record, RowId, Words
 from ohmcensus.core.meter import Function, Meter
 from ohmcensus.core.symptom import Device, Moment
 
+# What a protective device did, where no meter was read.
+TRIPS, HOLDS = "trips", "holds"
+
 
 class Supply(StrEnum):
     """How the outlet is fed: where the neutral is earthed, and where it is not."""
@@ -137,6 +140,11 @@ class RunMade(Record):
     are_wires_insulated: StrictBool = False
     instrument: Meter | None = None
     device: StoodOn | None = None
+
+    @property
+    def has_tripped(self) -> bool | None:
+        """What the protective device did, None where a meter was read."""
+        return {TRIPS: True, HOLDS: False}.get(self.text)
 
     @property
     def function(self) -> Function:

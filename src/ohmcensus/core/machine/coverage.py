@@ -21,6 +21,11 @@ from ohmcensus.core.sheet import Part, Sheet
 MAINS_PLUG = "mains_plug"
 # Wires, chokes, fuses and closed contacts are under this; loads are above (ours).
 WIRE_OHM = 0.5
+# Where a tester is put on: at the plug, at the filter, or at the wires behind it, whichever is still connected.
+POLES = (("cord.plug_l", "cord.plug_n"), ("filter.l_in", "filter.n_in"))
+INSIDE = ("filter.l_out", "filter.n_out")
+# Loads that are next to nothing beside the insulation of a sound part (ours).
+LOAD_OHM = 1e5
 
 
 @dataclass(frozen=True, slots=True)
@@ -130,20 +135,40 @@ def _window(part: Part, spec: TestSpec) -> Interval:
     return Interval(-math.inf if own.lo is None else own.lo, math.inf if own.hi is None else own.hi)
 
 
-def driven(sheet: Sheet, configuration: Configuration) -> Driven:
+def driven(
+    sheet: Sheet,
+    configuration: Configuration,
+    *,
+    without: frozenset[str] = frozenset(),
+    below_ohm: float = WIRE_OHM,
+) -> Driven:
     """Return which parts line and neutral come to in a configuration of the machine.
 
+    Parameters
+    ----------
+    sheet
+        The machine's type.
+    configuration
+        Plugs and states.
+    without
+        Parts that hang loose, their own plugs off: the poles are put on behind them.
+    below_ohm
+        What a pole comes through: wires alone, or loads too, as it does where next to no current flows.
+
+    Notes
+    -----
     A part stands at line potential where wires, closed contacts and fuses lead to it; what is only behind
     another load is not counted. A part behind an open relay is reached from neutral alone: with line live
     a test says nothing of it.
     """
     circuit = netlist(sheet, configuration)
-    network = Network(circuit.branches, circuit.joints, CHASSIS)
+    branches = [branch for branch in circuit.branches if branch.id.partition(".")[0] not in without]
+    network = Network(branches, circuit.joints, CHASSIS)
+    poles = next((ends for ends in POLES if ends[0].partition(".")[0] not in without), INSIDE)
     line, neutral = (
-        {name.partition(".")[0] for name in network.touched([start], below_ohm=WIRE_OHM)}
-        for start in ("cord.plug_l", "cord.plug_n")
+        {name.partition(".")[0] for name in network.touched([start], below_ohm=below_ohm)} for start in poles
     )
-    order = [part.id for part in sheet.parts if part.kind != "outlet"]
+    order = [part.id for part in sheet.parts if part.kind != "outlet" and part.id not in without]
     return Driven(
         tuple(part for part in order if part in line),
         tuple(part for part in order if part in neutral - line),

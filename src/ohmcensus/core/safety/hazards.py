@@ -1,19 +1,23 @@
 """Dangers that are open on a job, and what closes them.
 
 A shock, a trip, a burnt smell or water inside forbid power until earth continuity and insulation have
-passed after it. A bypassed interlock stays open until it is out.
+passed after it. A bypassed interlock stays open until it is out; an earth that was lifted until it is back and
+a reading from the plug's earth pin to that part shows it.
 """
 
 from __future__ import annotations
 
+from collections.abc import Iterator
 from dataclasses import dataclass
 
 from ohmcensus.core.case import Case, Reading
-from ohmcensus.core.event import BypassRemoved, Hazard, HazardFound, Tripped
+from ohmcensus.core.event import BypassRemoved, EarthLifted, EarthRefitted, Hazard, HazardFound, RunMade, Tripped
 from ohmcensus.core.machine import MachineTest, machine_tests
+from ohmcensus.core.meter import Function
 from ohmcensus.core.parts.kind import Proves
 from ohmcensus.core.symptom import Symptom
 
+EARTH_PIN = "cord.plug_pe"
 _OF_SYMPTOM = {
     Symptom.SHOCK: Hazard.SHOCK,
     Symptom.TRIPS: Hazard.TRIP,
@@ -54,11 +58,29 @@ def open_hazards(case: Case) -> tuple[OpenHazard, ...]:
     for event in case.events:
         if isinstance(event.body, Tripped):
             latest[Hazard.TRIP] = (event.order, event.body.device.words)
+        elif isinstance(event.body, RunMade) and event.body.has_tripped:
+            latest[Hazard.TRIP] = (event.order, "in a run")
         elif isinstance(event.body, HazardFound):
             latest[event.body.hazard] = (event.order, event.body.words)
     latest.pop(Hazard.BYPASS, None)
+    latest.pop(Hazard.EARTH_OFF, None)
     found = [_power_hazard(hazard, order, words, case) for hazard, (order, words) in latest.items()]
-    return (*(hazard for hazard in found if hazard is not None), *_bypass(case))
+    return (*(hazard for hazard in found if hazard is not None), *_earths_off(case), *_bypass(case))
+
+
+def earths_off(case: Case) -> dict[str, tuple[int, int | None]]:
+    """Return the parts whose earth was lifted and is not shown to hold again: when it went off, and when it came back.
+
+    The second order is None while the wire is still off.
+    """
+    found: dict[str, tuple[int, int | None]] = {}
+    for event in case.events:
+        match event.body:
+            case EarthLifted(part=part):
+                found[part] = (event.order, None)
+            case EarthRefitted(part=part) if part in found:
+                found[part] = (found[part][0], event.order)
+    return {part: (off, back) for part, (off, back) in found.items() if back is None or not _holds(case, part, back)}
 
 
 def power_hazards(case: Case) -> tuple[OpenHazard, ...]:
@@ -79,6 +101,26 @@ def _power_hazard(hazard: Hazard, since: int, words: str, case: Case) -> OpenHaz
     named = " and ".join(_PROOF_WORDS[proof] for proof in Proves if any(test.proves is proof for test in missing))
     said = f"{hazard.words}: {words}" if words else hazard.words
     return OpenHazard(hazard, said, since, forbids_power=True, remedy=f"{named} must pass first")
+
+
+def _earths_off(case: Case) -> Iterator[OpenHazard]:
+    """Yield one danger for each part whose earth is off, or is back without a reading."""
+    for name, (off, back) in earths_off(case).items():
+        part = case.sheet.part(name)
+        title = part.title if part else name
+        refit = f"put the earth back on the {title.lower()}, then " if back is None else ""
+        remedy = f"{refit}read from the plug's earth pin to it: between {EARTH_PIN} {name}.pe 0.1"
+        yield OpenHazard(Hazard.EARTH_OFF, f"the earth of the {title.lower()}", off, forbids_power=True, remedy=remedy)
+
+
+def _holds(case: Case, part: str, since: int) -> bool:
+    """Tell whether the last reading from the plug's earth pin to a part lies inside the limit with its whole error."""
+    ends = {EARTH_PIN, f"{part}.pe"}
+    rows = [row for row in case.standing if set(row.between) == ends and row.order > since]
+    limits = [test.window.interval for test in machine_tests(case.sheet, case.celsius) if test.proves is Proves.EARTH]
+    if not rows or not limits or rows[-1].function not in {Function.OHM, Function.CONTINUITY}:
+        return False
+    return limits[0].contains(rows[-1].meter.interval_of(rows[-1].indication, rows[-1].function))
 
 
 def _bypass(case: Case) -> tuple[OpenHazard, ...]:

@@ -8,16 +8,19 @@ from ohmcensus.core.event import (
     Body,
     BypassRemoved,
     CycleBegun,
+    EarthLifted,
+    EarthRefitted,
     Ended,
     EntryTried,
     Hazard,
+    HazardFound,
     LiveBegun,
     PluggedIn,
     Reclosed,
     Tripped,
 )
 from ohmcensus.core.meter import Function
-from ohmcensus.core.safety.hazards import open_hazards, power_hazards
+from ohmcensus.core.safety.hazards import earths_off, open_hazards, power_hazards
 from ohmcensus.core.safety.state import SafetyState
 from ohmcensus.core.symptom import Symptom
 
@@ -56,16 +59,27 @@ def refuse_unsafe(function: Function, state: SafetyState, *, is_loose: bool = Fa
         raise SafetyRefusalError(what=what, remedy=remedy, field="safety")
 
 
-def refuse_event(case: Case, body: Body) -> None:
+def refuse_event(case: Case, body: Body, state: SafetyState = SafetyState.NOT_PROVED) -> None:
     """Refuse what would put people in danger, or states what cannot be.
+
+    Parameters
+    ----------
+    case
+        Sheet and everything observed.
+    body
+        What is to be written down.
+    state
+        State of safety now.
 
     Raises
     ------
     SafetyRefusalError
-        For power while a hazard forbids it, a second re-close after one trip, and ending a job with a
-        bypassed interlock unless the machine is labelled unsafe.
+        For power while a hazard forbids it, a second re-close after one trip, an earth lifted from a machine
+        that is not proved dead, and ending a job with a bypassed interlock or an earth off unless the machine is
+        labelled unsafe.
     InputError
-        For a re-close where nothing tripped, and a bypass removed where none was found.
+        For a re-close where nothing tripped, a bypass removed where none was found, an earth of a part that has
+        none or whose earth was not off.
     """
     match body:
         case PluggedIn() | LiveBegun() | CycleBegun() | EntryTried():
@@ -75,10 +89,17 @@ def refuse_event(case: Case, body: Body) -> None:
             _refuse_power(case)
         case BypassRemoved() if not _bypassed(case):
             raise InputError(what="no bypass was found on this job", remedy="note it as found first", field="kind")
-        case Ended(is_labelled_unsafe=False) if _bypassed(case):
-            what = "an interlock is bypassed: this job cannot end"
-            remedy = "take the bypass out, or label the machine unsafe and tell the customer"
-            raise SafetyRefusalError(what=what, remedy=remedy, field="hazard")
+        case HazardFound(hazard=Hazard.EARTH_OFF):
+            raise InputError(
+                what="an earth off, of no part", remedy="note which part's earth is lifted", field="hazard"
+            )
+        case EarthLifted():
+            _refuse_lifting(case, body.part, state)
+        case EarthRefitted() if body.part not in earths_off(case):
+            what = f"the earth of '{body.part}' is not off"
+            raise InputError(what=what, remedy="note it as lifted first", field="part")
+        case Ended(is_labelled_unsafe=False):
+            _refuse_unsafe_ending(case)
         case _:
             return
 
@@ -101,6 +122,29 @@ def _refuse_second_reclose(case: Case) -> None:
     if again:
         what = "it was closed again once after this trip: not a second time"
         raise SafetyRefusalError(what=what, remedy="trace the fault with the machine dead", field="kind")
+
+
+def _refuse_lifting(case: Case, name: str, state: SafetyState) -> None:
+    """Allow an earth off only on a dead machine, and only a wire that is there."""
+    part = case.sheet.part(name)
+    if part is None or "pe" not in {pin.name for pin in part.pins()}:
+        with_earth = [row.id for row in case.sheet.parts if "pe" in {pin.name for pin in row.pins()}]
+        what = f"no earth wire on '{name}'"
+        raise InputError(what=what, remedy=f"there is one on {', '.join(with_earth)}", field="part")
+    if state is not SafetyState.DEAD:
+        what = "the earth stays on: the machine is not proved dead"
+        raise SafetyRefusalError(what=what, remedy="unplug it and prove it dead in Safe first", field="safety")
+
+
+def _refuse_unsafe_ending(case: Case) -> None:
+    """Refuse to sign off what is bypassed or without its earth."""
+    for hazard in open_hazards(case):
+        if hazard.hazard in _NEVER_SIGNED_OFF:
+            remedy = f"{hazard.remedy}; or label the machine unsafe and tell the customer"
+            raise SafetyRefusalError(what=f"{hazard.words}: this job cannot end", remedy=remedy, field="hazard")
+
+
+_NEVER_SIGNED_OFF = frozenset({Hazard.BYPASS, Hazard.EARTH_OFF})
 
 
 def _bypassed(case: Case) -> bool:

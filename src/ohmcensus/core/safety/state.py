@@ -25,6 +25,7 @@ from ohmcensus.core.event import (
     Opened,
     PluggedIn,
     Reclosed,
+    RunMade,
     Tripped,
 )
 from ohmcensus.core.machine import dead_tests
@@ -166,7 +167,7 @@ def _after_event(walk: _Walk, event: Event) -> _Walk:
             return _Walk(live=event, last=walk.last)
         case CycleBegun() | EntryTried() if walk.live is not None:
             return walk
-        case PluggedIn() | Reclosed() | CycleBegun() | EntryTried() | Tripped():
+        case PluggedIn() | Reclosed() | CycleBegun() | EntryTried() | Tripped() | RunMade(has_tripped=True):
             return _Walk(last=walk.last, lapsed="plugged in again" if walk.proved or walk.isolated else "")
         case LiveEnded() | Opened():
             return replace(walk, live=None)

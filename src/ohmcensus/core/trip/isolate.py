@@ -103,7 +103,7 @@ def isolate(problem: Problem) -> Isolation:
     }
     states = {part.id: _state(part, bounds[part.id]) for part in problem.parts}
     explanations = explained(problem, runs, bounds)
-    is_spread = all(state is State.CLEARED for state in states.values()) and _is_over(problem, runs)
+    is_spread = all(states[part.id] is State.CLEARED for part in problem.present) and _is_over(problem, runs)
     named = {part for explanation in explanations for part in explanation}
     return Isolation(
         parts={
@@ -117,8 +117,15 @@ def isolate(problem: Problem) -> Isolation:
         explanations=explanations,
         is_spread=is_spread,
         shares=_shares(problem, runs) if is_spread else None,
-        next=next_pull(problem, bounds) if State.OPEN in states.values() else None,
+        next=_next(problem, bounds, states),
     )
+
+
+def _next(problem: Problem, bounds: dict[str, Interval], states: dict[str, State]) -> Pull | None:
+    """Return the next run: the whole machine after a change, else while a part is open."""
+    if problem.is_changed or any(states[part.id] is State.OPEN for part in problem.present):
+        return next_pull(problem.as_it_is, bounds)
+    return None
 
 
 def _state(part: Suspect, bounds: Interval) -> State:
@@ -149,7 +156,7 @@ def to_repeat(problem: Problem, runs: tuple[Run, ...], conflict: tuple[str, ...]
 
 def explained(problem: Problem, runs: tuple[Run, ...], bounds: dict[str, Interval]) -> tuple[tuple[str, ...], ...]:
     """Return the smallest sets of parts that could be at fault with all others under their limits."""
-    open_parts = [part for part in problem.parts if not bounds[part.id].hi < part.limit]
+    open_parts = [part for part in problem.present if not bounds[part.id].hi < part.limit]
     guilty = frozenset(part.id for part in open_parts if bounds[part.id].lo > part.limit)
     others = [part.id for part in open_parts if part.id not in guilty]
     found: list[frozenset[str]] = []
@@ -173,7 +180,9 @@ def _is_over(problem: Problem, runs: tuple[Run, ...]) -> bool:
     """Tell whether some run leaks more than any one of its parts may."""
     limits = {part.id: part.limit for part in problem.parts}
     return any(
-        run.interval.lo > max((limits[part] for part in run.connected | run.maybe), default=math.inf) for run in runs
+        run.interval.lo > max((limits[part] for part in run.connected | run.maybe), default=math.inf)
+        for run in runs
+        if not (run.connected | run.maybe) & problem.former
     )
 
 

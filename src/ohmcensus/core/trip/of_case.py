@@ -2,28 +2,26 @@
 
 from __future__ import annotations
 
+import math
+from collections.abc import Mapping
 from dataclasses import dataclass
 
 from ohmcensus.core.case import Case
-from ohmcensus.core.event import Event, Opened, RunDoubted, RunMade
+from ohmcensus.core.event import Changed, Event, Opened, RunDoubted, RunMade, RunWithdrawn
 from ohmcensus.core.machine import MachineTest, machine_tests
-from ohmcensus.core.machine.netlist import part_modes
-from ohmcensus.core.meter import Meter
+from ohmcensus.core.machine.coverage import LOAD_OHM, Driven, driven
+from ohmcensus.core.machine.netlist import Configuration, part_modes
 from ohmcensus.core.parts.fault import FaultMode
 from ohmcensus.core.parts.kind import Proves
-from ohmcensus.core.quantity import Indication, Interval
+from ohmcensus.core.quantity import Interval, show_indication
 from ohmcensus.core.sheet import Part
+from ohmcensus.core.trip.house import circuit_of, proved_by_device
 from ohmcensus.core.trip.problem import Method, Polarity, Problem, Run, Suspect, conductance_us, run_indication
 
 # Their plugs come off before 500 V is applied; what hangs on them alone is not asked (common practice, no source).
 OFF_BEFORE_500_V = frozenset(
     {"ntc", "rotor_position_sensor", "motor_control_board", "interface_board", "level_sensor", "flow_meter"}
 )
-# Least insulation in MΩ: EN 50678 class I with and without heating elements, class II (from memory).
-HEATING = frozenset({"heater", "steam_heater", "dryer_heater"})
-HEATING_MEGOHM, CLASS_I_MEGOHM, CLASS_II_MEGOHM = 0.3, 1.0, 2.0
-# A part over this much is not healthy: whole healthy machines read 0.1 to 0.7 mA (common practice, no source).
-LIMIT_MA = 0.75
 # A part that does not touch the chassis leaks when it is wet: never excluded, seldom (common practice, no source).
 LEAST_WEIGHT, PLASTIC_SHARE, UNSTATED_PRIOR = 0.02, 0.2, 0.1
 PLUG_MINUTES = 1.0
@@ -34,13 +32,33 @@ FLOATING_V = 20.0
 
 @dataclass(frozen=True, slots=True)
 class RunRecord:
-    """A run as it was made, with the meter as it then was and the event that holds it."""
+    """A run as it was made, with the meter or device as it then was and the event that holds it.
+
+    Parameters
+    ----------
+    event, body
+        The record.
+    shows
+        As it was shown, in print.
+    interval
+        What it proves of all connected parts, with the whole error: µS or mA.
+    is_doubtful
+        Whether it is left out of the computation.
+    driven
+        How far the poles came; None for a part tested at its own tags.
+    """
 
     event: Event
     body: RunMade
-    meter: Meter
-    indication: Indication
+    shows: str
+    interval: Interval
     is_doubtful: bool
+    driven: Driven | None
+
+    @property
+    def not_reached(self) -> frozenset[str]:
+        """Parts that were connected and to which no pole came."""
+        return frozenset() if self.driven is None else frozenset(self.driven.not_reached)
 
 
 def suspects(case: Case, method: Method) -> tuple[Part, ...]:
@@ -60,23 +78,45 @@ def off_before_test(case: Case) -> tuple[Part, ...]:
 
 
 def run_records(case: Case, method: Method) -> tuple[RunRecord, ...]:
-    """Return the runs of one method, oldest first."""
+    """Return the runs of one method that stand, oldest first."""
     doubts = {event.body.run: event.body.is_doubtful for event in case.events if isinstance(event.body, RunDoubted)}
+    withdrawn = {event.body.run for event in case.events if isinstance(event.body, RunWithdrawn)}
     return tuple(
         RunRecord(
             event,
             event.body,
-            event.body.instrument,
-            run_indication(event.body.text, method, event.body.instrument.over_range_texts),
+            _shown(event.body, method),
+            _proved(event.body, method),
             doubts.get(event.id, False),
+            driven_in(case, event.body),
         )
         for event in case.events
-        if isinstance(event.body, RunMade) and event.body.method == method.value and event.body.instrument
+        if isinstance(event.body, RunMade)
+        and event.body.method == method.value
+        and event.id not in withdrawn
+        and (event.body.instrument or event.body.device)
     )
 
 
-def problem_of(case: Case, method: Method) -> Problem:
+def driven_in(case: Case, run: RunMade) -> Driven | None:
+    """Return how far the poles come in a run, through loads too; None for a part tested at its own tags."""
+    inside = {*run.connected, *run.maybe}
+    if len(inside) == 1:
+        return None
+    leaky = {part.id for part in case.sheet.parts if FaultMode.LEAK in part_modes(case.sheet, part.id)}
+    loose = frozenset(leaky - inside)
+    configuration = Configuration(states=run.states)
+    wires = driven(case.sheet, configuration, without=loose)
+    reached = driven(case.sheet, configuration, without=loose, below_ohm=LOAD_OHM)
+    return Driven(wires.from_line, wires.only_from_neutral, reached.not_reached)
+
+
+def problem_of(case: Case, method: Method, *, until: float = math.inf) -> Problem:
     """Return the isolation of a case by one method.
+
+    A part to which no pole came in a run is perhaps connected: a pass never clears it. A part that was changed is
+    another part from then on; what it was before stands among the former ones, so that runs made with it still say
+    what they say of all others.
 
     Parameters
     ----------
@@ -84,30 +124,60 @@ def problem_of(case: Case, method: Method) -> Problem:
         Sheet and everything observed.
     method
         Runs of an insulation tester, or of a leakage tester.
+    until
+        Order of the last record that counts.
     """
     parts = suspects(case, method)
-    names = {part.id for part in parts}
-    runs = tuple(
-        Run(
-            id=record.event.id,
-            connected=frozenset(record.body.connected) & names,
-            interval=_proved(record, method),
-            maybe=frozenset(record.body.maybe) & names,
-            is_doubtful=record.is_doubtful,
-            is_intermittent=record.body.is_intermittent,
-            polarity=Polarity(record.body.polarity) if record.body.polarity else None,
-        )
-        for record in run_records(case, method)
-    )
-    opened = {event.body.panel for event in case.events if isinstance(event.body, Opened)}
+    records = [record for record in run_records(case, method) if record.event.order <= until]
+    orders = _changes(case, until)
+    rows = tuple(row for record in records if (row := _run(record, {part.id for part in parts}, orders)))
+    former = {name for row in rows for name in row.connected | row.maybe} - {part.id for part in parts}
+    last_whole = max((r.event.order for r in records if {part.id for part in parts} <= {*r.body.connected}), default=0)
     return Problem(
         method=method,
-        parts=tuple(_suspect(case, part, method, names) for part in parts),
-        runs=tuple(run for run in runs if run.connected or run.maybe),
+        parts=(
+            *(_suspect(case, part, method, {part.id for part in parts}) for part in parts),
+            *(Suspect(name, math.inf) for name in sorted(former)),
+        ),
+        runs=rows,
         panels={name: panel.minutes for name, panel in case.sheet.panels.items()},
-        open_panels=frozenset(opened),
+        open_panels=frozenset(event.body.panel for event in case.events if isinstance(event.body, Opened)),
         is_earth_ok=not earth_failed(case),
         is_neutral_earthed=not neutral_floats(case),
+        former=frozenset(former),
+        is_changed=bool(records) and any(order > last_whole for row in orders.values() for order in row),
+    )
+
+
+def _changes(case: Case, until: float) -> dict[str, tuple[int, ...]]:
+    """Return for every part when it was changed."""
+    found: dict[str, tuple[int, ...]] = {}
+    for event in case.events:
+        if isinstance(event.body, Changed) and event.order <= until:
+            found[event.body.part] = (*found.get(event.body.part, ()), event.order)
+    return found
+
+
+def _run(record: RunRecord, names: set[str], changes: Mapping[str, tuple[int, ...]]) -> Run | None:
+    """Return a run of the parts as they were when it was made; None where it asked none of them."""
+
+    def as_it_was(part: str) -> str:
+        later = sum(order > record.event.order for order in changes.get(part, ()))
+        return f"{part} {later} before" if later else part
+
+    body, unreached = record.body, record.not_reached
+    connected = frozenset(as_it_was(part) for part in body.connected if part in names and part not in unreached)
+    perhaps = {*body.maybe, *(unreached & {*body.connected})} & names
+    if not connected and not perhaps:
+        return None
+    return Run(
+        id=record.event.id,
+        connected=connected,
+        interval=record.interval,
+        maybe=frozenset(as_it_was(part) for part in perhaps),
+        is_doubtful=record.is_doubtful,
+        is_intermittent=body.is_intermittent,
+        polarity=Polarity(body.polarity) if body.polarity else None,
     )
 
 
@@ -118,10 +188,12 @@ def earth_failed(case: Case) -> bool:
 
 
 def neutral_floats(case: Case) -> bool:
-    """Tell whether the outlet's last readings show a neutral that is not earthed: volts between N and earth.
+    """Tell whether the neutral is not earthed: by what is noted of the circuit, or volts between N and earth.
 
     On an isolated supply or with two live poles N stands far from earth; a few volts are the drop of a load.
     """
+    if not circuit_of(case).supply.is_neutral_earthed:
+        return True
     rows = [reading for reading in case.standing if reading.test == "outlet.ne"]
     volts = rows[-1].indication.value if rows else None
     return volts is not None and volts > FLOATING_V
@@ -141,7 +213,7 @@ def _suspect(case: Case, part: Part, method: Method, names: set[str]) -> Suspect
     rides = names - {part.id, "cord", "filter"} if part.kind == "harness" else set()
     return Suspect(
         id=part.id,
-        limit=LIMIT_MA if method is Method.LEAKAGE else 1 / _least_megohm(case, part),
+        limit=_limit(case, part, method),
         weight=max(LEAST_WEIGHT, prior),
         minutes=PLUG_MINUTES,
         behind=part.behind,
@@ -149,15 +221,26 @@ def _suspect(case: Case, part: Part, method: Method, names: set[str]) -> Suspect
     )
 
 
-def _least_megohm(case: Case, part: Part) -> float:
-    if case.sheet.protection_class == "II":
-        return CLASS_II_MEGOHM
-    return HEATING_MEGOHM if part.kind in HEATING else CLASS_I_MEGOHM
+def _limit(case: Case, part: Part, method: Method) -> float:
+    """Return the least leak that counts as a fault: mA or µS."""
+    if method is Method.LEAKAGE:
+        return case.limits.part_ma
+    return 1 / case.limits.least_megohm(part.kind, case.sheet.protection_class)
 
 
-def _proved(record: RunRecord, method: Method) -> Interval:
+def _proved(body: RunMade, method: Method) -> Interval:
     """Return what a run proves of all connected parts, with its meter's whole error: µS or mA."""
-    interval = record.meter.interval_of(record.indication, record.body.function)
+    if body.device is not None:
+        return proved_by_device(body.device, tripped=bool(body.has_tripped)).scaled(MILLIAMPERES)
+    assert body.instrument is not None  # noqa: S101 - filled in when a run is taken
+    shown = run_indication(body.text, method, body.instrument.over_range_texts)
+    interval = body.instrument.interval_of(shown, body.function)
     if method is Method.LEAKAGE:
         return Interval(max(0.0, interval.lo), interval.hi).scaled(MILLIAMPERES)
     return conductance_us(interval.scaled(1 / MEGOHM), 0.0)
+
+
+def _shown(body: RunMade, method: Method) -> str:
+    if body.instrument is None:
+        return body.text
+    return show_indication(run_indication(body.text, method, body.instrument.over_range_texts))

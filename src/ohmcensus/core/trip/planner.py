@@ -72,6 +72,8 @@ def next_pull(problem: Problem, bounds: Mapping[str, Interval]) -> Pull | None:
     names = [part.id for part in problem.parts]
     if not problem.counted:
         return Pull(tuple(names), (), (), TEST_MINUTES)
+    if problem.is_changed:
+        return _pull(problem, frozenset(names))
     suspects = [part for part in problem.parts if not bounds[part.id].hi < part.limit]
     found = _hypotheses(problem, [part.id for part in suspects], bounds)
     if found is None:

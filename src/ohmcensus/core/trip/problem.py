@@ -5,7 +5,7 @@ from __future__ import annotations
 import math
 import re
 from collections.abc import Mapping
-from dataclasses import dataclass, field
+from dataclasses import dataclass, field, replace
 from enum import StrEnum
 from functools import cached_property
 
@@ -105,6 +105,10 @@ class Problem:
         False once the protective conductor has failed: then no leak shows where it should.
     is_neutral_earthed
         False on a supply with two live poles or none: leaks of both can cancel, so currents prove nothing.
+    former
+        Parts among them that are no longer as they were: changed since, kept for the runs made with them.
+    is_changed
+        A part was changed since the whole machine was last tested: that comes first, by rule.
     """
 
     method: Method
@@ -114,6 +118,13 @@ class Problem:
     open_panels: frozenset[str] = frozenset()
     is_earth_ok: bool = True
     is_neutral_earthed: bool = True
+    former: frozenset[str] = frozenset()
+    is_changed: bool = False
+
+    @property
+    def present(self) -> tuple[Suspect, ...]:
+        """The parts as they are now."""
+        return tuple(part for part in self.parts if part.id not in self.former)
 
     @cached_property
     def counted(self) -> tuple[Run, ...]:
@@ -124,6 +135,25 @@ class Problem:
                 key = (run.connected, run.maybe, run.interval, run.is_intermittent, run.polarity)
                 found.setdefault(key, run)
         return tuple(found.values())
+
+    @property
+    def as_it_is(self) -> Problem:
+        """The problem for whoever plans: what a former part was in proves no more than that the others held."""
+        if not self.former:
+            return self
+        runs = tuple(
+            run
+            if not self.former & (run.connected | run.maybe)
+            else replace(
+                run,
+                connected=run.connected - self.former,
+                maybe=run.maybe - self.former,
+                interval=Interval(0.0, run.interval.hi),
+            )
+            for run in self.runs
+        )
+        kept = tuple(run for run in runs if run.connected or run.maybe)
+        return replace(self, parts=self.present, runs=kept, former=frozenset())
 
     @cached_property
     def place(self) -> dict[str, int]:

@@ -1,0 +1,90 @@
+"""What each run added: parts proved by it, contradictions, and runs repeated after a part was changed."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+
+from ohmcensus.core.case import Case
+from ohmcensus.core.event import Changed, Event
+from ohmcensus.core.trip.isolate import State, isolate
+from ohmcensus.core.trip.of_case import RunRecord, problem_of, run_records
+from ohmcensus.core.trip.problem import Method
+
+
+@dataclass(frozen=True, slots=True)
+class RunStep:
+    """One run, and what was known after it that was not known before.
+
+    Parameters
+    ----------
+    record
+        The run.
+    cleared, guilty
+        Parts that it proved.
+    reopened
+        Parts that were proved before and are open after it: a contradiction, or a change.
+    is_conflict
+        Whether it contradicts the runs before it.
+    """
+
+    record: RunRecord
+    cleared: tuple[str, ...]
+    guilty: tuple[str, ...]
+    reopened: tuple[str, ...]
+    is_conflict: bool
+
+
+@dataclass(frozen=True, slots=True)
+class Repeated:
+    """The same parts tested before and after one of them was changed; ``after`` None while that is to be done."""
+
+    change: Event
+    body: Changed
+    before: RunRecord
+    after: RunRecord | None
+
+
+def story_of(case: Case, method: Method) -> tuple[RunStep, ...]:
+    """Return what each run of one method proved, oldest first."""
+    found, known = [], dict[str, State]()
+    for record in run_records(case, method):
+        problem = problem_of(case, method, until=record.event.order)
+        isolation = isolate(problem)
+        states = {part.id: isolation.parts[part.id].state for part in problem.present}
+        new = {part: state for part, state in states.items() if known.get(part, State.OPEN) is not state}
+        found.append(
+            RunStep(
+                record,
+                tuple(part for part, state in new.items() if state is State.CLEARED),
+                tuple(part for part, state in new.items() if state is State.GUILTY),
+                tuple(part for part, state in new.items() if state is State.OPEN),
+                is_conflict=bool(isolation.conflict),
+            )
+        )
+        known = states
+    return tuple(found)
+
+
+def repeated(case: Case, method: Method) -> tuple[Repeated, ...]:
+    """Return for every change of a part the last run with it before, and the same run after."""
+    records = run_records(case, method)
+    found = []
+    for event in case.events:
+        body = event.body
+        if not isinstance(body, Changed):
+            continue
+        before = [row for row in records if row.event.order < event.order and body.part in row.body.connected]
+        if before:
+            last = max(before, key=lambda row: (row.interval.lo, row.event.order))
+            same = [row for row in records if row.event.order > event.order and _is_same(row, last)]
+            found.append(Repeated(event, body, last, same[0] if same else None))
+    return tuple(found)
+
+
+def _is_same(one: RunRecord, other: RunRecord) -> bool:
+    """Tell whether two runs tested the same parts in the same way."""
+    return (
+        set(one.body.connected) == set(other.body.connected)
+        and one.body.polarity == other.body.polarity
+        and one.body.states == other.body.states
+    )
