@@ -60,7 +60,6 @@ def house_view(case: Case) -> HouseView:
     """Return the circuit of a case."""
     found = house_of(case, _machine_a(case))
     device = found.device
-    bands = breaker_bands(found.noted.curve, found.noted.rated_a)
     return HouseView(
         noted=found.noted,
         title=device.title if device else "no residual-current device",
@@ -69,14 +68,18 @@ def house_view(case: Case) -> HouseView:
         chance_lo=found.chance.chance.lo if found.chance else None,
         chance_hi=found.chance.chance.hi if found.chance else None,
         used=min(1.0, found.chance.total_a.hi / device.must_hold_a) if found.chance and device else 0.0,
-        breaker=(
-            f"{found.noted.curve}{found.noted.rated_a} A: holds {bands.slow_a.lo:.3g} A, "
-            f"breaks {bands.slow_a.hi:.3g} A within the hour, goes at once from {bands.at_once_a.lo:.3g} to {bands.at_once_a.hi:.3g} A."
-        ),
+        breaker=_breaker(found.noted),
         blind_to=list(found.blind_to),
         supplies=[HouseChoice(id=row, words=row.words) for row in Supply],
         devices=[HouseChoice(id=row, words=row.words) for row in _DEVICES],
     )
+
+
+def _breaker(noted: CircuitNoted) -> str:
+    bands = breaker_bands(noted.curve, noted.rated_a)
+    slow = f"holds {bands.slow_a.lo:.3g} A, breaks {bands.slow_a.hi:.3g} A within the hour"
+    at_once = f"goes at once from {bands.at_once_a.lo:.3g} to {bands.at_once_a.hi:.3g} A"
+    return f"{noted.curve}{noted.rated_a} A: {slow}, {at_once}."
 
 
 def _machine_a(case: Case) -> Interval | None:

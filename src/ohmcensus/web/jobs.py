@@ -11,6 +11,7 @@ from ohmcensus.services.keep_intake import NewIntake, keep_intake
 from ohmcensus.services.log_reading import NewReading, Withdrawal, log_reading, withdraw_reading
 from ohmcensus.services.open_job import NewJob, open_job
 from ohmcensus.services.preview_line import LinePreview, TypedLine, preview_line
+from ohmcensus.services.preview_run import RunPreview, TypedRun, preview_run
 from ohmcensus.services.record_event import NewEvent, record_event
 from ohmcensus.services.show_changes import Changes, show_changes
 from ohmcensus.services.show_codes import (
@@ -29,6 +30,7 @@ from ohmcensus.services.show_rungs import RungsQuery, RungsView, rungs_svg, show
 from ohmcensus.services.show_safe import SafeView, show_safe
 from ohmcensus.services.show_trace import TraceView, show_trace
 from ohmcensus.services.show_trip import TripQuery, TripView, show_trip
+from ohmcensus.services.show_trip_story import TripStory, show_trip_story
 from ohmcensus.services.write_note import NewNote, write_note
 from ohmcensus.web.answers import answer, context
 from ohmcensus.web.problems import Problem
@@ -148,6 +150,18 @@ def safe(path: JobPath) -> Response:
 def trip(path: JobPath, query: TripQuery) -> Response:
     """Return the runs, what each part is proved to be, and what to pull next."""
     return answer(show_trip(context(), path.job_id, query))
+
+
+@blueprint.get("/<job_id>/trip/story", responses={200: TripStory}, summary="What each run proved")
+def trip_story(path: JobPath, query: TripQuery) -> Response:
+    """Return the runs in order, with what each proved."""
+    return answer(show_trip_story(context(), path.job_id, query))
+
+
+@blueprint.post("/<job_id>/trip/preview", responses={200: RunPreview}, summary="What a typed run says")
+def trip_preview(path: JobPath, body: TypedRun) -> Response:
+    """Return what a line is understood to say; nothing is stored."""
+    return answer(preview_run(context(), path.job_id, body))
 
 
 @blueprint.get("/<job_id>/codes", responses={200: CodesView}, summary="Listening to the machine")

@@ -433,6 +433,46 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/jobs/{job_id}/trip/preview": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * What a typed run says
+         * @description Return what a line is understood to say; nothing is stored.
+         */
+        post: operations["jobs_trip_preview__job_id__trip_preview_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{job_id}/trip/story": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * What each run proved
+         * @description Return the runs in order, with what each proved.
+         */
+        get: operations["jobs_trip_story__job_id__trip_story_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/machines": {
         parameters: {
             query?: never;
@@ -829,6 +869,16 @@ export interface components {
             words: string;
         };
         /**
+         * Appliance
+         * @description Something else on the same protective device, and what it leaks as it stands.
+         */
+        Appliance: {
+            /** Leakage Ma */
+            leakage_ma: number;
+            /** Name */
+            name: string;
+        };
+        /**
          * AttemptView
          * @description How an attempt stands.
          */
@@ -943,6 +993,39 @@ export interface components {
             who: string;
         };
         /**
+         * Changed
+         * @description A part is not as it was: what it leaked before says nothing of it now.
+         *
+         *     Attributes
+         *     ----------
+         *     part, intervention
+         *         Which, and what was done.
+         *     fitted
+         *         Which piece sits there now: original, spare 1; empty where the piece is the same.
+         *     words
+         *         What there is to say.
+         */
+        Changed: {
+            /**
+             * Fitted
+             * @default
+             */
+            fitted?: string;
+            intervention: components["schemas"]["Intervention"];
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "changed";
+            /** Part */
+            part: string;
+            /**
+             * Words
+             * @default
+             */
+            words?: string;
+        };
+        /**
          * Changes
          * @description Changes in order, and the revision that they lead to.
          *
@@ -1005,6 +1088,60 @@ export interface components {
             id: string;
             /** Words */
             words: string;
+        };
+        /**
+         * CircuitNoted
+         * @description The circuit of the house that feeds the machine, as it was found; the last one written holds.
+         *
+         *     Attributes
+         *     ----------
+         *     supply
+         *         How it is fed.
+         *     device, rated_ma, wave
+         *         The residual-current device, its rating, and to which waves it answers; a GFCI of class A has no rating.
+         *     curve, rated_a
+         *         The breaker's letter, empty in the 120 V world, and rating.
+         *     appliances
+         *         What else is on it.
+         */
+        CircuitNoted: {
+            /**
+             * Appliances
+             * @default []
+             */
+            appliances?: components["schemas"]["Appliance"][];
+            /**
+             * Curve
+             * @default B
+             * @enum {string}
+             */
+            curve?: "B" | "C" | "D" | "";
+            /** @default rcd */
+            device?: components["schemas"]["Device"];
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "circuit_noted";
+            /**
+             * Rated A
+             * @default 16
+             */
+            rated_a?: number;
+            /**
+             * Rated Ma
+             * @default 30
+             * @enum {integer}
+             */
+            rated_ma?: 10 | 30 | 100 | 300;
+            /** @default earthed */
+            supply?: components["schemas"]["Supply"];
+            /**
+             * Wave
+             * @default A
+             * @enum {string}
+             */
+            wave?: "AC" | "A" | "F" | "B";
         };
         /**
          * Click
@@ -1256,6 +1393,32 @@ export interface components {
             revision: number;
         };
         /**
+         * EarthLifted
+         * @description The earth wire of a part is off, so that the part floats while it is tested.
+         */
+        EarthLifted: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "earth_lifted";
+            /** Part */
+            part: string;
+        };
+        /**
+         * EarthRefitted
+         * @description The earth wire of a part is back; a reading of earth continuity after it shows that it holds.
+         */
+        EarthRefitted: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "earth_refitted";
+            /** Part */
+            part: string;
+        };
+        /**
          * Ended
          * @description The job is over; a machine that is not safe is labelled so, and the customer told.
          */
@@ -1299,7 +1462,7 @@ export interface components {
          * @description A danger to people that is open until something shows that it is not.
          * @enum {string}
          */
-        Hazard: "shock" | "trip" | "burnt_smell" | "water_inside" | "bypass";
+        Hazard: "shock" | "trip" | "burnt_smell" | "water_inside" | "bypass" | "earth_off";
         /**
          * HazardFound
          * @description A danger was seen, smelt or felt.
@@ -1346,6 +1509,58 @@ export interface components {
          */
         Hint: "start" | "right" | "faster" | "slower" | "other_way" | "too_many" | "done";
         /**
+         * HouseChoice
+         * @description Something that can be chosen, with its words.
+         */
+        HouseChoice: {
+            /** Id */
+            id: string;
+            /** Words */
+            words: string;
+        };
+        /**
+         * HouseView
+         * @description The circuit that feeds the machine.
+         *
+         *     Attributes
+         *     ----------
+         *     noted
+         *         As written down.
+         *     title, budget, verdict
+         *         The device; what it holds and what is used of it; machine or sum, in a sentence each.
+         *     chance_lo, chance_hi
+         *         Of a trip, None where nothing senses a leak.
+         *     used
+         *         Share of what the device must hold that is used, with the machine; at most 1.
+         *     breaker
+         *         What the breaker carries and breaks.
+         *     blind_to
+         *         One sentence each.
+         */
+        HouseView: {
+            /** Blind To */
+            blind_to: string[];
+            /** Breaker */
+            breaker: string;
+            /** Budget */
+            budget: string;
+            /** Chance Hi */
+            chance_hi: number | null;
+            /** Chance Lo */
+            chance_lo: number | null;
+            /** Devices */
+            devices: components["schemas"]["HouseChoice"][];
+            noted: components["schemas"]["CircuitNoted"];
+            /** Supplies */
+            supplies: components["schemas"]["HouseChoice"][];
+            /** Title */
+            title: string;
+            /** Used */
+            used: number;
+            /** Verdict */
+            verdict: string;
+        };
+        /**
          * Ink
          * @description Which pole drives a thing: line, only neutral, or none.
          * @enum {string}
@@ -1380,6 +1595,12 @@ export interface components {
             /** Visits */
             visits: components["schemas"]["VisitView"][];
         };
+        /**
+         * Intervention
+         * @description What is done to a part.
+         * @enum {string}
+         */
+        Intervention: "reseated" | "cleaned" | "adjusted" | "mended" | "replaced";
         /**
          * Isolated
          * @description The machine was cut off: the plug in sight, or the supply locked off.
@@ -1512,6 +1733,56 @@ export interface components {
         Kinds: {
             /** Kinds */
             kinds: components["schemas"]["Kind"][];
+        };
+        /**
+         * LimitProfile
+         * @description What a part must insulate at least, and may leak at most.
+         *
+         *     Attributes
+         *     ----------
+         *     id, title, basis
+         *         Name in files, name in print, and where the figures are from.
+         *     class_i_megohm, heating_megohm, class_ii_megohm
+         *         Insulation of a class I part, of one with a heating element, and of anything in a class II machine.
+         *     part_ma
+         *         Leakage of one part.
+         *     kinds_megohm
+         *         Insulation by kind of part, where it differs.
+         */
+        LimitProfile: {
+            /**
+             * Basis
+             * @default
+             */
+            basis?: string;
+            /**
+             * Class I Megohm
+             * @default 1
+             */
+            class_i_megohm?: number;
+            /**
+             * Class Ii Megohm
+             * @default 2
+             */
+            class_ii_megohm?: number;
+            /**
+             * Heating Megohm
+             * @default 0.3
+             */
+            heating_megohm?: number;
+            /** Id */
+            id: string;
+            /** Kinds Megohm */
+            kinds_megohm?: {
+                [key: string]: number;
+            };
+            /**
+             * Part Ma
+             * @default 0.75
+             */
+            part_ma?: number;
+            /** Title */
+            title: string;
         };
         /**
          * LinePreview
@@ -1865,7 +2136,7 @@ export interface components {
          */
         NewEvent: {
             /** Body */
-            body: components["schemas"]["Isolated"] | components["schemas"]["PluggedIn"] | components["schemas"]["LiveBegun"] | components["schemas"]["LiveEnded"] | components["schemas"]["Opened"] | components["schemas"]["StepTicked"] | components["schemas"]["Attended"] | components["schemas"]["Tripped"] | components["schemas"]["Reclosed"] | components["schemas"]["HazardFound"] | components["schemas"]["BypassRemoved"] | components["schemas"]["Checked"] | components["schemas"]["CodesRead"] | components["schemas"]["EntryTried"] | components["schemas"]["CycleBegun"] | components["schemas"]["CycleTicked"] | components["schemas"]["RunMade"] | components["schemas"]["RunDoubted"] | components["schemas"]["Ended"] | components["schemas"]["Reopened"];
+            body: components["schemas"]["Isolated"] | components["schemas"]["PluggedIn"] | components["schemas"]["LiveBegun"] | components["schemas"]["LiveEnded"] | components["schemas"]["Opened"] | components["schemas"]["StepTicked"] | components["schemas"]["Attended"] | components["schemas"]["Tripped"] | components["schemas"]["Reclosed"] | components["schemas"]["HazardFound"] | components["schemas"]["BypassRemoved"] | components["schemas"]["EarthLifted"] | components["schemas"]["EarthRefitted"] | components["schemas"]["Checked"] | components["schemas"]["CodesRead"] | components["schemas"]["EntryTried"] | components["schemas"]["CycleBegun"] | components["schemas"]["CycleTicked"] | components["schemas"]["CircuitNoted"] | components["schemas"]["RunMade"] | components["schemas"]["RunDoubted"] | components["schemas"]["RunWithdrawn"] | components["schemas"]["Changed"] | components["schemas"]["Ended"] | components["schemas"]["Reopened"];
             /**
              * Id
              * Format: uuid
@@ -2334,7 +2605,7 @@ export interface components {
             /** At */
             at: string;
             /** Body */
-            body: components["schemas"]["Isolated"] | components["schemas"]["PluggedIn"] | components["schemas"]["LiveBegun"] | components["schemas"]["LiveEnded"] | components["schemas"]["Opened"] | components["schemas"]["StepTicked"] | components["schemas"]["Attended"] | components["schemas"]["Tripped"] | components["schemas"]["Reclosed"] | components["schemas"]["HazardFound"] | components["schemas"]["BypassRemoved"] | components["schemas"]["Checked"] | components["schemas"]["CodesRead"] | components["schemas"]["EntryTried"] | components["schemas"]["CycleBegun"] | components["schemas"]["CycleTicked"] | components["schemas"]["RunMade"] | components["schemas"]["RunDoubted"] | components["schemas"]["Ended"] | components["schemas"]["Reopened"];
+            body: components["schemas"]["Isolated"] | components["schemas"]["PluggedIn"] | components["schemas"]["LiveBegun"] | components["schemas"]["LiveEnded"] | components["schemas"]["Opened"] | components["schemas"]["StepTicked"] | components["schemas"]["Attended"] | components["schemas"]["Tripped"] | components["schemas"]["Reclosed"] | components["schemas"]["HazardFound"] | components["schemas"]["BypassRemoved"] | components["schemas"]["EarthLifted"] | components["schemas"]["EarthRefitted"] | components["schemas"]["Checked"] | components["schemas"]["CodesRead"] | components["schemas"]["EntryTried"] | components["schemas"]["CycleBegun"] | components["schemas"]["CycleTicked"] | components["schemas"]["CircuitNoted"] | components["schemas"]["RunMade"] | components["schemas"]["RunDoubted"] | components["schemas"]["RunWithdrawn"] | components["schemas"]["Changed"] | components["schemas"]["Ended"] | components["schemas"]["Reopened"];
             /** Id */
             id: string;
             /** Who */
@@ -2350,6 +2621,20 @@ export interface components {
              * @enum {string}
              */
             kind: "reopened";
+        };
+        /**
+         * RepeatedView
+         * @description The same run before and after a part was changed; what it reads after is empty while it is not made.
+         */
+        RepeatedView: {
+            /** After */
+            after: string;
+            /** Before */
+            before: string;
+            /** Run */
+            run: string[];
+            /** Words */
+            words: string;
         };
         /**
          * RunDoubted
@@ -2380,17 +2665,30 @@ export interface components {
          *     connected, maybe
          *         Parts that were surely, and perhaps, connected.
          *     text, meter
-         *         What was shown, a bare number in MΩ or mA; and by which meter, where the person said so.
+         *         What was shown, a bare number in MΩ or mA; and by which meter, where the person said so. Of a leakage run
+         *         without a meter: ``trips`` or ``holds``, what the protective device did.
+         *     states
+         *         How the machine stood, where it did not stand at rest: ``{"programme": "heat"}``.
+         *     are_wires_insulated
+         *         The loose wires are insulated one by one and the earth is on: stated for every run that ``trips`` or ``holds``.
          *     polarity
          *         How the plug sat, of a leakage run.
          *     is_intermittent
          *         The fault comes and goes.
-         *     instrument
-         *         The meter as it then was; filled in when the run is taken, so that no later change of it touches the run.
+         *     instrument, device
+         *         The meter, or the protective device and what else stood on it, as they then were; filled in when the run is
+         *         taken, so that no later change of them touches the run.
          */
         RunMade: {
+            /**
+             * Are Wires Insulated
+             * @default false
+             */
+            are_wires_insulated?: boolean;
             /** Connected */
             connected: string[];
+            /** @default null */
+            device?: components["schemas"]["StoodOn"] | null;
             /** @default null */
             instrument?: components["schemas"]["Meter"] | null;
             /**
@@ -2423,8 +2721,46 @@ export interface components {
              * @default null
              */
             polarity?: ("normal" | "reversed") | null;
+            /** States */
+            states?: Record<string, never>;
             /** Text */
             text: string;
+        };
+        /**
+         * RunPreview
+         * @description What it says: the run in a sentence and as sets; or what is wrong with it, in one sentence.
+         */
+        RunPreview: {
+            /** Connected */
+            connected: string[];
+            /** Maybe */
+            maybe: string[];
+            /**
+             * Method
+             * @enum {string}
+             */
+            method: "insulation" | "leakage";
+            /** Polarity */
+            polarity: ("normal" | "reversed") | null;
+            /** Problem */
+            problem: string;
+            /** Text */
+            text: string;
+            /** Words */
+            words: string;
+        };
+        /**
+         * RunWithdrawn
+         * @description A run was entered by mistake: it is taken back, and stays in the log.
+         */
+        RunWithdrawn: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "run_withdrawn";
+            /** Run */
+            run: string;
         };
         /**
          * Rung
@@ -2623,6 +2959,8 @@ export interface components {
          *         Temperature of the parts where a line states none.
          *     bag
          *         Ids of the meters at hand, the preferred one first.
+         *     profile, own_profiles
+         *         Id of the limits that hold, empty for those usual at the supply; the firm's own.
          */
         Settings: {
             /**
@@ -2638,6 +2976,16 @@ export interface components {
              *     ]
              */
             bag?: string[];
+            /**
+             * Own Profiles
+             * @default []
+             */
+            own_profiles?: components["schemas"]["LimitProfile"][];
+            /**
+             * Profile
+             * @default
+             */
+            profile?: string;
             /**
              * Technician
              * @default
@@ -2890,6 +3238,20 @@ export interface components {
             title: string;
         };
         /**
+         * StoodOn
+         * @description A protective device at the moment of a run: where it must hold and must trip, and what else leaked into it.
+         */
+        StoodOn: {
+            /** Must Hold A */
+            must_hold_a: number;
+            /** Must Trip A */
+            must_trip_a: number;
+            /** Standing A */
+            standing_a: number;
+            /** Title */
+            title: string;
+        };
+        /**
          * StoredCodes
          * @description Codes as they were read, in order; none where nothing was stored.
          */
@@ -2904,6 +3266,22 @@ export interface components {
             scheme: string;
         };
         /**
+         * StoryStep
+         * @description One run: when, what it read, and what was known after it, in words.
+         */
+        StoryStep: {
+            /** At */
+            at: string;
+            /** Is Conflict */
+            is_conflict: boolean;
+            /** Reads */
+            reads: string;
+            /** Run */
+            run: string;
+            /** Words */
+            words: string;
+        };
+        /**
          * Stretch
          * @description A piece of wire on a rung, and what drives it.
          */
@@ -2914,6 +3292,12 @@ export interface components {
             /** X1 */
             x1: number;
         };
+        /**
+         * Supply
+         * @description How the outlet is fed: where the neutral is earthed, and where it is not.
+         * @enum {string}
+         */
+        Supply: "earthed" | "galvanic_isolator" | "generator" | "isolated" | "two_live_poles";
         /**
          * Suspect
          * @description A part that a code speaks of, and how strongly.
@@ -2986,6 +3370,42 @@ export interface components {
             ruler: components["schemas"]["OhmRuler"];
         };
         /**
+         * TriagePart
+         * @description A part as it stood when the device went; ``share`` of all the weight is its own.
+         */
+        TriagePart: {
+            /** Id */
+            id: string;
+            /** Is New */
+            is_new: boolean;
+            /** Share */
+            share: number;
+            /** Title */
+            title: string;
+            /** Words */
+            words: string;
+        };
+        /**
+         * TriageView
+         * @description What device and moment say of this machine; ``told`` is False where neither is known.
+         */
+        TriageView: {
+            /** Classes */
+            classes: string[];
+            device: components["schemas"]["Device"];
+            /** First */
+            first: string[];
+            moment: components["schemas"]["Moment"];
+            /** Notes */
+            notes: string[];
+            /** Parts */
+            parts: components["schemas"]["TriagePart"][];
+            /** Told */
+            told: boolean;
+            /** Words */
+            words: string;
+        };
+        /**
          * Trial
          * @description Something that was tried before, and by whom.
          */
@@ -3001,11 +3421,17 @@ export interface components {
         /**
          * TripPart
          * @description A part that may leak, and what is proved of it.
+         *
+         *     ``has_earth`` tells that it has an earth wire of its own, ``is_earth_off`` that it is off or not shown to hold.
          */
         TripPart: {
             bracket: components["schemas"]["Bracket"];
+            /** Has Earth */
+            has_earth: boolean;
             /** Id */
             id: string;
+            /** Is Earth Off */
+            is_earth_off: boolean;
             /** Is Presumed */
             is_presumed: boolean;
             /** Limit */
@@ -3019,12 +3445,16 @@ export interface components {
         /**
          * TripRun
          * @description One run; its parts by id.
+         *
+         *     ``from_neutral`` and ``not_reached`` say how far the poles came to the parts that were connected.
          */
         TripRun: {
             /** At */
             at: string;
             /** Connected */
             connected: string[];
+            /** From Neutral */
+            from_neutral: string[];
             /** Id */
             id: string;
             /** In Conflict */
@@ -3037,12 +3467,26 @@ export interface components {
             maybe: string[];
             /** Meter */
             meter: string;
+            /** Not Reached */
+            not_reached: string[];
             /** Polarity */
             polarity: ("normal" | "reversed") | null;
             /** Reads */
             reads: string;
+            /** States */
+            states: {
+                [key: string]: string;
+            };
             /** To Repeat */
             to_repeat: boolean;
+        };
+        /**
+         * TripStory
+         * @description The runs of one method, oldest first.
+         */
+        TripStory: {
+            /** Steps */
+            steps: components["schemas"]["StoryStep"][];
         };
         /**
          * TripView
@@ -3058,13 +3502,20 @@ export interface components {
          *         Parts whose plugs come off before 500 V; they are not asked.
          *     may_run
          *         Empty where a run may be made now, else why not.
+         *     limits
+         *         Whose limits hold.
+         *     states
+         *         In which states the machine may stand in a run; the first of each is rest.
          */
         TripView: {
             /** Conflict */
             conflict: string;
             /** Explanations */
             explanations: string[][];
+            house: components["schemas"]["HouseView"];
             job: components["schemas"]["JobView"];
+            /** Limits */
+            limits: string;
             /** May Run */
             may_run: string;
             method: components["schemas"]["Method"];
@@ -3075,10 +3526,17 @@ export interface components {
             parts: components["schemas"]["TripPart"][];
             /** Refused */
             refused: string;
+            /** Repeated */
+            repeated: components["schemas"]["RepeatedView"][];
             /** Runs */
             runs: components["schemas"]["TripRun"][];
             /** Spread */
             spread: string;
+            /** States */
+            states: {
+                [key: string]: string[];
+            };
+            triage: components["schemas"]["TriageView"];
             /** Unit */
             unit: string;
         };
@@ -3127,6 +3585,20 @@ export interface components {
             override?: string;
             /** Text */
             text: string;
+        };
+        /**
+         * TypedRun
+         * @description A line as typed, and by which instrument where it does not say.
+         */
+        TypedRun: {
+            /** Line */
+            line: string;
+            /**
+             * Method
+             * @default insulation
+             * @enum {string}
+             */
+            method?: "insulation" | "leakage";
         };
         /**
          * Unit
@@ -4837,6 +5309,164 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["TripView"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unsupported Media Type */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    jobs_trip_preview__job_id__trip_preview_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                job_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TypedRun"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RunPreview"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unsupported Media Type */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    jobs_trip_story__job_id__trip_story_get: {
+        parameters: {
+            query?: {
+                method?: "insulation" | "leakage";
+            };
+            header?: never;
+            path: {
+                job_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TripStory"];
                 };
             };
             /** @description Bad Request */
