@@ -8,13 +8,28 @@ import pytest
 from tests.working import happened, logged, prove_dead, revision
 
 from ohmcensus.core.errors import InputError, SafetyRefusalError
-from ohmcensus.core.event import LiveBegun, RunDoubted, RunMade
+from ohmcensus.core.event import (
+    Changed,
+    CircuitNoted,
+    EarthLifted,
+    EarthRefitted,
+    Ended,
+    Intervention,
+    LiveBegun,
+    PluggedIn,
+    RunDoubted,
+    RunMade,
+    RunWithdrawn,
+    Supply,
+)
 from ohmcensus.core.trip.isolate import State
 from ohmcensus.services.context import Context
 from ohmcensus.services.keep_settings import Settings, keep_settings
 from ohmcensus.services.open_job import NewJob, open_job
+from ohmcensus.services.preview_run import RunPreview, TypedRun, preview_run
 from ohmcensus.services.record_event import NewEvent, record_event
 from ohmcensus.services.show_trip import TripQuery, TripView, show_trip
+from ohmcensus.services.show_trip_story import show_trip_story
 
 
 @pytest.fixture
@@ -147,3 +162,119 @@ def test_the_same_run_sent_twice_is_stored_once(context: Context, job: str) -> N
     record_event(context, job, new)
     record_event(context, job, new)
     assert len(seen(context, job).runs) == 1
+
+
+def typed(context: Context, job: str, line: str) -> RunPreview:
+    return preview_run(context, job, TypedRun(line=line))
+
+
+@pytest.mark.parametrize(
+    ("line", "method", "connected", "text"),
+    [
+        ("run -heater -motor 0.10mA", "leakage", "cord filter lock board valve prewash pump level harness", "0.10mA"),
+        ("run only cord filter >299M", "insulation", "cord filter", ">299M"),
+        ("0.5", "insulation", "cord filter heater motor valve prewash pump harness", "0.5"),
+        ("-heat 20M", "insulation", "cord filter motor valve prewash pump harness", "20M"),
+        ("-heater trips turned", "leakage", "", "trips"),
+    ],
+)
+def test_a_run_in_one_line(context: Context, job: str, line: str, method: str, connected: str, text: str) -> None:
+    said = typed(context, job, line)
+    assert (said.problem, said.method, said.text) == ("", method, text)
+    if method == "insulation":
+        assert said.connected == connected.split()
+    else:
+        assert "heater" not in said.connected
+        assert said.polarity == ("reversed" if "turned" in line else "normal")
+
+
+def test_a_part_that_is_perhaps_connected(context: Context, job: str) -> None:
+    said = typed(context, job, "?motor -heater 20M")
+    assert said.maybe == ["motor"]
+    assert not {"motor", "heater"} & set(said.connected)
+
+
+@pytest.mark.parametrize(
+    ("line", "says"),
+    [("-stove 1M", "no part 'stove'"), ("only 1M", "nothing is connected"), ("x" * 300, "300 characters")],
+)
+def test_a_line_that_says_nothing_is_told_so(context: Context, job: str, line: str, says: str) -> None:
+    assert says in typed(context, job, line).problem
+
+
+def test_a_withdrawn_run_is_gone_and_the_story_says_what_each_proved(context: Context, job: str) -> None:
+    prove_dead(context, job)
+    happened(context, job, insulation("0.05M"))
+    happened(context, job, insulation(">299M", "heater"))
+    steps = show_trip_story(context, job, TripQuery()).steps
+    assert "settles no part" in steps[0].words
+    assert steps[1].words.startswith("Heater: guilty; ")
+    happened(context, job, RunWithdrawn(run=steps[1].run))
+    assert len(seen(context, job).runs) == 1
+    assert {part.state for part in seen(context, job).parts} == {State.OPEN}
+
+
+def test_after_the_culprit_the_same_run_again_and_a_second_leak_is_looked_for(context: Context, job: str) -> None:
+    prove_dead(context, job)
+    happened(context, job, insulation("0.05M"))
+    happened(context, job, insulation("0.4M", "heater"))
+    happened(context, job, Changed(part="heater", intervention=Intervention.REPLACED))
+    view = seen(context, job)
+    heater = next(part for part in view.parts if part.id == "heater")
+    assert heater.state is State.OPEN
+    assert view.next is not None
+    assert view.next.words.startswith("The whole machine again")
+    assert view.repeated[0].before.startswith("50 kΩ")
+    assert view.repeated[0].after == ""
+    happened(context, job, insulation("0.38M"))
+    view = seen(context, job)
+    assert view.repeated[0].after.startswith("380 kΩ")
+    assert next(part.state for part in view.parts if part.id == "heater") is State.CLEARED
+    assert view.next is not None
+    assert "whole machine" not in view.next.words
+
+
+def test_the_n_only_parts_of_a_run_are_told(context: Context, job: str) -> None:
+    prove_dead(context, job)
+    happened(context, job, insulation("0.05M"))
+    run = seen(context, job).runs[0]
+    assert {"heater", "motor"} <= set(run.from_neutral)
+    assert run.not_reached == []
+
+
+def test_an_earth_that_is_off_forbids_power_until_it_is_read(context: Context, job: str) -> None:
+    with pytest.raises(SafetyRefusalError, match="not proved dead"):
+        happened(context, job, EarthLifted(part="heater"))
+    prove_dead(context, job)
+    with pytest.raises(InputError, match="no earth wire"):
+        happened(context, job, EarthLifted(part="valve"))
+    happened(context, job, EarthLifted(part="heater"))
+    for body in (LiveBegun(reason="leakage run", minutes=5), PluggedIn(), Ended(why="done")):
+        with pytest.raises(SafetyRefusalError, match="earth of the heater"):
+            happened(context, job, body)
+    happened(context, job, EarthRefitted(part="heater"))
+    with pytest.raises(SafetyRefusalError, match="earth of the heater"):
+        happened(context, job, PluggedIn())
+    logged(context, job, "between cord.plug_pe heater.pe 0.12")
+    happened(context, job, PluggedIn())
+
+
+def test_a_live_run_by_the_device_wants_wires_insulated_and_is_a_trip(context: Context, job: str) -> None:
+    happened(context, job, LiveBegun(reason="quick split, heater off", minutes=5))
+    run = RunMade(method="leakage", connected=("cord", "filter"), text="trips", polarity="normal")
+    with pytest.raises(SafetyRefusalError, match="wires off"):
+        happened(context, job, run)
+    happened(context, job, run.model_copy(update={"are_wires_insulated": True, "text": "holds"}))
+    happened(context, job, run.model_copy(update={"are_wires_insulated": True}))
+    view = seen(context, job, "leakage")
+    assert [row.reads for row in view.runs] == ["holds", "trips"]
+    assert view.conflict == ""
+    with pytest.raises(SafetyRefusalError, match="no power"):
+        happened(context, job, PluggedIn())
+
+
+def test_currents_are_refused_on_a_generator_and_it_says_why(context: Context, job: str) -> None:
+    happened(context, job, CircuitNoted(supply=Supply.GENERATOR))
+    view = seen(context, job, "leakage")
+    assert "not earthed" in view.refused
+    assert "first leak" in " ".join(view.house.blind_to)

@@ -99,7 +99,7 @@ def understand(job: JobAtHand, typed: TypedLine, now: datetime) -> Understood:
     """
     case = job.case
     line = read_line(typed.text, case.sheet, case.celsius)
-    function = line.test.function if line.test else typed.function or _function_of(line.reading)
+    function = line.test.function if line.test else typed.function or _function_between(job, line, typed.meter)
     state = safety_at(case, now).state
     refuse_unsafe(function, state, is_loose=line.loose, override=typed.override)
     is_overridden = function.needs_dead_circuit and state is SafetyState.NOT_PROVED and not line.loose
@@ -190,6 +190,19 @@ def _position(indication: Indication, full_scale: float) -> float | None:
 
 
 _UNIT_LETTERS = {"v": Function.VOLTS_AC, "a": Function.AMPERE, "f": Function.CAPACITANCE}
+
+
+def _function_between(job: JobAtHand, line: Line, meter_id: str | None) -> Function:
+    """Return what is measured between two points: between two earths with a low-ohm range, where one is at hand."""
+    function = _function_of(line.reading)
+    is_earth = all(point.rpartition(".")[2] in EARTHS for point in line.between)
+    if function is Function.OHM and is_earth and any(row.measures(_LOW_OHM) for row in meters_for(job, meter_id)):
+        return _LOW_OHM
+    return function
+
+
+EARTHS = frozenset({"pe", "plug_pe", "end_pe", "chassis"})
+_LOW_OHM = Function.CONTINUITY
 
 
 def _function_of(reading: str) -> Function:

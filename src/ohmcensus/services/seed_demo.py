@@ -11,9 +11,11 @@ from uuid import NAMESPACE_URL, UUID, uuid5
 
 from ohmcensus.core.codes import Outcome
 from ohmcensus.core.event import (
+    Appliance,
     Body,
     Checked,
     CheckOutcome,
+    CircuitNoted,
     CodesRead,
     CycleBegun,
     CycleTicked,
@@ -23,6 +25,7 @@ from ohmcensus.core.event import (
     Opened,
     RunMade,
     StepTicked,
+    Supply,
 )
 from ohmcensus.core.intake import Alteration, Complaint, DataPlate, Trial
 from ohmcensus.core.symptom import Device, Moment, Symptom
@@ -145,6 +148,7 @@ _STORIES = (
         ),
         _plate("OC-0388"),
         (
+            CircuitNoted(supply=Supply.GALVANIC_ISOLATOR, appliances=(Appliance(name="Charger", leakage_ma=2.4),)),
             "outlet 221",
             "outlet le 218",
             "outlet ne 3.1",
@@ -169,9 +173,10 @@ _STORIES = (
         ),
         DataPlate(type_number="TL4-C/1", serial="OC-0560", volts=120.0, hertz=60.0, watts=800.0, protection_class="I"),
         (
+            CircuitNoted(supply=Supply.GENERATOR, device=Device.GFCI, curve="", rated_a=15),
             "outlet 121",
-            "outlet le 120",
-            "outlet ne 0.8",
+            "outlet le 61",
+            "outlet ne 59",
             *_looked(),
             Isolated(),
             StepTicked(step="taps"),
@@ -249,6 +254,13 @@ _STORIES = (
             "tacho 71",
             "brush 1 19mm",
             "between heater.pe motor.pe 0.3",
+            CircuitNoted(
+                appliances=(
+                    Appliance(name="Machine 1", leakage_ma=0.6),
+                    Appliance(name="Tumble dryer", leakage_ma=1.9),
+                    Appliance(name="Till and lights", leakage_ma=0.8),
+                ),
+            ),
             RunMade(method="insulation", connected=LEAKERS, text="0.05M"),
         ),
         (("motor.armature", "Steady while turned."),),

@@ -1,4 +1,4 @@
-import { useQuery } from "@tanstack/react-query";
+import { keepPreviousData, useQuery } from "@tanstack/react-query";
 import { client, type Schemas, unwrap } from "./client";
 import { roomKey } from "./hooks";
 
@@ -11,6 +11,38 @@ export function useTrip(jobId: string, method: TripMethod) {
     queryFn: () =>
       unwrap(
         client.GET("/api/jobs/{job_id}/trip", { params: { path: { job_id: jobId }, query: { method } } }),
+      ),
+  });
+}
+
+export type HouseView = Schemas["HouseView"];
+export type RunPreview = Schemas["RunPreview"];
+
+export function useTripStory(jobId: string, method: TripMethod, isWanted: boolean) {
+  return useQuery({
+    queryKey: [...roomKey(jobId, "trip"), "story", method],
+    enabled: isWanted,
+    queryFn: () =>
+      unwrap(
+        client.GET("/api/jobs/{job_id}/trip/story", {
+          params: { path: { job_id: jobId }, query: { method } },
+        }),
+      ),
+  });
+}
+
+/** What a typed line says; the last answer stays while the next is on its way. */
+export function useRunPreview(jobId: string, line: string, method: TripMethod) {
+  return useQuery({
+    queryKey: [...roomKey(jobId, "trip"), "line", method, line],
+    enabled: line.trim() !== "",
+    placeholderData: keepPreviousData,
+    queryFn: () =>
+      unwrap(
+        client.POST("/api/jobs/{job_id}/trip/preview", {
+          params: { path: { job_id: jobId } },
+          body: { line, method },
+        }),
       ),
   });
 }

@@ -11,8 +11,11 @@ const RUN: TripView["runs"][number] = {
   at: "2026-11-23T10:00:00Z",
   reads: "50 kΩ",
   meter: "Insulation tester",
-  connected: ["heater"],
+  connected: ["heater", "board", "lock"],
   maybe: ["motor"],
+  from_neutral: ["board"],
+  not_reached: ["lock"],
+  states: {},
   polarity: null,
   is_doubtful: false,
   is_intermittent: false,
@@ -27,12 +30,20 @@ const part = (id: string, title: string): TripView["parts"][number] => ({
   proved: "at least 28 kΩ",
   limit: "at least 300 kΩ",
   bracket: { lo: 0, hi: 0.7, is_open_above: false },
+  has_earth: true,
+  is_earth_off: false,
 });
 const VIEW = {
   job: { id: "j-1" },
   method: "insulation",
   unit: "MΩ",
-  parts: [part("heater", "Heater"), part("motor", "Motor"), part("pump", "Drain pump")],
+  parts: [
+    part("heater", "Heater"),
+    part("motor", "Motor"),
+    part("pump", "Drain pump"),
+    part("board", "Board"),
+    part("lock", "Lock"),
+  ],
   runs: [RUN],
   next: null,
   explanations: [],
@@ -48,6 +59,8 @@ describe("runs and parts", () => {
     ["Heater", "connected"],
     ["Motor", "perhaps connected"],
     ["Drain pump", "off"],
+    ["Board", "connected, reached from N only"],
+    ["Lock", "connected, but no pole comes to it: not asked"],
   ])("%s was %s", (title, state) => {
     draw(<PartRows view={VIEW} onDoubt={() => undefined} />);
     const row = screen.getByText(title).closest("li") as HTMLElement;
@@ -75,12 +88,18 @@ describe("a run is entered", () => {
   test("parts go on and off, and it says which plugs come off before 500 V", () => {
     const connect = vi.fn();
     draw(
-      <RunForm view={VIEW} connected={["heater", "motor"]} onConnect={connect} onMade={() => undefined} />,
+      <RunForm
+        view={VIEW}
+        connected={["heater", "motor"]}
+        maybe={[]}
+        onConnect={connect}
+        onMade={() => undefined}
+      />,
     );
     fireEvent.click(screen.getByRole("button", { name: "Motor" }));
-    expect(connect).toHaveBeenLastCalledWith(["heater"]);
+    expect(connect).toHaveBeenLastCalledWith(["heater"], ["motor"]);
     fireEvent.click(screen.getByRole("button", { name: "Drain pump" }));
-    expect(connect).toHaveBeenLastCalledWith(["heater", "motor", "pump"]);
+    expect(connect).toHaveBeenLastCalledWith(["heater", "motor", "pump"], []);
     expect(screen.getByText(/NTC sensor/)).toBeInTheDocument();
     expect(screen.queryByText("The plug sits")).toBeNull();
     expect(screen.getByRole("button", { name: "Enter the run" })).toBeDisabled();
@@ -91,6 +110,7 @@ describe("a run is entered", () => {
       <RunForm
         view={{ ...VIEW, method: "leakage", unit: "mA", may_run: "a leakage run needs power" }}
         connected={["heater"]}
+        maybe={[]}
         onConnect={() => undefined}
         onMade={() => undefined}
       />,

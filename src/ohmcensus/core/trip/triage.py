@@ -58,6 +58,8 @@ STEPS = {
     Moment.DRAINING: ("drain",),
 }
 _HEATS = frozenset({"heat"})
+# Steps that come after those of the moments behind theirs: it drains before it spins.
+_LATER = frozenset({"spin"})
 _SHUT = {Moment.PLUGGING_IN: 0, Moment.SWITCHING_ON: 1}
 # A part that was at line potential before and held, against one that is new by the moment; and one that only
 # touches neutral (ours): damp grows, so what held yesterday is not excluded.
@@ -124,7 +126,8 @@ def triage(case: Case) -> Triage:
     """
     device, moment = last_trip(case)
     classes = SENSES[device]
-    reached = tuple((when, _driven_at(case.sheet, when)) for when in _until(moment))
+    passed = _until(moment)
+    reached = tuple((when, _driven_at(case.sheet, when, is_last=when is passed[-1])) for when in passed)
     rows = [_energised(case, part, moment, reached, classes) for part in case.sheet.parts if _matters(case, part)]
     return Triage(
         device,
@@ -150,11 +153,11 @@ def _until(moment: Moment) -> tuple[Moment, ...]:
     return order[: order.index(moment) + 1] if moment in STEPS else order
 
 
-def _driven_at(sheet: Sheet, moment: Moment) -> tuple[Driven, ...]:
+def _driven_at(sheet: Sheet, moment: Moment, *, is_last: bool) -> tuple[Driven, ...]:
     """Return how far the poles come in every step of a moment, the door as it then is."""
     found = []
     for step in STEPS[moment]:
-        if step not in sheet.states.get("programme", ()):
+        if step not in sheet.states.get("programme", ()) or (step in _LATER and not is_last):
             continue
         states = {"programme": step}
         for door in ("door", "lid"):

@@ -4,13 +4,19 @@ import { trip as words } from "../../words/trip";
 
 export type Run = TripView["runs"][number];
 
+function stateOf(run: Run, part: string) {
+  if (run.not_reached.includes(part)) return "notReached";
+  if (run.from_neutral.includes(part)) return "fromNeutral";
+  return run.connected.includes(part) ? "connected" : run.maybe.includes(part) ? "perhaps" : "off";
+}
+
 /** Connected is a filled block, perhaps half of one, off an empty one. */
 export function RunCell({ run, part }: { run: Run; part: string }) {
-  const state = run.connected.includes(part) ? "connected" : run.maybe.includes(part) ? "perhaps" : "off";
+  const state = stateOf(run, part);
   return (
     <svg width={26} height={22} role="img" aria-label={words[state]}>
       <rect x={2} y={2} width={22} height={18} rx={3} className="run-cell" />
-      {state !== "off" && (
+      {!["off", "notReached"].includes(state) && (
         <rect
           x={2}
           y={2}
@@ -20,6 +26,12 @@ export function RunCell({ run, part }: { run: Run; part: string }) {
           className="run-cell filled"
         />
       )}
+      {state === "fromNeutral" && (
+        <text x={13} y={16} className="run-cell-pole">
+          N
+        </text>
+      )}
+      {state === "notReached" && <path d="M6 11 H20" className="run-cell" strokeDasharray="3 3" />}
     </svg>
   );
 }

@@ -6,12 +6,13 @@ import { trip as words } from "../../words/trip";
 type Props = {
   view: TripView;
   connected: string[];
-  onConnect: (connected: string[]) => void;
+  maybe: string[];
+  onConnect: (connected: string[], maybe: string[]) => void;
   onMade: () => void;
 };
 
 /** What is connected and what the tester shows; what is typed stays until it is stored. */
-export function RunForm({ view, connected, onConnect, onMade }: Props) {
+export function RunForm({ view, connected, maybe, onConnect, onMade }: Props) {
   const [text, setText] = useState("");
   const [comesAndGoes, setComesAndGoes] = useState(false);
   const [polarity, setPolarity] = useState<"normal" | "reversed">("normal");
@@ -23,7 +24,9 @@ export function RunForm({ view, connected, onConnect, onMade }: Props) {
         kind: "run_made",
         method: view.method,
         connected,
-        maybe: [],
+        maybe,
+        states: {},
+        are_wires_insulated: false,
         text,
         meter: "",
         polarity: view.method === "leakage" ? polarity : null,
@@ -35,8 +38,19 @@ export function RunForm({ view, connected, onConnect, onMade }: Props) {
       // said below
     }
   };
-  const toggle = (part: string) =>
-    onConnect(connected.includes(part) ? connected.filter((id) => id !== part) : [...connected, part]);
+  const toggle = (part: string) => {
+    if (connected.includes(part))
+      onConnect(
+        connected.filter((id) => id !== part),
+        [...maybe, part],
+      );
+    else if (maybe.includes(part))
+      onConnect(
+        connected,
+        maybe.filter((id) => id !== part),
+      );
+    else onConnect([...connected, part], maybe);
+  };
   return (
     <form className="card leaf run-form" onSubmit={(event) => void submit(event)} aria-label={words.make}>
       <h2>{words.make}</h2>
@@ -49,13 +63,15 @@ export function RunForm({ view, connected, onConnect, onMade }: Props) {
               type="button"
               key={part.id}
               className="chip"
-              aria-pressed={connected.includes(part.id)}
+              aria-pressed={maybe.includes(part.id) ? "mixed" : connected.includes(part.id)}
               onClick={() => toggle(part.id)}
             >
               {part.title}
+              {maybe.includes(part.id) && " ?"}
             </button>
           ))}
         </div>
+        <p className="quiet">{words.cycle}</p>
       </fieldset>
       {view.method === "leakage" && (
         <fieldset>
@@ -103,7 +119,7 @@ export function RunForm({ view, connected, onConnect, onMade }: Props) {
       <button
         type="submit"
         className="act"
-        disabled={!text.trim() || connected.length === 0 || record.isPending}
+        disabled={!text.trim() || connected.length + maybe.length === 0 || record.isPending}
       >
         {words.enter}
       </button>

@@ -22,6 +22,9 @@ export function RunMatrix({ view, jobId }: { view: TripView; jobId: string }) {
           <Matrix view={view} onDoubt={doubt} />
         </section>
       )}
+      {view.runs.some((run) => run.from_neutral.length + run.not_reached.length > 0) && (
+        <p className="quiet">{words.legend}</p>
+      )}
       {view.runs.length === 0 && <p className="quiet">{words.none}</p>}
       {view.conflict && <p className="problem">{view.conflict}</p>}
     </section>

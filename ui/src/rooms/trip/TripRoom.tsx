@@ -3,8 +3,13 @@ import { useParams } from "react-router";
 import { type TripMethod, type TripView, useTrip } from "../../api/trip";
 import { JobRoom } from "../../app/JobRoom";
 import { trip as words } from "../../words/trip";
+import { AfterCulprit } from "./AfterCulprit";
+import { HouseCard } from "./HouseCard";
 import { RunForm } from "./RunForm";
+import { RunLine } from "./RunLine";
 import { RunMatrix } from "./RunMatrix";
+import { RunStory } from "./RunStory";
+import { TriageCard } from "./TriageCard";
 import "./trip.css";
 
 const METHODS: TripMethod[] = ["insulation", "leakage"];
@@ -34,31 +39,40 @@ export function TripRoom() {
   );
 }
 
+type Set = { connected: string[]; maybe: string[] };
+
 function Loaded({ view }: { view: TripView }) {
-  const [connected, setConnected] = useState<string[] | null>(null);
+  const [set, setSet] = useState<Set | null>(null);
   const suggested = view.next?.connected ?? view.parts.map((part) => part.id);
   return (
     <div className="trip">
-      <RunMatrix view={view} jobId={view.job.id} />
+      <div className="trip-main">
+        <RunMatrix view={view} jobId={view.job.id} />
+        <RunLine view={view} />
+        {view.runs.length > 0 && <RunStory view={view} />}
+        <TriageCard triage={view.triage} />
+        <HouseCard key={JSON.stringify(view.house.noted)} house={view.house} jobId={view.job.id} />
+      </div>
       <aside>
         <section className="card leaf trip-next" aria-label={words.next}>
           <div>
             <h2>{words.next}</h2>
             <p className="big">
-              {view.next?.words ?? (view.conflict || view.refused || view.spread || words.done)}
+              {view.conflict || view.refused || view.next?.words || view.spread || words.done}
             </p>
           </div>
-          {view.next && connected !== null && (
-            <button type="button" className="act" onClick={() => setConnected(null)}>
+          {view.next && set !== null && (
+            <button type="button" className="act" onClick={() => setSet(null)}>
               {words.setUp}
             </button>
           )}
         </section>
         <RunForm
           view={view}
-          connected={connected ?? suggested}
-          onConnect={setConnected}
-          onMade={() => setConnected(null)}
+          connected={set?.connected ?? suggested}
+          maybe={set?.maybe ?? []}
+          onConnect={(connected, maybe) => setSet({ connected, maybe })}
+          onMade={() => setSet(null)}
         />
         {view.explanations.length > 0 && view.explanations.length < view.parts.length && (
           <section className="card leaf" aria-label={words.explains}>
@@ -70,6 +84,7 @@ function Loaded({ view }: { view: TripView }) {
             </ul>
           </section>
         )}
+        <AfterCulprit view={view} />
       </aside>
     </div>
   );

@@ -1,0 +1,134 @@
+import { NativeSelect, TextInput } from "@mantine/core";
+import { type FormEvent, useState } from "react";
+import { useEvent } from "../../api/rooms";
+import type { HouseView } from "../../api/trip";
+import { trip as words } from "../../words/trip";
+
+type Noted = Required<HouseView["noted"]>;
+type Row = { id: string; name: string; leaks: string };
+
+const RATED = ["10", "30", "100", "300"];
+const WAVES = ["AC", "A", "F", "B"];
+const CURVES = ["B", "C", "D", ""];
+
+/** Supply, device and everything else on it; what is typed stays until it is kept. */
+export function HouseForm({ house, jobId, onKept }: { house: HouseView; jobId: string; onKept: () => void }) {
+  const [noted, setNoted] = useState(house.noted as Noted);
+  const [amps, setAmps] = useState(String(house.noted.rated_a));
+  const [rows, setRows] = useState<Row[]>(
+    (house.noted.appliances ?? []).map((row) => ({
+      id: crypto.randomUUID(),
+      name: row.name,
+      leaks: String(row.leakage_ma),
+    })),
+  );
+  const [problem, setProblem] = useState("");
+  const record = useEvent(jobId);
+  const set = (part: Partial<Noted>) => setNoted({ ...noted, ...part });
+  const change = (id: string, part: Partial<Row>) =>
+    setRows(rows.map((row) => (row.id === id ? { ...row, ...part } : row)));
+  const submit = async (event: FormEvent) => {
+    event.preventDefault();
+    const appliances = rows.map((row) => ({
+      name: row.name,
+      leakage_ma: Number(row.leaks.replace(",", ".") || "nothing"),
+    }));
+    if (appliances.some((row) => !Number.isFinite(row.leakage_ma))) return setProblem(words.badNumber);
+    setProblem("");
+    try {
+      await record.mutateAsync({ ...noted, kind: "circuit_noted", rated_a: Number(amps), appliances });
+      onKept();
+    } catch {
+      // said below
+    }
+  };
+  return (
+    <form className="stack" onSubmit={(event) => void submit(event)} aria-label={words.edit}>
+      <div className="house-fields">
+        <NativeSelect
+          size="md"
+          label={words.supply}
+          value={noted.supply}
+          data={house.supplies.map((row) => ({ value: row.id, label: row.words }))}
+          onChange={(event) => set({ supply: event.currentTarget.value as Noted["supply"] })}
+        />
+        <NativeSelect
+          size="md"
+          label={words.device}
+          value={noted.device}
+          data={house.devices.map((row) => ({ value: row.id, label: row.words }))}
+          onChange={(event) => set({ device: event.currentTarget.value as Noted["device"] })}
+        />
+        <NativeSelect
+          size="md"
+          label={words.rated}
+          value={String(noted.rated_ma)}
+          data={RATED}
+          onChange={(event) => set({ rated_ma: Number(event.currentTarget.value) as Noted["rated_ma"] })}
+        />
+        <NativeSelect
+          size="md"
+          label={words.wave}
+          value={noted.wave}
+          data={WAVES}
+          onChange={(event) => set({ wave: event.currentTarget.value as Noted["wave"] })}
+        />
+        <NativeSelect
+          size="md"
+          label={words.curve}
+          value={noted.curve}
+          data={CURVES}
+          onChange={(event) => set({ curve: event.currentTarget.value as Noted["curve"] })}
+        />
+        <TextInput
+          size="md"
+          label={words.amps}
+          value={amps}
+          inputMode="numeric"
+          onChange={(event) => setAmps(event.currentTarget.value)}
+        />
+      </div>
+      <h3>{words.others}</h3>
+      {rows.map((row) => (
+        <div className="house-row" key={row.id}>
+          <TextInput
+            size="md"
+            label={words.name}
+            value={row.name}
+            maxLength={80}
+            onChange={(event) => change(row.id, { name: event.currentTarget.value })}
+          />
+          <TextInput
+            size="md"
+            label={words.leaks}
+            value={row.leaks}
+            inputMode="decimal"
+            onChange={(event) => change(row.id, { leaks: event.currentTarget.value })}
+          />
+          <button
+            type="button"
+            className="plain"
+            onClick={() => setRows(rows.filter((other) => other.id !== row.id))}
+          >
+            {words.remove}
+          </button>
+        </div>
+      ))}
+      <button
+        type="button"
+        className="plain bordered"
+        onClick={() => setRows([...rows, { id: crypto.randomUUID(), name: "", leaks: "" }])}
+      >
+        {words.add}
+      </button>
+      {(problem || record.error) && (
+        <p className="problem" role="alert">
+          {problem || record.error?.message}
+        </p>
+      )}
+      <button type="submit" className="act" disabled={record.isPending}>
+        {words.keep}
+      </button>
+    </form>
+  );
+}

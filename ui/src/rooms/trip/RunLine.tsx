@@ -1,0 +1,80 @@
+import { type FormEvent, useState } from "react";
+import { useEvent } from "../../api/rooms";
+import { type TripView, useRunPreview } from "../../api/trip";
+import { trip as words } from "../../words/trip";
+
+const BY_DEVICE = ["trips", "holds"];
+
+/** A whole run in one line: what is off or alone on, and the reading; it says what it understood before Enter. */
+export function RunLine({ view }: { view: TripView }) {
+  const [line, setLine] = useState("");
+  const [isInsulated, setIsInsulated] = useState(false);
+  const { data } = useRunPreview(view.job.id, line, view.method);
+  const record = useEvent(view.job.id);
+  const said = line.trim() ? data : undefined;
+  const submit = async (event: FormEvent) => {
+    event.preventDefault();
+    if (!said?.text || said.problem) return;
+    try {
+      await record.mutateAsync({
+        kind: "run_made",
+        method: said.method,
+        connected: said.connected,
+        maybe: said.maybe,
+        text: said.text,
+        meter: "",
+        polarity: said.polarity,
+        is_intermittent: false,
+        states: {},
+        are_wires_insulated: isInsulated,
+      });
+      setLine("");
+    } catch {
+      // said below
+    }
+  };
+  return (
+    <form className="card leaf run-line" aria-label={words.line} onSubmit={(event) => void submit(event)}>
+      <label className="run-reading">
+        <span>{words.line}</span>
+        <input
+          value={line}
+          placeholder={words.lineHint}
+          autoComplete="off"
+          autoCapitalize="off"
+          spellCheck={false}
+          maxLength={200}
+          onChange={(event) => {
+            setLine(event.currentTarget.value);
+            record.reset();
+          }}
+        />
+      </label>
+      {said && (
+        <p className={said.problem ? "problem" : ""} aria-live="polite">
+          {said.problem || said.words}
+        </p>
+      )}
+      {said && BY_DEVICE.includes(said.text) && (
+        <label className="run-tick">
+          <input
+            type="checkbox"
+            checked={isInsulated}
+            onChange={(event) => setIsInsulated(event.currentTarget.checked)}
+          />
+          {words.insulated}
+        </label>
+      )}
+      {record.error && (
+        <p className="problem" role="alert">
+          {record.error.message}
+        </p>
+      )}
+      {said?.text && !said.problem && (
+        <button type="submit" className="act" disabled={record.isPending}>
+          {words.enter}
+        </button>
+      )}
+    </form>
+  );
+}

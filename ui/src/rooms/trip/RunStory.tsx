@@ -1,0 +1,37 @@
+import { useState } from "react";
+import { useEvent } from "../../api/rooms";
+import { type TripView, useTripStory } from "../../api/trip";
+import { timeOf } from "../../app/times";
+import { trip as words } from "../../words/trip";
+
+/** The runs in order, each with what it proved; the last one can be taken back. */
+export function RunStory({ view }: { view: TripView }) {
+  const [isShown, setIsShown] = useState(false);
+  const { data } = useTripStory(view.job.id, view.method, isShown);
+  const record = useEvent(view.job.id);
+  const last = view.runs[view.runs.length - 1];
+  return (
+    <section className="card leaf run-story" aria-label={words.story}>
+      <details onToggle={(event) => setIsShown(event.currentTarget.open)}>
+        <summary>{words.story}</summary>
+        <ol>
+          {data?.steps.map((step) => (
+            <li key={step.run}>
+              <span className="quiet">{timeOf(step.at)}</span> <b className="mono">{step.reads}</b>{" "}
+              <span className={step.is_conflict ? "problem" : ""}>{step.words}</span>
+            </li>
+          ))}
+        </ol>
+      </details>
+      {last && (
+        <button
+          type="button"
+          className="plain bordered"
+          onClick={() => record.mutate({ kind: "run_withdrawn", run: last.id })}
+        >
+          {words.takeBack}
+        </button>
+      )}
+    </section>
+  );
+}

@@ -1,0 +1,43 @@
+import type { TripView } from "../../api/trip";
+import { trip as words } from "../../words/trip";
+
+const MOST = 6;
+
+/** What device and moment say before any meter: the parts that stood at line potential, and what is asked first. */
+export function TriageCard({ triage }: { triage: TripView["triage"] }) {
+  return (
+    <section className="card leaf trip-triage" aria-label={words.triage}>
+      <h2>{words.triage}</h2>
+      <p>{triage.told ? <b>{triage.words}</b> : words.untold}</p>
+      {triage.told && (
+        <>
+          <p>
+            {words.classes}: {triage.classes.join("; ")}.
+          </p>
+          {triage.notes.map((note) => (
+            <p key={note}>{note}</p>
+          ))}
+          <h3>{words.first}</h3>
+          <ol>
+            {triage.first.map((row) => (
+              <li key={row}>{row}</li>
+            ))}
+          </ol>
+          <h3>{words.likeliest}</h3>
+          <ul className="triage-parts">
+            {triage.parts.slice(0, MOST).map((part) => (
+              <li key={part.id}>
+                <b>{part.title}</b>
+                <span className="share" aria-hidden="true">
+                  <span style={{ width: `${Math.round(100 * part.share)}%` }} />
+                </span>
+                <span className="mono">{Math.round(100 * part.share)} %</span>
+                <span className="quiet">{part.words}</span>
+              </li>
+            ))}
+          </ul>
+        </>
+      )}
+    </section>
+  );
+}
