@@ -18,9 +18,10 @@ export function useTrip(jobId: string, method: TripMethod) {
 export type HouseView = Schemas["HouseView"];
 export type RunPreview = Schemas["RunPreview"];
 
-export function useTripStory(jobId: string, method: TripMethod, isWanted: boolean) {
+/** What each run proved, as of a revision of the job. */
+export function useTripStory(jobId: string, method: TripMethod, revision: number, isWanted: boolean) {
   return useQuery({
-    queryKey: [...roomKey(jobId, "trip"), "story", method],
+    queryKey: ["trip-story", jobId, method, revision],
     enabled: isWanted,
     queryFn: () =>
       unwrap(
@@ -34,7 +35,7 @@ export function useTripStory(jobId: string, method: TripMethod, isWanted: boolea
 /** What a typed line says; the last answer stays while the next is on its way. */
 export function useRunPreview(jobId: string, line: string, method: TripMethod) {
   return useQuery({
-    queryKey: [...roomKey(jobId, "trip"), "line", method, line],
+    queryKey: ["trip-line", jobId, method, line],
     enabled: line.trim() !== "",
     placeholderData: keepPreviousData,
     queryFn: () =>

@@ -7,7 +7,7 @@ import { trip as words } from "../../words/trip";
 /** The runs in order, each with what it proved; the last one can be taken back. */
 export function RunStory({ view }: { view: TripView }) {
   const [isShown, setIsShown] = useState(false);
-  const { data } = useTripStory(view.job.id, view.method, isShown);
+  const { data } = useTripStory(view.job.id, view.method, view.job.revision, isShown);
   const record = useEvent(view.job.id);
   const last = view.runs[view.runs.length - 1];
   return (
