@@ -8,9 +8,9 @@ from ohmcensus.core.case import Case
 from ohmcensus.core.event import CircuitNoted, Supply
 from ohmcensus.core.quantity import Interval, Unit, show_value
 from ohmcensus.core.symptom import Device
-from ohmcensus.core.trip.house import House, house_of
+from ohmcensus.core.trip.house import HEALTHY_MACHINE_A, House, house_of
 from ohmcensus.core.trip.isolate import isolate
-from ohmcensus.core.trip.of_case import MILLIAMPERES, problem_of
+from ohmcensus.core.trip.of_case import MEGOHM, MILLIAMPERES, problem_of
 from ohmcensus.core.trip.overcurrent import breaker_bands
 from ohmcensus.core.trip.problem import Method
 
@@ -83,14 +83,31 @@ def _breaker(noted: CircuitNoted) -> str:
 
 
 def _machine_a(case: Case) -> Interval | None:
-    """Return what the runs prove of the whole machine's leakage, None where no leakage run says."""
-    problem = problem_of(case, Method.LEAKAGE)
+    """Return what the machine leaks as far as runs of it whole prove: by a leakage tester, else by its insulation.
+
+    Insulation says nothing of the filter's capacitors: what a sound machine leaks by them is added to its upper end.
+    """
+    leakage = _whole(case, Method.LEAKAGE)
+    if leakage is not None:
+        return _bounded(leakage.scaled(1 / MILLIAMPERES))
+    insulation = _whole(case, Method.INSULATION)
+    if insulation is None:
+        return None
+    resistive = insulation.scaled(case.sheet.volts / MEGOHM)
+    return _bounded(Interval(resistive.lo, resistive.hi + HEALTHY_MACHINE_A.hi))
+
+
+def _whole(case: Case, method: Method) -> Interval | None:
+    """Return what the last run of the whole machine proves, as it is now; None where there is none."""
+    problem = problem_of(case, method)
     names = {part.id for part in problem.present}
     whole = [run for run in problem.counted if names <= run.connected | run.maybe]
-    if not whole or isolate(problem).is_refused:
-        return None
-    last = whole[-1].interval.scaled(1 / MILLIAMPERES)
-    return last if last.finite_hi is not None else Interval(last.lo, max(last.lo, 1.0))
+    return whole[-1].interval if whole and not isolate(problem).is_refused else None
+
+
+def _bounded(span: Interval) -> Interval:
+    """Return a current with an end: no machine leaks more than an ampere for long."""
+    return Interval(span.lo, max(span.lo, min(span.hi, 1.0)))
 
 
 def _budget(found: House) -> str:
@@ -112,7 +129,8 @@ def _verdict(found: House) -> str:
         return ""
     hold = found.device.must_hold_a
     if found.chance.total_a.hi < hold:
-        return "Machine and rest together stay under what it must hold: nothing here explains a trip."
+        said = "Machine" if found.is_machine_proved else "A sound machine"
+        return f"{said} and rest together stay under what it must hold: the device must not trip."
     if found.machine_a.lo >= hold:
         return "The machine alone may trip it."
     if found.standing_a.lo >= hold:

@@ -6,6 +6,7 @@ from flask import Response
 from flask_openapi3 import APIBlueprint
 from pydantic import BaseModel
 
+from ohmcensus.core.limits import BUILT_IN, LimitProfile
 from ohmcensus.core.meter import Meter
 from ohmcensus.services.keep_meter import GENERIC_IDS, keep_meter, remove_meter, show_meters
 from ohmcensus.services.keep_settings import Settings, keep_settings, show_settings
@@ -33,6 +34,12 @@ class MeterList(BaseModel):
     generic: list[str]
 
 
+class ProfileList(BaseModel):
+    """The limits that are built in."""
+
+    profiles: list[LimitProfile]
+
+
 def _all_meters() -> MeterList:
     return MeterList(meters=show_meters(context()), generic=sorted(GENERIC_IDS))
 
@@ -47,6 +54,12 @@ def settings() -> Response:
 def new_settings(body: Settings) -> Response:
     """Keep the settings."""
     return answer(keep_settings(context(), body))
+
+
+@blueprint.get("/limits", responses={200: ProfileList}, summary="Limits that are built in")
+def limits() -> Response:
+    """Return the built-in limits; one's own stand in the settings."""
+    return answer(ProfileList(profiles=list(BUILT_IN)))
 
 
 @blueprint.get("/meters", responses={200: MeterList}, summary="Every meter")

@@ -143,6 +143,10 @@ export function useKeepSettings() {
   });
 }
 
+export function useLimits() {
+  return useQuery({ queryKey: ["limits"], queryFn: () => unwrap(client.GET("/api/limits")) });
+}
+
 export function useMeters() {
   return useQuery({ queryKey: ["meters"], queryFn: () => unwrap(client.GET("/api/meters")) });
 }

@@ -4,6 +4,7 @@ import type { Meter } from "../../api/client";
 import { useMeters, useSettings } from "../../api/hooks";
 import { setup as words } from "../../words/setup";
 import { AddressBook } from "./AddressBook";
+import { LimitsForm } from "./LimitsForm";
 import { MeterForm } from "./MeterForm";
 import { MeterList } from "./MeterList";
 import { PersonForm } from "./PersonForm";
@@ -21,6 +22,7 @@ export function SetupRoom() {
       <h1>{words.title}</h1>
       {problem && <p className="problem">{problem.message}</p>}
       {settings.data && <PersonForm settings={settings.data} />}
+      {settings.data && <LimitsForm settings={settings.data} />}
       {settings.data && meters.data && (
         <MeterList
           settings={settings.data}

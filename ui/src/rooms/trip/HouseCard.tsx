@@ -17,7 +17,7 @@ export function HouseCard({ house, jobId }: { house: HouseView; jobId: string })
       <p>{house.budget}</p>
       {house.chance_lo !== null && house.chance_hi !== null && (
         <div className="share wide" role="img" aria-label={percent(house.used)}>
-          <span style={{ width: percent(house.used) }} />
+          <span style={{ width: `${100 * house.used}%` }} />
         </div>
       )}
       {house.verdict && (

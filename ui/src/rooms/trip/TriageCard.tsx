@@ -2,9 +2,11 @@ import type { TripView } from "../../api/trip";
 import { trip as words } from "../../words/trip";
 
 const MOST = 6;
+const LEAST = 0.01;
 
 /** What device and moment say before any meter: the parts that stood at line potential, and what is asked first. */
 export function TriageCard({ triage }: { triage: TripView["triage"] }) {
+  const shown = triage.parts.filter((part) => part.share >= LEAST).slice(0, MOST);
   return (
     <section className="card leaf trip-triage" aria-label={words.triage}>
       <h2>{words.triage}</h2>
@@ -25,7 +27,7 @@ export function TriageCard({ triage }: { triage: TripView["triage"] }) {
           </ol>
           <h3>{words.likeliest}</h3>
           <ul className="triage-parts">
-            {triage.parts.slice(0, MOST).map((part) => (
+            {shown.map((part) => (
               <li key={part.id}>
                 <b>{part.title}</b>
                 <span className="share" aria-hidden="true">

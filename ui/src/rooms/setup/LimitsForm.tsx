@@ -1,0 +1,115 @@
+import { NativeSelect, TextInput } from "@mantine/core";
+import { type FormEvent, useState } from "react";
+import type { Schemas, Settings } from "../../api/client";
+import { useKeepSettings, useLimits } from "../../api/hooks";
+import { setup } from "../../words/setup";
+
+const words = setup.limits;
+const FIGURES = [
+  ["class_i_megohm", words.classI],
+  ["heating_megohm", words.heating],
+  ["class_ii_megohm", words.classII],
+  ["part_ma", words.part],
+] as const;
+type Profile = Schemas["LimitProfile"];
+type Typed = Record<(typeof FIGURES)[number][0], string>;
+
+/** Which limits a leak is judged by; a built-in profile is changed by making it one's own. */
+export function LimitsForm({ settings }: { settings: Settings }) {
+  const { data } = useLimits();
+  const keep = useKeepSettings();
+  const own = settings.own_profiles ?? [];
+  const all = [...own, ...(data?.profiles ?? [])];
+  const [editing, setEditing] = useState<Profile | null>(null);
+  const chosen = all.find((row) => row.id === settings.profile);
+  return (
+    <section className="card stack" aria-label={words.title}>
+      <h2>{words.title}</h2>
+      <NativeSelect
+        size="md"
+        label={words.which}
+        value={settings.profile ?? ""}
+        data={[{ value: "", label: words.usual }, ...all.map((row) => ({ value: row.id, label: row.title }))]}
+        onChange={(event) => keep.mutate({ ...settings, profile: event.currentTarget.value })}
+      />
+      {chosen?.basis && <p className="quiet">{chosen.basis}</p>}
+      {keep.error && (
+        <p className="problem" role="alert">
+          {keep.error.message}
+        </p>
+      )}
+      {editing ? (
+        <ProfileForm
+          key={editing.id}
+          start={editing}
+          onKeep={(profile) => {
+            const others = own.filter((row) => row.id !== profile.id);
+            keep.mutate({ ...settings, profile: profile.id, own_profiles: [...others, profile] });
+            setEditing(null);
+          }}
+        />
+      ) : (
+        <button
+          type="button"
+          className="plain bordered"
+          onClick={() => setEditing(copyOf(chosen ?? all[0], own))}
+        >
+          {words.change}
+        </button>
+      )}
+    </section>
+  );
+}
+
+function copyOf(profile: Profile | undefined, own: Profile[]): Profile {
+  if (profile && own.includes(profile)) return profile;
+  return {
+    ...profile,
+    id: `own_${own.length + 1}_${Date.now().toString(36)}`,
+    title: words.own,
+    basis: profile ? profile.title : "",
+  };
+}
+
+function ProfileForm({ start, onKeep }: { start: Profile; onKeep: (profile: Profile) => void }) {
+  const [title, setTitle] = useState(start.title);
+  const [typed, setTyped] = useState<Typed>(
+    () => Object.fromEntries(FIGURES.map(([name]) => [name, String(start[name] ?? "")])) as Typed,
+  );
+  const [problem, setProblem] = useState("");
+  const submit = (event: FormEvent) => {
+    event.preventDefault();
+    const figures = FIGURES.map(([name]) => [name, Number(typed[name].replace(",", "."))] as const);
+    if (figures.some(([, value]) => !(value > 0))) return setProblem(words.bad);
+    onKeep({ ...start, title, ...Object.fromEntries(figures) });
+  };
+  return (
+    <form className="stack" onSubmit={submit} aria-label={words.own}>
+      <TextInput
+        size="md"
+        label={words.name}
+        value={title}
+        maxLength={80}
+        onChange={(event) => setTitle(event.currentTarget.value)}
+      />
+      {FIGURES.map(([name, label]) => (
+        <TextInput
+          key={name}
+          size="md"
+          label={label}
+          value={typed[name]}
+          inputMode="decimal"
+          onChange={(event) => setTyped({ ...typed, [name]: event.currentTarget.value })}
+        />
+      ))}
+      {problem && (
+        <p className="problem" role="alert">
+          {problem}
+        </p>
+      )}
+      <button type="submit" className="act" disabled={!title.trim()}>
+        {setup.keep}
+      </button>
+    </form>
+  );
+}
