@@ -240,6 +240,12 @@ def test_the_n_only_parts_of_a_run_are_told(context: Context, job: str) -> None:
     run = seen(context, job).runs[0]
     assert {"heater", "motor"} <= set(run.from_neutral)
     assert run.not_reached == []
+    stands = {"door": "locked", "programme": "heat", "heater_relay": "closed"}
+    called = insulation("0.06M").model_copy(update={"states": stands})
+    happened(context, job, called)
+    assert "heater" not in seen(context, job).runs[1].from_neutral
+    with pytest.raises(InputError, match="no value of programme 'boil'"):
+        happened(context, job, insulation("1M").model_copy(update={"states": {"programme": "boil"}}))
 
 
 def test_an_earth_that_is_off_forbids_power_until_it_is_read(context: Context, job: str) -> None:

@@ -2750,7 +2750,9 @@ export interface components {
              */
             polarity?: ("normal" | "reversed") | null;
             /** States */
-            states?: Record<string, never>;
+            states?: {
+                [key: string]: string;
+            };
             /** Text */
             text: string;
         };

@@ -32,18 +32,22 @@ export function useTripStory(jobId: string, method: TripMethod, revision: number
   });
 }
 
-/** What a typed line says; the last answer stays while the next is on its way. */
+/** What a typed line says. */
+export function previewRun(jobId: string, line: string, method: TripMethod) {
+  return unwrap(
+    client.POST("/api/jobs/{job_id}/trip/preview", {
+      params: { path: { job_id: jobId } },
+      body: { line, method },
+    }),
+  );
+}
+
+/** The same while it is typed; the last answer stays while the next is on its way. */
 export function useRunPreview(jobId: string, line: string, method: TripMethod) {
   return useQuery({
     queryKey: ["trip-line", jobId, method, line],
     enabled: line.trim() !== "",
     placeholderData: keepPreviousData,
-    queryFn: () =>
-      unwrap(
-        client.POST("/api/jobs/{job_id}/trip/preview", {
-          params: { path: { job_id: jobId } },
-          body: { line, method },
-        }),
-      ),
+    queryFn: () => previewRun(jobId, line, method),
   });
 }

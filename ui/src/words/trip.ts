@@ -20,6 +20,7 @@ export const trip = {
   tick: "What is connected",
   reading: (unit: string) => `Reads, ${unit}`,
   placeholder: { insulation: "e.g. 0.5 or >299", leakage: "e.g. 0.1 or >10" },
+  stands: "The machine stands",
   polarity: "The plug sits",
   polarities: { normal: "as found", reversed: "turned" },
   enter: "Enter the run",

@@ -52,6 +52,7 @@ const VIEW = {
   refused: "",
   off_first: ["NTC sensor"],
   may_run: "",
+  states: { programme: ["off", "heat"] },
 } as unknown as TripView;
 
 describe("runs and parts", () => {

@@ -136,7 +136,7 @@ class RunMade(Record):
     meter: Annotated[str, StringConstraints(max_length=60)] = ""
     polarity: Literal["normal", "reversed"] | None = None
     is_intermittent: StrictBool = False
-    states: dict[Name, Words] = Field(default_factory=dict, max_length=10)
+    states: dict[str, Words] = Field(default_factory=dict, max_length=10)
     are_wires_insulated: StrictBool = False
     instrument: Meter | None = None
     device: StoodOn | None = None

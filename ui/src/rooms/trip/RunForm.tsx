@@ -1,3 +1,4 @@
+import { NativeSelect } from "@mantine/core";
 import { type FormEvent, useState } from "react";
 import { useEvent } from "../../api/rooms";
 import type { TripView } from "../../api/trip";
@@ -16,6 +17,7 @@ export function RunForm({ view, connected, maybe, onConnect, onMade }: Props) {
   const [text, setText] = useState("");
   const [comesAndGoes, setComesAndGoes] = useState(false);
   const [polarity, setPolarity] = useState<"normal" | "reversed">("normal");
+  const [states, setStates] = useState<Record<string, string>>({});
   const record = useEvent(view.job.id);
   const submit = async (event: FormEvent) => {
     event.preventDefault();
@@ -25,7 +27,7 @@ export function RunForm({ view, connected, maybe, onConnect, onMade }: Props) {
         method: view.method,
         connected,
         maybe,
-        states: {},
+        states,
         are_wires_insulated: false,
         text,
         meter: "",
@@ -91,6 +93,19 @@ export function RunForm({ view, connected, maybe, onConnect, onMade }: Props) {
           </div>
         </fieldset>
       )}
+      <details>
+        <summary>{words.stands}</summary>
+        {Object.entries(view.states).map(([name, values]) => (
+          <NativeSelect
+            key={name}
+            size="md"
+            label={name.replaceAll("_", " ")}
+            value={states[name] ?? values[0] ?? ""}
+            data={values}
+            onChange={(event) => setStates({ ...states, [name]: event.currentTarget.value })}
+          />
+        ))}
+      </details>
       <label className="run-reading">
         <span>{words.reading(view.unit)}</span>
         <input

@@ -1,6 +1,6 @@
 import { type FormEvent, useState } from "react";
 import { useEvent } from "../../api/rooms";
-import { type TripView, useRunPreview } from "../../api/trip";
+import { previewRun, type TripView, useRunPreview } from "../../api/trip";
 import { trip as words } from "../../words/trip";
 
 const BY_DEVICE = ["trips", "holds"];
@@ -14,16 +14,18 @@ export function RunLine({ view }: { view: TripView }) {
   const said = line.trim() ? data : undefined;
   const submit = async (event: FormEvent) => {
     event.preventDefault();
-    if (!said?.text || said.problem) return;
     try {
+      // What is shown may still be the line before: the line itself is asked for, never what it was.
+      const exact = await previewRun(view.job.id, line, view.method);
+      if (!exact.text || exact.problem) return;
       await record.mutateAsync({
         kind: "run_made",
-        method: said.method,
-        connected: said.connected,
-        maybe: said.maybe,
-        text: said.text,
+        method: exact.method,
+        connected: exact.connected,
+        maybe: exact.maybe,
+        text: exact.text,
         meter: "",
-        polarity: said.polarity,
+        polarity: exact.polarity,
         is_intermittent: false,
         states: {},
         are_wires_insulated: isInsulated,
