@@ -1,3 +1,4 @@
+import { useHotkeys } from "@mantine/hooks";
 import { useState } from "react";
 import { useEvent } from "../../api/rooms";
 import { type TripView, useTripStory } from "../../api/trip";
@@ -10,6 +11,8 @@ export function RunStory({ view }: { view: TripView }) {
   const { data } = useTripStory(view.job.id, view.method, view.job.revision, isShown);
   const record = useEvent(view.job.id);
   const last = view.runs[view.runs.length - 1];
+  const takeBack = () => last && record.mutate({ kind: "run_withdrawn", run: last.id });
+  useHotkeys([["u", () => void takeBack()]]);
   return (
     <section className="card leaf run-story" aria-label={words.story}>
       <details onToggle={(event) => setIsShown(event.currentTarget.open)}>
@@ -24,11 +27,7 @@ export function RunStory({ view }: { view: TripView }) {
         </ol>
       </details>
       {last && (
-        <button
-          type="button"
-          className="plain bordered"
-          onClick={() => record.mutate({ kind: "run_withdrawn", run: last.id })}
-        >
+        <button type="button" className="plain bordered" onClick={takeBack}>
           {words.takeBack}
         </button>
       )}
