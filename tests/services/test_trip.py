@@ -268,6 +268,9 @@ def test_an_earth_that_is_off_forbids_power_until_it_is_read(context: Context, j
 def test_a_live_run_by_the_device_wants_wires_insulated_and_is_a_trip(context: Context, job: str) -> None:
     happened(context, job, LiveBegun(reason="quick split, heater off", minutes=5))
     run = RunMade(method="leakage", connected=("cord", "filter"), text="trips", polarity="normal")
+    with pytest.raises(InputError, match="is noted here"):
+        happened(context, job, run)
+    happened(context, job, CircuitNoted())
     with pytest.raises(SafetyRefusalError, match="wires off"):
         happened(context, job, run)
     happened(context, job, run.model_copy(update={"are_wires_insulated": True, "text": "holds"}))

@@ -54,7 +54,7 @@ def _by_device(job: JobAtHand, body: RunMade) -> RunMade:
         raise InputError(what=what, remedy=f"{TRIPS} and {HOLDS} are said of a live run", field="text")
     stood = stood_on(job.case)
     if stood is None:
-        what = "no residual-current device on an earthed neutral here"
+        what = "no residual-current device on an earthed neutral is noted here"
         raise InputError(what=what, remedy="note it under Circuit of the house, or use a meter", field="text")
     if not body.are_wires_insulated:
         what = "a live run with wires off"

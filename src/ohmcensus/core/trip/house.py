@@ -88,10 +88,15 @@ def device_of(noted: CircuitNoted) -> ResidualDevice | None:
 
 
 def stood_on(case: Case) -> StoodOn | None:
-    """Return the device as it stands now, for a run that trips it or does not; None where it senses no leak."""
+    """Return the device as it stands now, for a run that trips it or does not.
+
+    None where it senses no leak, and where nobody wrote down what else leaks into it: a trip would then be laid to
+    the machine alone.
+    """
     noted = circuit_of(case)
     device = device_of(noted)
-    if device is None or not noted.supply.is_neutral_earthed:
+    is_noted = any(isinstance(event.body, CircuitNoted) for event in case.events)
+    if device is None or not is_noted or not noted.supply.is_neutral_earthed:
         return None
     return StoodOn(
         title=device.title,
