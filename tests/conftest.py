@@ -11,7 +11,7 @@ from hypothesis import HealthCheck, settings
 
 from ohmcensus.core.sheet import Sheet
 from ohmcensus.services.context import Context
-from ohmcensus.services.find_sheet import find_sheet
+from ohmcensus.services.find_sheet import all_sheets, find_sheet
 from ohmcensus.storage.database import open_store
 
 NOON = datetime(2026, 6, 1, 12, 0, tzinfo=UTC)
@@ -25,6 +25,12 @@ settings.load_profile("ours")
 @pytest.fixture(scope="session")
 def fl7() -> Sheet:
     return find_sheet("fl7-u")
+
+
+@pytest.fixture(scope="session", params=sorted(all_sheets()))
+def any_sheet(request: pytest.FixtureRequest) -> Sheet:
+    """Every built-in machine in turn."""
+    return find_sheet(request.param)
 
 
 @pytest.fixture

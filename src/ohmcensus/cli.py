@@ -324,21 +324,35 @@ def rules_rcd(leakage: float, standing: float, rating: float | None) -> None:
 
 
 @rules.command("breaker")
-@click.option("--letter", default="", help="B, C or D; none for the 120 V world.")
+@click.option("--letter", default="", help="B, C or D; gG or plug for a fuse; none for the 120 V world.")
 @click.option("--rating", type=float, required=True, help="Rated current in amperes.")
-@click.option("--amperes", type=float, required=True, help="Current that flows.")
-def rules_breaker(letter: str, rating: float, amperes: float) -> None:
-    """Say what a breaker does with a current."""
-    from ohmcensus.core.trip.overcurrent import breaker_bands, reaction  # noqa: PLC0415
+@click.option("--amperes", type=float, help="Current that flows.")
+@click.option("--sheet", "sheet_id", help="Machine type whose current and inrush are asked for.")
+def rules_breaker(letter: str, rating: float, amperes: float | None, sheet_id: str | None) -> None:
+    """Say what a breaker or fuse does with a current, or with a machine."""
+    from ohmcensus.core.trip.overcurrent import breaker_bands, inrush_of, reaction  # noqa: PLC0415
+    from ohmcensus.services.find_sheet import find_sheet  # noqa: PLC0415
 
+    if (amperes is None) == (sheet_id is None):
+        raise InputError(what="one of --amperes and --sheet is needed", remedy="give one of the two", field="amperes")
     bands = breaker_bands(letter, rating)
-    _say(
-        {
-            "slow_a": {"lo": bands.slow_a.lo, "hi": bands.slow_a.hi},
-            "at_once_a": {"lo": bands.at_once_a.lo, "hi": bands.at_once_a.hi},
-            "reaction": reaction(bands, amperes).value,
-        }
-    )
+    said: dict[str, object] = {"slow_a": asdict(bands.slow_a), "at_once_a": asdict(bands.at_once_a)}
+    if amperes is not None:
+        said["reaction"] = reaction(bands, amperes).value
+    if sheet_id is not None:
+        sheet = find_sheet(sheet_id)
+        said["lasting_a"] = sheet.watts / sheet.volts
+        said["reaction"] = reaction(bands, sheet.watts / sheet.volts).value
+        said["inrush"] = [
+            {
+                "part": row.part,
+                **asdict(row.ampere),
+                "at_least": reaction(bands, row.ampere.lo).value,
+                "at_most": reaction(bands, row.ampere.hi).value,
+            }
+            for row in inrush_of(sheet)
+        ]
+    _say(said)
 
 
 @rules.command("power")

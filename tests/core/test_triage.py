@@ -3,18 +3,26 @@
 from __future__ import annotations
 
 import math
+from dataclasses import replace
 
 import pytest
 from tests.core.case_of import Log
 
 from ohmcensus.core.event import Appliance, CircuitNoted, Supply, Tripped
 from ohmcensus.core.intake import Complaint
+from ohmcensus.core.judgement import Verdict, census_lines
 from ohmcensus.core.limits import BUILT_IN, chosen_profile
+from ohmcensus.core.machine import machine_tests
+from ohmcensus.core.machine.netlist import nominal_of
+from ohmcensus.core.meter import Function
 from ohmcensus.core.quantity import Interval
 from ohmcensus.core.sheet import Sheet
+from ohmcensus.core.sheet.model import Protection
 from ohmcensus.core.symptom import Device, Moment, Symptom
-from ohmcensus.core.trip.house import HEALTHY_MACHINE_A, house_of, proved_by_device, stood_on
+from ohmcensus.core.trip.house import HEALTHY_MACHINE_A, circuit_on, house_of, proved_by_device, stood_on
+from ohmcensus.core.trip.overcurrent import inrush_of
 from ohmcensus.core.trip.triage import FaultClass, Triage, triage
+from ohmcensus.core.window import Source
 
 
 def told(sheet: Sheet, device: Device, moment: Moment) -> Triage:
@@ -135,3 +143,39 @@ def test_limits_follow_the_supply_until_others_are_chosen() -> None:
     own = BUILT_IN[0].model_copy(update={"id": "ours", "kinds_megohm": {"motor": 5.0}})
     assert chosen_profile("ours", (own,), 230.0).least_megohm("motor", "I") == 5.0
     assert chosen_profile("gone", (), 230.0) == usual
+
+
+def test_the_figures_of_the_usual_profile_are_those_of_the_parts(any_sheet: Sheet) -> None:
+    for test in machine_tests(any_sheet, 20.0):
+        part = any_sheet.part(test.part)
+        assert part
+        if test.function is Function.INSULATION and test.window.source is Source.COMMON:
+            least = BUILT_IN[0].least_megohm(part.kind, "I") * 1e6
+            assert test.window.interval.lo == pytest.approx(least), test.id
+
+
+def test_a_reading_in_trace_is_judged_by_the_chosen_limits(fl7: Sheet) -> None:
+    case = Log(fl7).read("heater pe 0.5M").case
+    strict = replace(case, profile=BUILT_IN[1])
+    verdicts = {
+        line.answer.judgement.verdict
+        for held in (case, strict)
+        for line in census_lines(held)
+        if line.test and line.test.id == "heater.pe" and line.answer
+    }
+    assert verdicts == {Verdict.INSIDE, Verdict.OUTSIDE_LOW}
+
+
+def test_the_circuit_is_read_from_the_sheet_until_it_is_written_down(fl7: Sheet) -> None:
+    printed = (Protection(device=Device.RCBO, rating="10 mA type F"), Protection(device=Device.BREAKER, rating="C 10"))
+    noted = circuit_on(fl7.model_copy(update={"protection": printed}))
+    assert (noted.device, noted.rated_ma, noted.wave, noted.curve, noted.rated_a) == (Device.RCBO, 10, "F", "C", 10)
+    unread = circuit_on(fl7.model_copy(update={"protection": (Protection(device=Device.RCD, rating="as found"),)}))
+    assert unread == CircuitNoted()
+
+
+def test_inrush_lies_between_impedance_and_resistance(any_sheet: Sheet) -> None:
+    for row in inrush_of(any_sheet):
+        ohms = [nominal_of(part, spec) for part in [any_sheet.part(row.part)] if part for spec in part.tests()[:2]]
+        assert row.ampere.hi == pytest.approx(sum(any_sheet.volts / ohm for ohm in ohms))
+        assert row.ampere.lo < any_sheet.volts / ohms[0]

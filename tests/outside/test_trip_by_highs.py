@@ -108,3 +108,26 @@ def test_what_a_trip_proves_and_how_fast_it_comes() -> None:
 def test_bands_of_breakers_of_sixteen_amperes(letter: str, ampere: float, does: Reaction) -> None:
     """IEC 60898-1: B 3–5, C 5–10, D 10–20 times the rating (from memory); without a letter common practice."""
     assert reaction(breaker_bands(letter, 16), ampere) is does
+
+
+@pytest.mark.parametrize(
+    ("kind", "rated", "holds", "breaks"),
+    [("gG", 16, 24, 30.4), ("gG", 20, 25, 32), ("gG", 4, 6, 8.4), ("plug", 13, 20.8, 24.7)],
+)
+def test_conventional_currents_of_fuses(kind: str, rated: float, holds: float, breaks: float) -> None:
+    """IEC 60269-2: gG to 4 A 1.5/2.1, to 16 A 1.5/1.9, above 1.25/1.6; BS 1362: 1.6/1.9 (all from memory)."""
+    slow = breaker_bands(kind, rated).slow_a
+    assert (slow.lo, slow.hi) == pytest.approx((holds, breaks))
+
+
+def test_a_general_fuse_of_16_a_melts_within_its_gates() -> None:
+    """IEC 60269-2, from memory: 16 A gG stands 85 A for 0.1 s and melts within 0.1 s at 150 A."""
+    at_once = breaker_bands("gG", 16).at_once_a
+    assert at_once.lo <= 85
+    assert at_once.hi >= 150
+
+
+def test_ratings_that_do_not_exist_are_refused() -> None:
+    for kind, rated in (("E", 16), ("plug", 16), ("gG", 0), ("B", 500)):
+        with pytest.raises(InputError):
+            breaker_bands(kind, rated)

@@ -7,6 +7,7 @@ from typing import Any, Literal
 from pydantic import BaseModel
 
 from ohmcensus.core.parts import part_kinds
+from ohmcensus.core.parts.fault import FaultMode
 
 Entry = Literal["figure", "text", "choice", "structure"]
 
@@ -32,6 +33,12 @@ class Kinds(BaseModel):
     """All kinds."""
 
     kinds: list[Kind]
+
+
+def leaking_kinds() -> dict[str, str]:
+    """Return the title of every kind of part that can leak to earth."""
+    leaking = [kind for kind in part_kinds().values() if FaultMode.LEAK in kind.fault_modes]
+    return {kind.kind: kind.title for kind in sorted(leaking, key=lambda kind: kind.title)}
 
 
 def list_kinds() -> Kinds:

@@ -9,7 +9,7 @@ from typing import Annotated
 from pydantic import BaseModel, ConfigDict, Field, StringConstraints
 
 from ohmcensus.core.errors import InputError, OhmcensusError, SafetyRefusalError, UnknownNameError
-from ohmcensus.core.judgement import Judgement, Use, Verdict, choose_use, judge
+from ohmcensus.core.judgement import Judgement, Use, Verdict, choose_use, judge, limited
 from ohmcensus.core.layout.ohm_ruler import position
 from ohmcensus.core.machine import Line, read_line
 from ohmcensus.core.machine.quick_line import completions
@@ -104,7 +104,8 @@ def understand(job: JobAtHand, typed: TypedLine, now: datetime) -> Understood:
     refuse_unsafe(function, state, is_loose=line.loose, override=typed.override)
     is_overridden = function.needs_dead_circuit and state is SafetyState.NOT_PROVED and not line.loose
     use = choose_use(line.reading, line.test, meters_for(job, typed.meter), function=function)
-    return Understood(line=line, use=use, judgement=judge(use, line.test), is_overridden=is_overridden)
+    test = limited(line.test, case.sheet, case.limits) if line.test else None
+    return Understood(line=line, use=use, judgement=judge(use, test), is_overridden=is_overridden)
 
 
 def meters_for(job: JobAtHand, meter_id: str | None) -> list[Meter]:

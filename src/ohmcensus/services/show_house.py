@@ -7,11 +7,12 @@ from pydantic import BaseModel
 from ohmcensus.core.case import Case
 from ohmcensus.core.event import CircuitNoted, Supply
 from ohmcensus.core.quantity import Interval, Unit, show_value
+from ohmcensus.core.sheet import Sheet
 from ohmcensus.core.symptom import Device
 from ohmcensus.core.trip.house import HEALTHY_MACHINE_A, House, house_of
 from ohmcensus.core.trip.isolate import isolate
 from ohmcensus.core.trip.of_case import MEGOHM, MILLIAMPERES, problem_of
-from ohmcensus.core.trip.overcurrent import breaker_bands
+from ohmcensus.core.trip.overcurrent import GENERAL_FUSE, PLUG_FUSE, BreakerBands, Inrush, breaker_bands, inrush_of
 from ohmcensus.core.trip.problem import Method
 
 _DEVICES = (Device.RCD, Device.RCBO, Device.GFCI, Device.BREAKER, Device.AFCI)
@@ -38,7 +39,11 @@ class HouseView(BaseModel):
     used
         Share of what the device must hold that is used, with the machine; at most 1.
     breaker
-        What the breaker carries and breaks.
+        What the breaker or fuse carries and breaks.
+    draws
+        What this machine asks of it: its current, and the inrush of its motor.
+    appliances
+        Everything else on the device with what it leaks, in print.
     blind_to
         One sentence each.
     """
@@ -51,6 +56,8 @@ class HouseView(BaseModel):
     chance_hi: float | None
     used: float
     breaker: str
+    draws: str
+    appliances: list[str]
     blind_to: list[str]
     supplies: list[HouseChoice]
     devices: list[HouseChoice]
@@ -69,6 +76,8 @@ def house_view(case: Case) -> HouseView:
         chance_hi=found.chance.chance.hi if found.chance else None,
         used=min(1.0, found.chance.total_a.hi / device.must_hold_a) if found.chance and device else 0.0,
         breaker=_breaker(found.noted),
+        draws=_draws(found.noted, case.sheet),
+        appliances=[f"{row.name}: {_ma(row.leakage_ma / MILLIAMPERES)}" for row in found.noted.appliances],
         blind_to=list(found.blind_to),
         supplies=[HouseChoice(id=row, words=row.words) for row in Supply],
         devices=[HouseChoice(id=row, words=row.words) for row in _DEVICES],
@@ -79,7 +88,26 @@ def _breaker(noted: CircuitNoted) -> str:
     bands = breaker_bands(noted.curve, noted.rated_a)
     slow = f"holds {bands.slow_a.lo:.3g} A, breaks {bands.slow_a.hi:.3g} A within the hour"
     at_once = f"goes at once from {bands.at_once_a.lo:.3g} to {bands.at_once_a.hi:.3g} A"
-    return f"{noted.curve}{noted.rated_a} A: {slow}, {at_once}."
+    return f"{_name(noted)}: {slow}, {at_once}."
+
+
+def _name(noted: CircuitNoted) -> str:
+    named = {GENERAL_FUSE: "Fuse gG ", PLUG_FUSE: "Plug fuse "}.get(noted.curve, f"Breaker {noted.curve}")
+    return f"{named}{noted.rated_a} A"
+
+
+def _draws(noted: CircuitNoted, sheet: Sheet) -> str:
+    """Say what the machine draws, and whether the inrush of its motor may open the breaker."""
+    bands = breaker_bands(noted.curve, noted.rated_a)
+    lasting = f"This machine draws {sheet.watts / sheet.volts:.2g} A with everything on"
+    return "; ".join([lasting, *(_inrush(row, bands) for row in inrush_of(sheet))]) + "."
+
+
+def _inrush(row: Inrush, bands: BreakerBands) -> str:
+    said = f"{row.title}, at the moment it starts: {row.ampere.lo:.2g} to {row.ampere.hi:.2g} A"
+    if row.ampere.hi < bands.at_once_a.lo:
+        return f"{said}, which opens nothing"
+    return f"{said}, which {'opens it' if row.ampere.lo >= bands.at_once_a.hi else 'may open it on a healthy machine'}"
 
 
 def _machine_a(case: Case) -> Interval | None:

@@ -10,6 +10,7 @@ from ohmcensus.core.limits import BUILT_IN, LimitProfile
 from ohmcensus.core.meter import Meter
 from ohmcensus.services.keep_meter import GENERIC_IDS, keep_meter, remove_meter, show_meters
 from ohmcensus.services.keep_settings import Settings, keep_settings, show_settings
+from ohmcensus.services.list_kinds import leaking_kinds
 from ohmcensus.web.answers import answer, context
 from ohmcensus.web.problems import Problem
 
@@ -35,9 +36,18 @@ class MeterList(BaseModel):
 
 
 class ProfileList(BaseModel):
-    """The limits that are built in."""
+    """The limits that are built in, and the kinds of part that may have one of their own.
+
+    Attributes
+    ----------
+    profiles
+        Built-in profiles.
+    kinds
+        Title by kind, of all that can leak.
+    """
 
     profiles: list[LimitProfile]
+    kinds: dict[str, str]
 
 
 def _all_meters() -> MeterList:
@@ -59,7 +69,7 @@ def new_settings(body: Settings) -> Response:
 @blueprint.get("/limits", responses={200: ProfileList}, summary="Limits that are built in")
 def limits() -> Response:
     """Return the built-in limits; one's own stand in the settings."""
-    return answer(ProfileList(profiles=list(BUILT_IN)))
+    return answer(ProfileList(profiles=list(BUILT_IN), kinds=leaking_kinds()))
 
 
 @blueprint.get("/meters", responses={200: MeterList}, summary="Every meter")

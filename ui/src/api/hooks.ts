@@ -138,7 +138,7 @@ export function useKeepSettings() {
     mutationFn: (body: Settings) => unwrap(client.PUT("/api/settings", { body })),
     onSuccess: (settings) => {
       queries.setQueryData(["settings"], settings);
-      void queries.invalidateQueries({ queryKey: ["trace"] });
+      void queries.invalidateQueries({ predicate: ({ queryKey }) => queryKey[0] !== "settings" });
     },
   });
 }

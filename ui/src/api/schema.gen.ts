@@ -1120,7 +1120,7 @@ export interface components {
          *     device, rated_ma, wave
          *         The residual-current device, its rating, and to which waves it answers; a GFCI of class A has no rating.
          *     curve, rated_a
-         *         The breaker's letter, empty in the 120 V world, and rating.
+         *         The breaker's letter, empty in the 120 V world, or the kind of fuse; and rating.
          *     appliances
          *         What else is on it.
          */
@@ -1135,7 +1135,7 @@ export interface components {
              * @default B
              * @enum {string}
              */
-            curve?: "B" | "C" | "D" | "";
+            curve?: "B" | "C" | "D" | "" | "gG" | "plug";
             /** @default rcd */
             device?: components["schemas"]["Device"];
             /**
@@ -1553,11 +1553,17 @@ export interface components {
          *     used
          *         Share of what the device must hold that is used, with the machine; at most 1.
          *     breaker
-         *         What the breaker carries and breaks.
+         *         What the breaker or fuse carries and breaks.
+         *     draws
+         *         What this machine asks of it: its current, and the inrush of its motor.
+         *     appliances
+         *         Everything else on the device with what it leaks, in print.
          *     blind_to
          *         One sentence each.
          */
         HouseView: {
+            /** Appliances */
+            appliances: string[];
             /** Blind To */
             blind_to: string[];
             /** Breaker */
@@ -1570,6 +1576,8 @@ export interface components {
             chance_lo: number | null;
             /** Devices */
             devices: components["schemas"]["HouseChoice"][];
+            /** Draws */
+            draws: string;
             noted: components["schemas"]["CircuitNoted"];
             /** Supplies */
             supplies: components["schemas"]["HouseChoice"][];
@@ -2539,9 +2547,20 @@ export interface components {
         };
         /**
          * ProfileList
-         * @description The limits that are built in.
+         * @description The limits that are built in, and the kinds of part that may have one of their own.
+         *
+         *     Attributes
+         *     ----------
+         *     profiles
+         *         Built-in profiles.
+         *     kinds
+         *         Title by kind, of all that can leak.
          */
         ProfileList: {
+            /** Kinds */
+            kinds: {
+                [key: string]: string;
+            };
             /** Profiles */
             profiles: components["schemas"]["LimitProfile"][];
         };

@@ -12,6 +12,30 @@ test("limits that are no numbers are told so, and nothing is kept", () => {
   fireEvent.change(screen.getByLabelText("Leakage of one part, mA"), { target: { value: "little" } });
   fireEvent.click(screen.getByRole("button", { name: "Keep" }));
   expect(screen.getByRole("alert")).toHaveTextContent("numbers over 0");
-  expect(sent.mock.calls.filter(([, init]) => init?.method === "PUT")).toHaveLength(0);
+  expect(sent.mock.calls.filter(([request]) => (request as Request).method === "PUT")).toHaveLength(0);
   sent.mockRestore();
+});
+
+test("a kind of part with a limit of its own is kept with the profile", async () => {
+  const kept: { kinds_megohm?: object }[] = [];
+  vi.spyOn(globalThis, "fetch").mockImplementation(async (input) => {
+    const request = input as Request;
+    if (request.method === "PUT") kept.push(...(await request.json()).own_profiles);
+    return new Response(JSON.stringify({ profiles: [], kinds: { heater: "Heater", motor: "Motor" } }));
+  });
+  const own = {
+    id: "ours",
+    title: "Ours",
+    basis: "",
+    class_i_megohm: 1,
+    heating_megohm: 0.3,
+    class_ii_megohm: 2,
+  };
+  draw(<LimitsForm settings={{ profile: "ours", own_profiles: [{ ...own, part_ma: 0.75 }] }} />);
+  fireEvent.click(screen.getByRole("button", { name: "Change them for us" }));
+  fireEvent.click(await screen.findByRole("button", { name: "Add a kind of part" }));
+  fireEvent.change(screen.getByLabelText("Insulation, MΩ"), { target: { value: "0,5" } });
+  fireEvent.click(screen.getByRole("button", { name: "Keep" }));
+  await vi.waitFor(() => expect(kept[0]?.kinds_megohm).toEqual({ heater: 0.5 }));
+  vi.restoreAllMocks();
 });

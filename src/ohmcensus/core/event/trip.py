@@ -63,7 +63,7 @@ class CircuitNoted(Record):
     device, rated_ma, wave
         The residual-current device, its rating, and to which waves it answers; a GFCI of class A has no rating.
     curve, rated_a
-        The breaker's letter, empty in the 120 V world, and rating.
+        The breaker's letter, empty in the 120 V world, or the kind of fuse; and rating.
     appliances
         What else is on it.
     """
@@ -73,7 +73,7 @@ class CircuitNoted(Record):
     device: Device = Device.RCD
     rated_ma: Literal[10, 30, 100, 300] = 30
     wave: Literal["AC", "A", "F", "B"] = "A"
-    curve: Literal["B", "C", "D", ""] = "B"
+    curve: Literal["B", "C", "D", "", "gG", "plug"] = "B"
     rated_a: Annotated[int, Field(ge=1, le=125, strict=True)] = 16
     appliances: tuple[Appliance, ...] = Field(default=(), max_length=30)
 

@@ -9,6 +9,7 @@
 from ohmcensus.core.judgement.census_sheet import CensusLine, census_lines
 from ohmcensus.core.judgement.instrument import Use, choose_use
 from ohmcensus.core.judgement.judge import Judgement, judge
+from ohmcensus.core.judgement.limited import limited
 from ohmcensus.core.judgement.verdict import Verdict, verdict_of
 
-__all__ = ["CensusLine", "Judgement", "Use", "Verdict", "census_lines", "choose_use", "judge", "verdict_of"]
+__all__ = ["CensusLine", "Judgement", "Use", "Verdict", "census_lines", "choose_use", "judge", "limited", "verdict_of"]

@@ -8,8 +8,8 @@ from dataclasses import dataclass
 from ohmcensus.core.case import Case, Reading
 from ohmcensus.core.judgement.instrument import Use
 from ohmcensus.core.judgement.judge import Judgement, judge
+from ohmcensus.core.judgement.limited import limited
 from ohmcensus.core.machine import MachineTest, dead_tests, is_proof, machine_tests
-from ohmcensus.core.sheet import Sheet
 
 
 @dataclass(frozen=True, slots=True)
@@ -60,23 +60,23 @@ def census_lines(case: Case, known: Mapping[str, Answer] | None = None) -> tuple
     for reading in case.standing:
         if is_proof(reading.test):
             continue
-        answer = answers.get(reading.id) or judged(reading, case.sheet)
+        answer = answers.get(reading.id) or judged(reading, case)
         if answer.judgement.window is None:
             by_pair.setdefault(reading.between, []).append(answer)
         else:
             by_test.setdefault(reading.test or "", []).append(answer)
     lines = [
-        CensusLine(test, test.between, tuple(by_test.get(test.id, ())))
+        CensusLine(limited(test, case.sheet, case.limits), test.between, tuple(by_test.get(test.id, ())))
         for test in machine_tests(case.sheet, case.celsius)
     ]
     lines += [CensusLine(None, pair, tuple(found)) for pair, found in by_pair.items()]
     return tuple(lines)
 
 
-def judged(reading: Reading, sheet: Sheet) -> Answer:
-    """Judge a stored reading against the sheet as it is now, at the temperature of the reading."""
-    tests = dead_tests(sheet) if is_proof(reading.test) else machine_tests(sheet, reading.celsius)
-    test = next((test for test in tests if test.id == reading.test), None)
+def judged(reading: Reading, case: Case) -> Answer:
+    """Judge a stored reading against sheet and limits as they are now, at the temperature of the reading."""
+    tests = dead_tests(case.sheet) if is_proof(reading.test) else machine_tests(case.sheet, reading.celsius)
+    test = next((limited(test, case.sheet, case.limits) for test in tests if test.id == reading.test), None)
     lesser = test.weaker if test and test.weaker and reading.function is not test.function else None
     use = Use(reading.meter, reading.function, reading.indication, lesser)
     return Answer(reading, judge(use, test))

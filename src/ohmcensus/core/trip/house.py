@@ -3,12 +3,15 @@
 from __future__ import annotations
 
 import math
+import re
 from collections.abc import Iterator
 from dataclasses import dataclass
 
 from ohmcensus.core.case import Case
 from ohmcensus.core.event import CircuitNoted, StoodOn, Supply
+from ohmcensus.core.limits import LOW_VOLTS
 from ohmcensus.core.quantity import Interval
+from ohmcensus.core.sheet import Sheet
 from ohmcensus.core.symptom import Device
 from ohmcensus.core.trip.residual import GFCI, ResidualDevice, TripChance, rcd, trip_chance
 
@@ -54,10 +57,27 @@ def circuit_of(case: Case) -> CircuitNoted:
     noted = [event.body for event in case.events if isinstance(event.body, CircuitNoted)]
     if noted:
         return noted[-1]
-    is_gfci = any(row.device is Device.GFCI for row in case.sheet.protection)
-    if is_gfci:
-        return CircuitNoted(device=Device.GFCI, curve="", rated_a=15)
-    return CircuitNoted()
+    return circuit_on(case.sheet)
+
+
+# What is printed on a device: "30 mA type A", "B16", "15 A", "gG 16", "plug 13".
+_RESIDUAL = re.compile(r"(?P<ma>10|30|100|300)\s*mA(?:\s*type\s*(?P<wave>AC|A|F|B))?\b")
+_OVERCURRENT = re.compile(r"(?P<curve>B|C|D|gG|plug|)\s*(?P<a>\d{1,3})(?:\s*A)?")
+
+
+def circuit_on(sheet: Sheet) -> CircuitNoted:
+    """Return the circuit as a sheet states it; what it does not say, or says in words of its own, as is usual."""
+    usual = CircuitNoted() if sheet.volts >= LOW_VOLTS else CircuitNoted(device=Device.BREAKER, curve="", rated_a=15)
+    said: dict[str, object] = {}
+    for row in sheet.protection:
+        residual, overcurrent = _RESIDUAL.fullmatch(row.rating), _OVERCURRENT.fullmatch(row.rating)
+        if row.device is Device.GFCI:
+            said |= {"device": row.device}
+        elif residual and row.device in {Device.RCD, Device.RCBO}:
+            said |= {"device": row.device, "rated_ma": int(residual["ma"]), "wave": residual["wave"] or usual.wave}
+        elif overcurrent and row.device in {Device.BREAKER, Device.FUSE, Device.RCBO, Device.AFCI}:
+            said |= {"curve": overcurrent["curve"], "rated_a": int(overcurrent["a"])}
+    return usual.model_copy(update=said)
 
 
 def house_of(case: Case, machine_a: Interval | None) -> House:

@@ -12,6 +12,8 @@ const FIGURES = [
   ["part_ma", words.part],
 ] as const;
 type Profile = Schemas["LimitProfile"];
+type KindRow = { kind: string; megohm: string };
+const number = (text: string) => Number(text.replace(",", "."));
 type Typed = Record<(typeof FIGURES)[number][0], string>;
 
 /** Which limits a leak is judged by; a built-in profile is changed by making it one's own. */
@@ -42,6 +44,7 @@ export function LimitsForm({ settings }: { settings: Settings }) {
         <ProfileForm
           key={editing.id}
           start={editing}
+          titles={data?.kinds ?? {}}
           onKeep={(profile) => {
             const others = own.filter((row) => row.id !== profile.id);
             keep.mutate({ ...settings, profile: profile.id, own_profiles: [...others, profile] });
@@ -71,17 +74,27 @@ function copyOf(profile: Profile | undefined, own: Profile[]): Profile {
   };
 }
 
-function ProfileForm({ start, onKeep }: { start: Profile; onKeep: (profile: Profile) => void }) {
+type ProfileFormProps = {
+  start: Profile;
+  titles: Record<string, string>;
+  onKeep: (profile: Profile) => void;
+};
+
+function ProfileForm({ start, titles, onKeep }: ProfileFormProps) {
   const [title, setTitle] = useState(start.title);
   const [typed, setTyped] = useState<Typed>(
     () => Object.fromEntries(FIGURES.map(([name]) => [name, String(start[name] ?? "")])) as Typed,
   );
+  const [kinds, setKinds] = useState<KindRow[]>(() =>
+    Object.entries(start.kinds_megohm ?? {}).map(([kind, megohm]) => ({ kind, megohm: String(megohm) })),
+  );
   const [problem, setProblem] = useState("");
   const submit = (event: FormEvent) => {
     event.preventDefault();
-    const figures = FIGURES.map(([name]) => [name, Number(typed[name].replace(",", "."))] as const);
-    if (figures.some(([, value]) => !(value > 0))) return setProblem(words.bad);
-    onKeep({ ...start, title, ...Object.fromEntries(figures) });
+    const figures = FIGURES.map(([name]) => [name, number(typed[name])] as const);
+    const byKind = kinds.map((row) => [row.kind, number(row.megohm)] as const);
+    if ([...figures, ...byKind].some(([, value]) => !(value > 0))) return setProblem(words.bad);
+    onKeep({ ...start, title, ...Object.fromEntries(figures), kinds_megohm: Object.fromEntries(byKind) });
   };
   return (
     <form className="stack" onSubmit={submit} aria-label={words.own}>
@@ -102,6 +115,7 @@ function ProfileForm({ start, onKeep }: { start: Profile; onKeep: (profile: Prof
           onChange={(event) => setTyped({ ...typed, [name]: event.currentTarget.value })}
         />
       ))}
+      <KindRows rows={kinds} titles={titles} onChange={setKinds} />
       {problem && (
         <p className="problem" role="alert">
           {problem}
@@ -111,5 +125,53 @@ function ProfileForm({ start, onKeep }: { start: Profile; onKeep: (profile: Prof
         {setup.keep}
       </button>
     </form>
+  );
+}
+
+type KindRowsProps = { rows: KindRow[]; titles: Record<string, string>; onChange: (rows: KindRow[]) => void };
+
+/** Limits of single kinds of part; each kind once. */
+function KindRows({ rows, titles, onChange }: KindRowsProps) {
+  const free = Object.keys(titles).filter((kind) => !rows.some((row) => row.kind === kind));
+  const change = (index: number, part: Partial<KindRow>) =>
+    onChange(rows.map((row, at) => (at === index ? { ...row, ...part } : row)));
+  return (
+    <fieldset className="stack plain-set">
+      <legend>{words.kinds}</legend>
+      {rows.map((row, index) => (
+        <div className="row" key={row.kind}>
+          <NativeSelect
+            size="md"
+            label={words.kind}
+            value={row.kind}
+            data={[row.kind, ...free].map((kind) => ({ value: kind, label: titles[kind] ?? kind }))}
+            onChange={(event) => change(index, { kind: event.currentTarget.value })}
+          />
+          <TextInput
+            size="md"
+            label={words.kindLimit}
+            value={row.megohm}
+            inputMode="decimal"
+            onChange={(event) => change(index, { megohm: event.currentTarget.value })}
+          />
+          <button
+            type="button"
+            className="plain"
+            onClick={() => onChange(rows.filter((_, at) => at !== index))}
+          >
+            {words.removeKind}
+          </button>
+        </div>
+      ))}
+      {free[0] && (
+        <button
+          type="button"
+          className="plain bordered"
+          onClick={() => onChange([...rows, { kind: free[0] ?? "", megohm: "" }])}
+        >
+          {words.addKind}
+        </button>
+      )}
+    </fieldset>
   );
 }

@@ -28,7 +28,16 @@ export function HouseCard({ house, jobId }: { house: HouseView; jobId: string })
           )}
         </p>
       )}
-      <p className="quiet">{house.breaker}</p>
+      {house.appliances.length > 0 && (
+        <ul className="house-others" aria-label={words.others}>
+          {house.appliances.map((row) => (
+            <li key={row}>{row}</li>
+          ))}
+        </ul>
+      )}
+      <p className="quiet">
+        {house.breaker} {house.draws}
+      </p>
       <h3>{words.blind}</h3>
       <ul>
         {house.blind_to.map((row) => (

@@ -9,7 +9,7 @@ type Row = { id: string; name: string; leaks: string };
 
 const RATED = ["10", "30", "100", "300"];
 const WAVES = ["AC", "A", "F", "B"];
-const CURVES = ["B", "C", "D", ""];
+const CURVES = ["B", "C", "D", "gG", "plug", ""];
 
 /** Supply, device and everything else on it; what is typed stays until it is kept. */
 export function HouseForm({ house, jobId, onKept }: { house: HouseView; jobId: string; onKept: () => void }) {
@@ -77,7 +77,7 @@ export function HouseForm({ house, jobId, onKept }: { house: HouseView; jobId: s
           size="md"
           label={words.curve}
           value={noted.curve}
-          data={CURVES}
+          data={CURVES.map((row) => ({ value: row, label: words.curves[row] ?? row }))}
           onChange={(event) => set({ curve: event.currentTarget.value as Noted["curve"] })}
         />
         <TextInput
