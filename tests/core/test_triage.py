@@ -23,6 +23,7 @@ from ohmcensus.core.trip.house import HEALTHY_MACHINE_A, circuit_on, house_of, p
 from ohmcensus.core.trip.overcurrent import inrush_of
 from ohmcensus.core.trip.triage import FaultClass, Triage, triage
 from ohmcensus.core.window import Source
+from ohmcensus.services.find_sheet import find_sheet
 
 
 def told(sheet: Sheet, device: Device, moment: Moment) -> Triage:
@@ -124,14 +125,25 @@ def test_what_a_device_cannot_see_is_said(fl7: Sheet, noted: CircuitNoted, says:
     assert says in " ".join(house_of(Log(fl7).did(noted).case, None).blind_to)
 
 
-def test_what_a_trip_and_a_hold_prove(fl7: Sheet) -> None:
-    """IEC 61008-1: no trip under half the rating, a trip at it (from memory); the rest of the circuit counts."""
-    stood = stood_on(Log(fl7).did(circuit(5.0)).case)
+@pytest.mark.parametrize(
+    ("type_id", "rated_ma", "trips_from", "holds_under"),
+    [("tl4-c", 30, 15e-3, 30e-3), ("fl7-u", 30, 10.5e-3, 42e-3), ("fl7-u", 10, 3.5e-3, 20e-3)],
+    ids=["sine only", "half waves too", "half waves on a small one"],
+)
+def test_what_a_trip_and_a_hold_prove(type_id: str, rated_ma: int, trips_from: float, holds_under: float) -> None:
+    """IEC 61008-1: 0.5 to 1 of the rating, half waves 0.35 to 1.4, at 10 mA to 2 (from memory); the rest counts."""
+    noted = circuit(2.0).model_copy(update={"rated_ma": rated_ma})
+    stood = stood_on(Log(find_sheet(type_id)).did(noted).case)
     assert stood is not None
-    assert proved_by_device(stood, tripped=True).lo == pytest.approx(10e-3)
+    assert proved_by_device(stood, tripped=True).lo == pytest.approx(trips_from - 2e-3)
     assert math.isinf(proved_by_device(stood, tripped=True).hi)
-    assert proved_by_device(stood, tripped=False) == Interval(0.0, 30e-3)
-    assert stood_on(Log(fl7).did(circuit(supply=Supply.GENERATOR)).case) is None
+    assert proved_by_device(stood, tripped=False).hi == pytest.approx(holds_under)
+
+
+def test_without_an_earthed_neutral_the_device_proves_nothing(fl7: Sheet) -> None:
+    case = Log(fl7).did(circuit(supply=Supply.GENERATOR)).case
+    assert stood_on(case) is None
+    assert house_of(case, None).chance is None
 
 
 def test_limits_follow_the_supply_until_others_are_chosen() -> None:

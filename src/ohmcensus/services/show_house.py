@@ -141,6 +141,8 @@ def _bounded(span: Interval) -> Interval:
 def _budget(found: House) -> str:
     if found.device is None:
         return "Nothing here adds up leaks: no budget."
+    if found.chance is None:
+        return "The neutral is not earthed here: leaks do not add up at the device, no budget."
     standing = _milliamperes(found.standing_a)
     must = f"It must hold {_ma(found.device.must_hold_a)}."
     return f"{must} The rest of the circuit leaks {standing}, the machine {_machine(found)}."

@@ -13,10 +13,12 @@ from ohmcensus.core.limits import LOW_VOLTS
 from ohmcensus.core.quantity import Interval
 from ohmcensus.core.sheet import Sheet
 from ohmcensus.core.symptom import Device
-from ohmcensus.core.trip.residual import GFCI, ResidualDevice, TripChance, rcd, trip_chance
+from ohmcensus.core.trip.residual import GFCI, ResidualDevice, TripChance, rcd, trip_chance, with_half_waves
 
 # A sound machine leaks this by its filter and its heater (common practice, no source).
 HEALTHY_MACHINE_A = Interval(0.1e-3, 0.7e-3)
+# Behind these a leak may be of half waves: a motor control fires, or rectifies, parts of the wave.
+_CUTS_WAVES = frozenset({"brushed_motor", "three_phase_motor", "motor_control_board"})
 _INVERTERS = frozenset({"three_phase_motor", "motor_control_board"})
 
 
@@ -34,7 +36,7 @@ class House:
         What the rest leaks: currents of the first quadrant add to no more than their sum and no less than the root
         of the sum of their squares.
     chance
-        Of a trip with the machine as it is, None without a device.
+        Of a trip with the machine as it is, None without a device or an earthed neutral.
     machine_a
         What the machine leaks as far as it is proved; that of a sound one where no run says.
     is_machine_proved
@@ -94,7 +96,7 @@ def house_of(case: Case, machine_a: Interval | None) -> House:
     device = device_of(noted)
     standing = _standing(noted)
     leak = HEALTHY_MACHINE_A if machine_a is None else machine_a
-    chance = None if device is None else _chance(device, leak, standing)
+    chance = None if device is None or not noted.supply.is_neutral_earthed else _chance(device, leak, standing)
     return House(
         noted, device, standing, chance, leak, machine_a is not None, tuple(_blind_to(case, noted, has=device))
     )
@@ -118,6 +120,8 @@ def stood_on(case: Case) -> StoodOn | None:
     is_noted = any(isinstance(event.body, CircuitNoted) for event in case.events)
     if device is None or not is_noted or not noted.supply.is_neutral_earthed:
         return None
+    if device is not GFCI and noted.wave != "AC" and any(part.kind in _CUTS_WAVES for part in case.sheet.parts):
+        device = with_half_waves(device)
     return StoodOn(
         title=device.title,
         must_hold_a=device.must_hold_a,
@@ -127,7 +131,7 @@ def stood_on(case: Case) -> StoodOn | None:
 
 
 def proved_by_device(stood: StoodOn, *, tripped: bool) -> Interval:
-    """Return what the machine leaks in amperes, by what its device did with a sinusoidal residual current.
+    """Return what the machine leaks in amperes, by what its device did.
 
     A trip proves a total of at least what the device must hold: at least that less what the rest leaks. A hold
     proves a total under what must trip it; in the first quadrant the machine alone is under it too.

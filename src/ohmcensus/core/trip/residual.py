@@ -10,6 +10,9 @@ from ohmcensus.core.quantity import Interval
 
 # IEC 61008-1 (from memory): no trip below half the rated residual current, a trip at it.
 MUST_HOLD_SHARE = 0.5
+# A type that answers to half waves too may trip at them from 0.35 and must from 1.4 times the rating (1.4 for over
+# 10 mA, 2 at 10 mA; IEC 61008-1, from memory).
+HALF_WAVE_HOLD_SHARE, HALF_WAVE_TRIP_SHARE, SMALL_HALF_WAVE_TRIP_SHARE, SMALL_RATED_A = 0.35, 1.4, 2.0, 0.01
 # UL 943 class A (from memory): holds below 4 mA, trips at 6 mA within (20/I)^1.43 seconds.
 GFCI_MUST_HOLD_A, GFCI_MUST_TRIP_A = 4e-3, 6e-3
 GFCI_MILLIAMPERE, GFCI_POWER = 20.0, 1.43
@@ -43,6 +46,13 @@ class TripChance:
     total_a: Interval
     chance: Interval
     share: float
+
+
+def with_half_waves(device: ResidualDevice) -> ResidualDevice:
+    """Return an RCD of type A, F or B with the wider range it has where a leak may be of half waves."""
+    rated_a = device.must_trip_a
+    trips = SMALL_HALF_WAVE_TRIP_SHARE if rated_a <= SMALL_RATED_A else HALF_WAVE_TRIP_SHARE
+    return ResidualDevice(device.title, HALF_WAVE_HOLD_SHARE * rated_a, trips * rated_a)
 
 
 def rcd(rated_a: float) -> ResidualDevice:
