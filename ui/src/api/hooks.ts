@@ -138,7 +138,9 @@ export function useKeepSettings() {
     mutationFn: (body: Settings) => unwrap(client.PUT("/api/settings", { body })),
     onSuccess: (settings) => {
       queries.setQueryData(["settings"], settings);
-      void queries.invalidateQueries({ predicate: ({ queryKey }) => queryKey[0] !== "settings" });
+      void queries.invalidateQueries({
+        predicate: ({ queryKey }) => ["trace", "room"].includes(String(queryKey[0])),
+      });
     },
   });
 }
