@@ -44,12 +44,17 @@ def configuration_of(sheet: Sheet, part: Part, spec: TestSpec) -> Configuration:
     part. The outlet is asked with the machine unplugged.
     """
     pulled: set[str] = set()
-    if MAINS_PLUG in sheet.plugs and (spec.state is not MachineState.LIVE or part.kind == "outlet"):
+    if MAINS_PLUG in sheet.plugs and not _is_plugged_in(part, spec):
         pulled.add(MAINS_PLUG)
     if spec.state is MachineState.PLUG_PULLED:
         pulled |= {name for name, plug in sheet.plugs.items() if part.id in plug.parts}
     sets = {name: value for name, value in spec.sets.items() if value in sheet.states.get(name, ())}
     return Configuration(frozenset(pulled), sets)
+
+
+def _is_plugged_in(part: Part, spec: TestSpec) -> bool:
+    """Tell whether the machine hangs on its plug: the outlet's volts are asked without it, its amperes with it."""
+    return spec.state is MachineState.LIVE and (part.kind != "outlet" or spec.function is Function.AMPERE)
 
 
 def probe_of(part: Part, spec: TestSpec) -> Probe:
@@ -124,7 +129,8 @@ def is_answered(sheet: Sheet, part: Part, spec: TestSpec) -> bool:
     """Tell whether the circuit answers a test: it knows the mains, no length, no sensor, no drum turned by hand."""
     is_turned = spec.function in LIVE and spec.state is not MachineState.LIVE
     is_mains = spec.function in PREDICTED and spec.function not in {Function.VOLTS_DC, Function.HERTZ}
-    return bool(sheet.nets) and is_mains and part.kind != "outlet" and not is_turned
+    is_house = part.kind == "outlet" and spec.function is not Function.AMPERE
+    return bool(sheet.nets) and is_mains and not is_house and not is_turned
 
 
 def _window(part: Part, spec: TestSpec) -> Interval:

@@ -17,12 +17,24 @@ from ohmcensus.core.window import Source, Window
 
 SUPPLY_TOLERANCE = 0.10
 NEUTRAL_TO_EARTH_LIMIT_V = 5.0
+# Loads scatter and the supply does; what a board itself takes is not counted (ours).
+DRAW_TOLERANCE, DRAW_SLACK_A = 0.2, 0.03
+# The programme has to come to the step first (ours).
+DRAW_MINUTES = 2.0
+
+
+class StepDraw(Ratings):
+    """Current in amperes while the machine stands in some states: ``{programme: heat, door: locked}``."""
+
+    ampere: float = Field(ge=0, le=100)
+    sets: dict[str, str]
 
 
 class OutletRatings(Ratings):
-    """Nominal supply."""
+    """Nominal supply, and what the machine draws from it in steps of its programme."""
 
     volts: float = Field(gt=0, le=500)
+    draws: dict[str, StepDraw] = Field(default_factory=dict, max_length=12)
 
 
 class Outlet(PartKind[OutletRatings]):
@@ -60,7 +72,29 @@ class Outlet(PartKind[OutletRatings]):
             _live("ln", "line to neutral", ("l", "n"), supply, ("volts",)),
             _live("le", "line to earth", ("l", "pe"), supply, ()),
             _live("ne", "neutral to earth", ("n", "pe"), neutral, ()),
+            *(_draw(step, draw) for step, draw in ratings.draws.items()),
         )
+
+
+def _draw(step: str, draw: StepDraw) -> TestSpec:
+    """Build the current of one step: one clamp or plug meter, every panel shut."""
+    span = Interval(max(0.0, draw.ampere * (1 - DRAW_TOLERANCE) - DRAW_SLACK_A), draw.ampere * (1 + DRAW_TOLERANCE))
+    basis = f"the loads that run in this step, ±{DRAW_TOLERANCE:.0%}"
+    window = Window(
+        Interval(span.lo, span.hi + DRAW_SLACK_A), Unit.AMPERE, Source.PLATE, basis, nominal=draw.ampere
+    )
+    return TestSpec(
+        name=f"amps_{step}",
+        title=f"current in the step {step}",
+        between=("l", "l"),
+        function=Function.AMPERE,
+        expect=lambda _celsius: window,
+        aliases=(f"amps {step}",),
+        state=MachineState.LIVE,
+        minutes=DRAW_MINUTES,
+        advice="Clamp around line alone, or a plug meter; panels shut. It does not draw: look along its path.",
+        sets=draw.sets,
+    )
 
 
 def _live(name: str, title: str, between: tuple[str, str], expect: Expect, aliases: tuple[str, ...]) -> TestSpec:

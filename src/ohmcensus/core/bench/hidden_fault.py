@@ -1,0 +1,173 @@
+"""Jobs with a hidden fault: a specimen of the machine, one fault in it, what the customer tells, what a meter shows.
+
+Nothing here knows of any diagnosis: readings come from the circuit with the fault put in, a meter of usual accuracy
+and, where wanted, slips of the hand and a sheet whose figures are off.
+"""
+
+from __future__ import annotations
+
+import math
+from dataclasses import dataclass, field
+
+import numpy as np
+from numpy.typing import NDArray
+
+from ohmcensus.core.machine.coverage import is_answered
+from ohmcensus.core.machine.dictionary import Dictionary, dictionary
+from ohmcensus.core.machine import machine_tests
+from ohmcensus.core.machine.likely import LikelyFault, likely_faults, symptom_chances
+from ohmcensus.core.machine.netlist import REFERENCE_CELSIUS
+from ohmcensus.core.machine.run_through import run_through
+from ohmcensus.core.meter import Function
+from ohmcensus.core.parts.kind import PartCheck, TestSpec
+from ohmcensus.core.quantity import Interval
+from ohmcensus.core.sheet import Part, Sheet
+from ohmcensus.core.symptom import Symptom
+from ohmcensus.core.window import Source
+
+# What customers tell that has nothing to do with the fault.
+STRAY_SHARE = 0.1
+# Jobs on which the machine is sound.
+SOUND_SHARE = 0.03
+# A usual meter: share of the reading, and the last digits by function; where it ends, in SI.
+PERCENT = 0.01
+DIGITS = {Function.OHM: 0.1, Function.CONTINUITY: 0.02, Function.INSULATION: 2e4, Function.CAPACITANCE: 1e-8}
+DIGITS |= {Function.VOLTS_AC: 0.2, Function.VOLTS_DC: 0.2, Function.LEAKAGE: 1e-5, Function.AMPERE: 1e-2}
+ENDS = {Function.OHM: 4e7, Function.INSULATION: 299e6}
+# How often a test that no circuit answers shows its part's fault, how often eye and hand do, and both falsely.
+SHOWS, SEES_MECHANICAL, SEES_ELECTRICAL, FALSELY, SEES_FALSELY = 0.92, 0.92, 0.25, 0.03, 0.01
+# Sheets are off in what is a value; a contact reads what a contact reads.
+_VALUES = frozenset({Function.OHM, Function.CAPACITANCE})
+_CONTACT_OHM = 1.0
+
+
+@dataclass(frozen=True)
+class HiddenJobs:
+    """Simulated jobs.
+
+    Parameters
+    ----------
+    sheet
+        The machine's type.
+    faults
+        What is wrong, by job; None where the machine is sound.
+    symptoms
+        What the customer tells, by job.
+    """
+
+    sheet: Sheet
+    faults: tuple[LikelyFault | None, ...]
+    symptoms: tuple[Symptom, ...]
+    _readings: Dictionary = field(repr=False)
+    _off: NDArray[np.float64] = field(repr=False)
+    _slips: float
+    _seed: int
+
+    def reading(self, job: int, test: str, *, attempt: int = 0) -> Interval:
+        """Return what a meter shows on a job, with its limit of error, SI; a repeat slips by its own chance."""
+        part, spec = self._found(test)
+        at = self._readings.row_of[test]
+        fault = self.faults[job]
+        wrong = fault.fault if fault else None
+        place = self._readings.faults.index(wrong) if wrong in self._readings.faults else None
+        true = float(self._readings.healthy[at, job] if place is None else self._readings.faulty[place, at, job])
+        if spec.function in _VALUES and _CONTACT_OHM < true < math.inf or spec.function is Function.CAPACITANCE:
+            true *= float(self._off[at, job])
+        return _shown(true, spec.function, self._chance(job, test, attempt), self._slips)
+
+    def run(self, job: int) -> int:
+        """Return what a watched run through the programme comes to on a job: the place of its outcome."""
+        chances = run_through(self.sheet)
+        fault = self.faults[job]
+        row = -1 if fault is None else likely_faults(self.sheet).index(fault)
+        return int(self._chance(job, "run", 0).choice(len(chances.outcomes), p=chances.chance[row]))
+
+    def is_bad(self, job: int, part: Part, asked: TestSpec | PartCheck, *, attempt: int = 0) -> bool:
+        """Tell whether a test that no circuit answers, or a check by eye and hand, is bad on a job."""
+        fault = self.faults[job]
+        is_own = fault is not None and fault.part == part.id
+        if isinstance(asked, PartCheck):
+            shows = SEES_ELECTRICAL if part.part_kind.fault_modes else SEES_MECHANICAL
+            name, falsely = asked.id, SEES_FALSELY
+        else:
+            mode = fault.fault.mode if fault and fault.fault else None
+            is_own = is_own and mode is not None and mode not in asked.blind_to
+            shows, name, falsely = SHOWS, asked.name, FALSELY
+        chance = self._chance(job, f"{part.id}.{name}", attempt)
+        is_bad = bool(chance.random() < (shows if is_own else falsely))
+        return not is_bad if chance.random() < self._slips else is_bad
+
+    def _found(self, test: str) -> tuple[Part, TestSpec]:
+        part_id, _, name = test.partition(".")
+        part = self.sheet.part(part_id)
+        assert part is not None  # noqa: S101 - callers name tests of the sheet
+        return part, next(spec for spec in part.tests() if spec.name == name)
+
+    def _chance(self, job: int, name: str, attempt: int) -> np.random.Generator:
+        return np.random.default_rng([self._seed, job, attempt, *name.encode()])
+
+
+def hidden_jobs(sheet: Sheet, count: int, seed: int, *, slips: float = 0.0, nominals_off: float = 0.0) -> HiddenJobs:
+    """Return simulated jobs.
+
+    Parameters
+    ----------
+    sheet
+        The machine's type.
+    count
+        How many jobs.
+    seed
+        Where chance starts.
+    slips
+        Share of readings that are slips of the hand.
+    nominals_off
+        By how much the sheet's figures are off that are not from service data, as a share (one standard deviation).
+    """
+    chance = np.random.default_rng([seed, 77])
+    known = likely_faults(sheet)
+    weights = np.array([row.weight for row in known])
+    drawn = chance.choice(len(known), size=count, p=weights / weights.sum())
+    faults = tuple(None if chance.random() < SOUND_SHARE else known[i] for i in drawn.tolist())
+    electrical = tuple(dict.fromkeys(row.fault for row in faults if row and row.fault and _is_in_circuit(sheet, row)))
+    readings = dictionary(sheet, electrical, count=count, seed=seed + 1_000_003)
+    is_off = np.array([_is_off(sheet, test) for test in readings.tests])
+    off = np.exp(nominals_off * is_off[:, None] * chance.standard_normal((len(readings.tests), count)))
+    symptoms = tuple(_told(sheet, row, chance) for row in faults)
+    return HiddenJobs(sheet, faults, symptoms, readings, off, slips, seed)
+
+
+def measured(sheet: Sheet) -> frozenset[str]:
+    """Return the tests that a circuit answers."""
+    return frozenset(f"{p.id}.{s.name}" for p in sheet.parts for s in p.tests() if is_answered(sheet, p, s))
+
+
+def _is_in_circuit(sheet: Sheet, row: LikelyFault) -> bool:
+    return bool(row.fault and row.fault.element) and sheet.part(row.part) is not None
+
+
+def _is_off(sheet: Sheet, test: str) -> bool:
+    window = next(row.window for row in machine_tests(sheet, REFERENCE_CELSIUS) if row.id == test)
+    return window.source is Source.COMMON
+
+
+def _told(sheet: Sheet, fault: LikelyFault | None, chance: np.random.Generator) -> Symptom:
+    part = sheet.part(fault.part) if fault else None
+    every = tuple(Symptom)
+    if fault is None or part is None or chance.random() < STRAY_SHARE:
+        return every[int(chance.integers(len(every)))]
+    chances = symptom_chances(sheet, part, fault.fault)
+    return every[int(chance.choice(len(every), p=[chances[symptom] for symptom in every]))]
+
+
+def _shown(true: float, function: Function, chance: np.random.Generator, slips: float) -> Interval:
+    """Return what the meter shows with its limit of error, or what a slip makes of it."""
+    end, digit = ENDS.get(function, math.inf), DIGITS.get(function, 1e-3)
+    noise, slip, kind, decades = chance.uniform(-1, 1), chance.random(), chance.integers(3), chance.choice([-3, -1, 1, 3])
+    value = true
+    if slip < slips:
+        value = (math.inf, digit, true * 10.0 ** float(decades))[int(kind)]
+    if not math.isfinite(value) or value > end:
+        return Interval(end if math.isfinite(end) else 1e6)
+    error = PERCENT * value + digit
+    shown = max(0.0, value + noise * error / 2)
+    return Interval(max(0.0, shown - error), shown + error)

@@ -1,0 +1,83 @@
+"""What may be wrong: single faults, doubles that occur together, what is not electrical, and nothing at all."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+from dataclasses import dataclass
+
+from ohmcensus.core.machine.likely import LikelyFault, likely_faults
+from ohmcensus.core.machine.netlist import PartFault
+from ohmcensus.core.parts.fault import FaultMode
+from ohmcensus.core.sheet import Part, Sheet
+
+# Share of all jobs on which nothing is found, and of doubles beside their first fault (ours).
+NOTHING_SHARE = 0.03
+DOUBLE_SHARE = 0.03
+# One takes the other with it (common practice, no source): a short burns the contact that feeds it, a shorted
+# motor its drive, a leaking pump or heater has let its current through the joint before it.
+_TOGETHER = (
+    ("heater", FaultMode.SHORT, "control_board", FaultMode.WELDED),
+    ("heater", FaultMode.LEAK, "thermal_cutout", FaultMode.OPEN),
+    ("drain_pump", FaultMode.SHORTED_TURNS, "control_board", FaultMode.OPEN),
+    ("three_phase_motor", FaultMode.SHORT, "motor_control_board", FaultMode.SHORT),
+    ("brushed_motor", FaultMode.SHORTED_TURNS, "control_board", FaultMode.WELDED),
+    ("single_phase_motor", FaultMode.SHORTED_TURNS, "motor_capacitor", FaultMode.DRIFT),
+)
+
+
+@dataclass(frozen=True, slots=True)
+class Hypothesis:
+    """One way in which the machine may be faulty.
+
+    Parameters
+    ----------
+    parts
+        What would be repaired; empty for nothing found.
+    faults
+        What is wrong electrically; empty for what is not electrical, and for nothing found.
+    weight
+        How often, against all others.
+    """
+
+    parts: tuple[str, ...]
+    faults: tuple[PartFault, ...]
+    weight: float
+
+    @property
+    def is_nothing(self) -> bool:
+        """Whether it says that the machine is sound."""
+        return not self.parts
+
+    @property
+    def modes(self) -> tuple[FaultMode | None, ...]:
+        """Mode by part; None for what is not electrical."""
+        return tuple(fault.mode for fault in self.faults) or (None,) * len(self.parts)
+
+
+def hypotheses(sheet: Sheet) -> tuple[Hypothesis, ...]:
+    """Return everything that may be wrong with a machine; *nothing* stands last."""
+    likely = likely_faults(sheet)
+    singles = [Hypothesis((row.part,), (row.fault,) if row.fault else (), row.weight) for row in likely]
+    doubles = list(_doubles(sheet, likely))
+    total = sum(row.weight for row in (*singles, *doubles))
+    return (*singles, *doubles, Hypothesis((), (), NOTHING_SHARE * total))
+
+
+def _doubles(sheet: Sheet, likely: tuple[LikelyFault, ...]) -> Iterator[Hypothesis]:
+    for first_kind, first_mode, second_kind, second_mode in _TOGETHER:
+        for first in _of(sheet, first_kind):
+            one = _fault(likely, first, first_mode)
+            for second in _of(sheet, second_kind):
+                other = _fault(likely, second, second_mode)
+                if one and other and one.fault and other.fault:
+                    weight = DOUBLE_SHARE * one.weight
+                    yield Hypothesis((first.id, second.id), (one.fault, other.fault), weight)
+
+
+def _of(sheet: Sheet, kind: str) -> list[Part]:
+    return [part for part in sheet.parts if part.kind == kind]
+
+
+def _fault(likely: tuple[LikelyFault, ...], part: Part, mode: FaultMode) -> LikelyFault | None:
+    rows = [row for row in likely if row.part == part.id and row.fault and row.fault.mode is mode]
+    return rows[0] if rows else None

@@ -1,0 +1,278 @@
+"""How likely every outcome of every test is under every hypothesis.
+
+Readings are kept on a logarithmic scale in bins, fine around what a sound part reads, with one bin for over-range.
+The share of each bin is a kernel density over the specimens of the fault dictionary, test by test; multiplying along
+the specimens jointly would degenerate (two hundred points in fifty dimensions) and be far too sure.
+"""
+
+from __future__ import annotations
+
+import math
+from collections.abc import Mapping, Sequence
+from dataclasses import dataclass
+from functools import cached_property
+
+import numpy as np
+from numpy.typing import NDArray
+from scipy.special import ndtr
+
+from ohmcensus.core.diagnosis.hypothesis import Hypothesis, hypotheses
+from ohmcensus.core.machine.coverage import is_answered
+from ohmcensus.core.machine.dictionary import Dictionary
+from ohmcensus.core.machine.likely import likely_faults
+from ohmcensus.core.machine.netlist import REFERENCE_CELSIUS, PartFault
+from ohmcensus.core.machine.run_through import run_through
+from ohmcensus.core.meter import Function
+from ohmcensus.core.parts.kind import PartCheck, TestSpec
+from ohmcensus.core.quantity import Interval
+from ohmcensus.core.sheet import Part, Sheet
+from ohmcensus.core.window import Source
+
+Array = NDArray[np.float64]
+COARSE_BINS, FINE_BINS = 48, 64
+# Fine bins reach so far around what a sound part reads, in natural logarithms; all bins so far past the last reading.
+FINE_REACH, MARGIN = 0.8, 1.0
+# Nominals that are not from service data are this uncertain, as a standard deviation of the logarithm.
+NOMINAL_DEVIATION = 0.25
+NARROWEST, WIDEST, WIDTHS = 0.02, 1.0, 8
+# Where a reading counts as nothing, by function, in its SI unit: the last digit of a usual meter.
+LEAST = {
+    Function.OHM: 0.05,
+    Function.CONTINUITY: 0.02,
+    Function.INSULATION: 1e3,
+    Function.CAPACITANCE: 1e-11,
+    Function.LEAKAGE: 1e-6,
+    Function.AMPERE: 1e-3,
+    Function.VOLTS_AC: 0.1,
+    Function.VOLTS_DC: 0.1,
+    Function.DIODE: 1e-3,
+}
+# Tests that no circuit answers read inside or not: what their kind declares, with slips (ours).
+DECLARED_SEEN, DECLARED_FALSE = 0.92, 0.03
+# Eye and hand find nearly all of what is not electrical, and few electrical faults (ours).
+EYE_MECHANICAL, EYE_ELECTRICAL, EYE_FALSE = 0.92, 0.25, 0.01
+LOOK = "look_"
+
+
+# The question of a whole run through the programme, watched.
+RUN = "machine.run"
+
+
+def look_id(part: Part, check: PartCheck) -> str:
+    """Return the name of a check by eye and hand among the questions: "heater.look_tags"."""
+    return f"{part.id}.{LOOK}{check.id}"
+
+
+@dataclass(frozen=True)
+class Outcomes:
+    """What one test may read.
+
+    Parameters
+    ----------
+    test
+        Id of the test or check.
+    edges
+        Logarithms of the SI values between which the bins lie [bins + 1]; empty where the outcomes are *inside*
+        and *not inside*.
+    chance
+        Share of each bin [hypothesis, outcome]; the last outcome is over-range, or *not inside*.
+    function
+        What the instrument does, None for a check by eye.
+    """
+
+    test: str
+    edges: Array
+    chance: Array
+    function: Function | None
+
+    @cached_property
+    def _total(self) -> Array:
+        return np.concatenate([np.zeros((len(self.chance), 1)), np.cumsum(self.chance[:, :-1], axis=1)], axis=1)
+
+    @property
+    def is_measured(self) -> bool:
+        """Whether the circuit answers it with a value."""
+        return self.edges.size > 0
+
+    def mass(self, interval: Interval) -> tuple[Array, float]:
+        """Return the share of readings in an interval of SI values [hypothesis], and its share of an even spread."""
+        least = LEAST.get(self.function, 1e-12) if self.function else 1e-12
+        lo = math.log(max(interval.lo, least)) if interval.lo > least else -math.inf
+        hi = math.log(max(interval.hi, least)) if math.isfinite(interval.hi) else math.inf
+        if hi - lo < _NARROW:
+            lo, hi = lo - _NARROW / 2, hi + _NARROW / 2
+        first, last = float(self.edges[0]), float(self.edges[-1])
+        a, b = min(max(lo, first), last), min(max(hi, first), last)
+        share = self._below(b) - self._below(a)
+        even = _FINITE_SHARE * (b - a) / (last - first)
+        if math.isinf(hi):
+            share, even = share + self.chance[:, -1], even + 1 - _FINITE_SHARE
+        return share, even
+
+    def _below(self, edge: float) -> Array:
+        at = int(np.clip(np.searchsorted(self.edges, edge) - 1, 0, self.edges.size - 2))
+        part = (edge - self.edges[at]) / (self.edges[at + 1] - self.edges[at])
+        return np.asarray(self._total[:, at] * (1 - part) + self._total[:, at + 1] * part)
+
+
+_NARROW = 0.004
+_FINITE_SHARE = 0.75
+
+
+@dataclass(frozen=True)
+class OutcomeTable:
+    """Hypotheses of a machine type, and the outcomes of all its tests and checks under them."""
+
+    sheet: Sheet
+    hypotheses: tuple[Hypothesis, ...]
+    tests: Mapping[str, Outcomes]
+
+    @cached_property
+    def groups(self) -> tuple[tuple[str, ...], ...]:
+        """Repairs: parts that are repaired together, in the order of the sheet; nothing found last."""
+        return tuple(dict.fromkeys(row.parts for row in self.hypotheses))
+
+    @cached_property
+    def in_group(self) -> Array:
+        """Whether a hypothesis means a repair [group, hypothesis]."""
+        rows = [[float(row.parts == group) for row in self.hypotheses] for group in self.groups]
+        return np.array(rows)
+
+    @cached_property
+    def parts(self) -> tuple[str, ...]:
+        """Parts that may be at fault, in the order of the sheet."""
+        return tuple(dict.fromkeys(part for row in self.hypotheses for part in row.parts))
+
+    @cached_property
+    def involves(self) -> Array:
+        """Whether a part is involved in a hypothesis [part, hypothesis]."""
+        return np.array([[float(part in row.parts) for row in self.hypotheses] for part in self.parts])
+
+    @cached_property
+    def prior(self) -> Array:
+        """Chance of every hypothesis before anything is known."""
+        weights = np.array([row.weight for row in self.hypotheses])
+        return np.asarray(weights / weights.sum())
+
+
+def outcome_table(sheet: Sheet, found: Dictionary) -> OutcomeTable:
+    """Return the outcomes of every test and check of a sheet.
+
+    Parameters
+    ----------
+    sheet
+        The machine's type.
+    found
+        Its fault dictionary.
+    """
+    supposed = hypotheses(sheet)
+    rows: dict[str, Outcomes] = {}
+    for part in sheet.parts:
+        for spec in part.tests():
+            name = f"{part.id}.{spec.name}"
+            if is_answered(sheet, part, spec):
+                rows[name] = _measured(name, found, supposed, spec, deviation=_deviation(part, spec))
+            else:
+                rows[name] = _declared(name, part, spec, supposed)
+        for check in part.part_kind.checks:
+            rows[look_id(part, check)] = _looked(part, check, supposed)
+    rows[RUN] = _watched(sheet, supposed)
+    return OutcomeTable(sheet, supposed, rows)
+
+
+def _deviation(part: Part, spec: TestSpec) -> float:
+    """Return how uncertain the nominal is: that of service data is what it is."""
+    is_stated = spec.name in part.expects or spec.expect(REFERENCE_CELSIUS).source is not Source.COMMON
+    is_value = spec.function in {Function.OHM, Function.CAPACITANCE}
+    return NOMINAL_DEVIATION if is_value and not is_stated else 0.0
+
+
+def _measured(
+    name: str, found: Dictionary, supposed: Sequence[Hypothesis], spec: TestSpec, *, deviation: float
+) -> Outcomes:
+    at = found.row_of[name]
+    readings = np.concatenate([found.faulty[:, at], found.healthy[None, at]])
+    floor = LEAST.get(spec.function, 1e-12)
+    logs = np.where(np.isinf(readings), np.nan, np.log(np.maximum(np.where(np.isinf(readings), 1.0, readings), floor)))
+    edges = _edges(logs)
+    single = _smoothed(logs, edges, deviation)
+    place = {fault: row for row, fault in enumerate(found.faults)}
+    rows = [_row(hypothesis, place, single) for hypothesis in supposed]
+    return Outcomes(name, edges, np.stack(rows), spec.function)
+
+
+def _row(hypothesis: Hypothesis, place: Mapping[PartFault, int], single: Array) -> Array:
+    """Return the outcomes under a hypothesis; of a double, those of the fault that the test sees better."""
+    sound = single[-1]
+    own = [single[place[fault]] for fault in hypothesis.faults if fault in place]
+    return max(own, key=lambda row: float(np.abs(row - sound).sum()), default=sound)
+
+
+def _edges(logs: Array) -> Array:
+    finite = logs[~np.isnan(logs)]
+    if not finite.size:
+        return np.array([0.0, 1.0])
+    lo, hi = float(finite.min()) - MARGIN, float(finite.max()) + MARGIN
+    sound = logs[-1][~np.isnan(logs[-1])]
+    coarse = np.linspace(lo, hi, COARSE_BINS + 1)
+    if not sound.size:
+        return coarse
+    middle = float(np.median(sound))
+    fine = np.linspace(max(lo, middle - FINE_REACH), min(hi, middle + FINE_REACH), FINE_BINS + 1)
+    outer = coarse[(coarse < fine[0] - 1e-3) | (coarse > fine[-1] + 1e-3)]
+    return np.sort(np.concatenate([outer, fine]))
+
+
+def _smoothed(logs: Array, edges: Array, deviation: float) -> Array:
+    """Return the kernel densities in bins [row, bin and over-range], Silverman's bandwidth row by row."""
+    is_finite = ~np.isnan(logs)
+    count = is_finite.sum(axis=1)
+    filled = np.where(is_finite, logs, 0.0)
+    mean = filled.sum(axis=1) / np.maximum(count, 1)
+    spread = np.sqrt((np.where(is_finite, logs - mean[:, None], 0.0) ** 2).sum(axis=1) / np.maximum(count, 1))
+    width = 0.9 * spread * np.maximum(count, 1) ** -0.2
+    missing = math.sqrt(max(0.0, deviation**2 - float(spread[-1]) ** 2))
+    width = np.clip(np.hypot(width, missing), NARROWEST, WIDEST)
+    levels = np.geomspace(NARROWEST, WIDEST, WIDTHS)
+    level = np.abs(np.log(width[:, None] / levels)).argmin(axis=1)
+    chance = np.zeros((len(logs), edges.size))
+    middles = (edges[1:] + edges[:-1]) / 2
+    for index in np.unique(level):
+        rows = level == index
+        kernel = np.diff(ndtr((edges[None, :] - middles[:, None]) / levels[index]), axis=1)
+        kernel /= np.maximum(kernel.sum(axis=1, keepdims=True), 1e-300)
+        chance[rows, :-1] = _histogram(logs[rows], edges) @ kernel
+    chance[:, -1] = 1 - count / logs.shape[1]
+    return chance
+
+
+def _histogram(logs: Array, edges: Array) -> Array:
+    bins = np.clip(np.searchsorted(edges, np.nan_to_num(logs, nan=edges[0])) - 1, 0, edges.size - 2)
+    shares = np.zeros((len(logs), edges.size - 1))
+    rows = np.broadcast_to(np.arange(len(logs))[:, None], logs.shape)
+    np.add.at(shares, (rows, bins), np.where(np.isnan(logs), 0.0, 1 / logs.shape[1]))
+    return shares
+
+
+def _declared(name: str, part: Part, spec: TestSpec, supposed: Sequence[Hypothesis]) -> Outcomes:
+    seen = [
+        any(fault.part == part.id and fault.mode not in spec.blind_to for fault in row.faults) for row in supposed
+    ]
+    bad = np.where(seen, DECLARED_SEEN, DECLARED_FALSE)
+    return Outcomes(name, np.empty(0), np.stack([1 - bad, bad], axis=1), spec.function)
+
+
+def _looked(part: Part, check: PartCheck, supposed: Sequence[Hypothesis]) -> Outcomes:
+    found = EYE_ELECTRICAL if part.part_kind.fault_modes else EYE_MECHANICAL
+    bad = np.where([part.id in row.parts for row in supposed], found, EYE_FALSE)
+    return Outcomes(look_id(part, check), np.empty(0), np.stack([1 - bad, bad], axis=1), None)
+
+
+def _watched(sheet: Sheet, supposed: Sequence[Hypothesis]) -> Outcomes:
+    """Return the outcomes of a watched run; of a double, those of its first fault."""
+    run = run_through(sheet)
+    place = {(row.part, row.fault): index for index, row in enumerate(likely_faults(sheet))}
+    rows = [
+        run.chance[place[row.parts[0], row.faults[0] if row.faults else None] if row.parts else -1] for row in supposed
+    ]
+    return Outcomes(RUN, np.empty(0), np.stack(rows), None)

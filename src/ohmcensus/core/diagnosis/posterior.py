@@ -1,0 +1,246 @@
+"""From observations to suspects: chances, what each observation weighs, and the guards before a part is named."""
+
+from __future__ import annotations
+
+import math
+from collections.abc import Sequence
+from dataclasses import dataclass, field
+from enum import StrEnum
+from functools import cached_property
+
+import numpy as np
+from scipy.special import entr, logsumexp
+
+from ohmcensus.core.diagnosis.outcomes import Array, Outcomes, OutcomeTable
+from ohmcensus.core.quantity import Interval
+
+# One reading in so many is a slip of the hand: it says nothing. Two that agree are a slip far more rarely.
+SLIP, SLIP_TWICE = 0.02, 0.002
+NAMED_FROM = 0.95
+# From here on the one reading that a leader rests on is repeated, while the probes are there.
+REPEAT_FROM = 0.7
+# Without any one reading the leader must stay at least here.
+STAYS_FROM = 0.6
+# A set of readings that chance makes this rarely fits no suspect.
+SURPRISING = 0.01
+# A culprit that is this unlikely is ruled out.
+RULED_OUT = 0.005
+
+
+@dataclass(frozen=True)
+class Observation:
+    """One piece of evidence.
+
+    Parameters
+    ----------
+    id
+        Of the line, check, code or symptom that it is about; readings of one test in one configuration are one.
+    title
+        In words, with what was read: "Heater, to earth: 0.20 MΩ".
+    log
+        Logarithm of its likelihood [hypothesis], up to a constant.
+    outcome
+        Of a test: how rare so odd a reading is under each hypothesis is worked out from it.
+    interval
+        What a measured test may have read, SI.
+    is_confirmed
+        Whether a second reading agrees.
+    """
+
+    id: str
+    title: str
+    log: Array
+    outcome: Outcomes | None = None
+    interval: Interval | None = None
+    is_confirmed: bool = False
+
+
+class Standing(StrEnum):
+    """How far the diagnosis is."""
+
+    OPEN = "open"
+    REPEAT = "repeat"
+    UNFIT = "unfit"
+    NAMED = "named"
+    NOTHING_FOUND = "nothing_found"
+
+
+@dataclass(frozen=True)
+class Diagnosis:
+    """The suspects after some observations.
+
+    Parameters
+    ----------
+    table
+        Hypotheses and outcomes.
+    observations
+        What was taken into account, in any order.
+    log
+        Logarithm of likelihood and prior [hypothesis], up to a constant.
+    """
+
+    table: OutcomeTable
+    observations: tuple[Observation, ...]
+    log: Array = field(repr=False)
+
+    @cached_property
+    def chance(self) -> Array:
+        """Chance of every hypothesis; they add up to one."""
+        return np.asarray(np.exp(self.log - logsumexp(self.log)))
+
+    @cached_property
+    def of_part(self) -> Array:
+        """Chance that a part is involved [part]."""
+        return np.asarray(self.table.involves @ self.chance)
+
+    @cached_property
+    def of_group(self) -> Array:
+        """Chance of every repair [group]; they add up to one."""
+        return np.asarray(self.table.in_group @ self.chance)
+
+    @property
+    def nothing(self) -> float:
+        """Chance that nothing is found."""
+        return float(self.chance[-1])
+
+    @cached_property
+    def leader(self) -> str:
+        """The likeliest part; empty where the machine is more likely sound."""
+        at = int(self.of_part.argmax())
+        return self.table.parts[at] if self.of_part[at] >= self.nothing else ""
+
+    @cached_property
+    def without(self) -> Array:
+        """Chance of every hypothesis with one observation left out [observation, hypothesis]."""
+        if not self.observations:
+            return np.empty((0, self.chance.size))
+        rest = self.log[None, :] - np.stack([row.log for row in self.observations])
+        return np.asarray(np.exp(rest - logsumexp(rest, axis=1, keepdims=True)))
+
+    @cached_property
+    def weight(self) -> Array:
+        """Weight of evidence of every observation for every part [observation, part], in powers of ten.
+
+        The odds of the part with the observation over its odds without: 1 is ten times likelier by it.
+        """
+        before = self.without @ self.table.involves.T
+        return np.asarray((_logit(self.of_part)[None, :] - _logit(before)) / math.log(10))
+
+    @cached_property
+    def bits(self) -> float:
+        """What is still unknown of the repair, in bits."""
+        return float(entr(self.of_group).sum() / math.log(2))
+
+    @cached_property
+    def surprises(self) -> tuple[tuple[str, float], ...]:
+        """How rarely each test would read so oddly under what is believed, the oddest first."""
+        rows = [(row.id, _oddness(row, self.chance)) for row in self.observations if row.outcome is not None]
+        return tuple(sorted(rows, key=lambda row: row[1]))
+
+    @cached_property
+    def unfit(self) -> str:
+        """The likeliest mistake where the readings fit no single suspect, else empty."""
+        if not self.surprises or self.surprises[0][1] * len(self.surprises) >= SURPRISING:
+            return ""
+        return self.surprises[0][0]
+
+    @cached_property
+    def rests_on(self) -> str:
+        """The one unconfirmed reading without which the leader would not lead, else empty."""
+        if not self.leader:
+            return ""
+        at = self.table.parts.index(self.leader)
+        left = self.without @ self.table.involves[at]
+        weak = [
+            (float(left[index]), row.id)
+            for index, row in enumerate(self.observations)
+            if row.interval is not None and not row.is_confirmed and left[index] < STAYS_FROM
+        ]
+        return min(weak)[1] if weak else ""
+
+    @cached_property
+    def standing(self) -> Standing:
+        """How far it is: a part is named only where no guard speaks against it."""
+        if self.unfit:
+            return Standing.UNFIT
+        if self.nothing >= NAMED_FROM:
+            return Standing.NOTHING_FOUND
+        if self.of_part.max() >= REPEAT_FROM and self.rests_on:
+            return Standing.REPEAT
+        return Standing.NAMED if self.of_part.max() >= NAMED_FROM else Standing.OPEN
+
+
+def diagnose(table: OutcomeTable, observations: Sequence[Observation]) -> Diagnosis:
+    """Return the suspects by Bayes' rule.
+
+    Parameters
+    ----------
+    table
+        Hypotheses with their priors, and outcomes.
+    observations
+        Each independent of the others once the fault is known; repeats merged before.
+
+    Notes
+    -----
+    Likelihoods that are zero everywhere leave the prior as it is: no observation rules out everything.
+    """
+    log = np.log(table.prior)
+    for row in observations:
+        log = log + row.log
+    return Diagnosis(table, tuple(observations), log)
+
+
+def read_as(test: Outcomes, interval: Interval, *, is_confirmed: bool = False) -> Array:
+    """Return the logarithm of the likelihood of a reading [hypothesis], slips of the hand allowed for.
+
+    Parameters
+    ----------
+    test
+        Outcomes of a measured test.
+    interval
+        All SI values the reading may stand for; unbounded where it was over-range.
+    is_confirmed
+        Whether a second reading agrees.
+    """
+    share, even = test.mass(interval)
+    slip = SLIP_TWICE if is_confirmed else SLIP
+    return np.asarray(np.log((1 - slip) * share + slip * max(even, 1e-9)))
+
+
+def told_as(test: Outcomes, outcome: int) -> Array:
+    """Return the logarithm of the likelihood of an outcome that is no value [hypothesis].
+
+    Of a test that no circuit answers 1 is *not inside*, of a check by eye *bad*; of a watched run its place.
+    """
+    return np.asarray(np.log(test.chance[:, outcome]))
+
+
+def _oddness(row: Observation, chance: Array) -> float:
+    """Return the chance of an outcome at least as rare as the one seen, under the predictive distribution."""
+    outcome = row.outcome
+    if outcome is None or row.interval is None or not outcome.is_measured:
+        return 1.0
+    expected = chance @ outcome.chance
+    width = np.append(np.diff(outcome.edges), 1.0)
+    density = expected / width
+    share, _ = outcome.mass(row.interval)
+    if math.isinf(row.interval.hi):
+        seen = float(chance @ share)
+    else:
+        seen = float(density[_bin(outcome, row.interval)])
+    return float(expected[density <= seen * (1 + 1e-9)].sum()) if seen > 0 else 0.0
+
+
+def _bin(outcome: Outcomes, interval: Interval) -> int:
+    """Return the bin in which the middle of an interval lies, of those it covers the likeliest under any fault."""
+    edges = outcome.edges
+    lo = math.log(interval.lo) if interval.lo > 0 else float(edges[0])
+    hi = math.log(interval.hi) if interval.hi > 0 else float(edges[0])
+    first, last = (int(np.clip(np.searchsorted(edges, end) - 1, 0, edges.size - 2)) for end in (lo, hi))
+    best = outcome.chance[:, first : last + 1].max(axis=0)
+    return first + int(best.argmax())
+
+
+def _logit(chance: Array) -> Array:
+    kept = np.clip(chance, 1e-12, 1 - 1e-12)
+    return np.asarray(np.log(kept) - np.log1p(-kept))

@@ -1,0 +1,255 @@
+"""What to ask next: the test that settles most a minute, from where the machine stands now."""
+
+from __future__ import annotations
+
+import math
+from collections.abc import Mapping
+from dataclasses import dataclass, field
+from enum import StrEnum
+from functools import lru_cache
+
+import numpy as np
+from scipy.special import entr
+
+from ohmcensus.core.diagnosis.outcomes import LOOK, RUN, Array, OutcomeTable, look_id
+from ohmcensus.core.diagnosis.posterior import SLIP, Diagnosis
+from ohmcensus.core.machine.run_through import RUN_MINUTES
+from ohmcensus.core.parts.kind import MachineState
+from ohmcensus.core.sheet import Sheet
+
+PLUG_MINUTES = 0.5
+# What a live test costs on top, for whoever would rather not.
+LIVE_PENALTY_MINUTES = 6.0
+# Less than this and a test settles nothing.
+LEAST_BITS = 0.01
+# Minutes of taking off covers count so many times for whoever wants to take off few.
+DISMANTLING_FACTOR = 5.0
+# What an hour costs against spares, in the currency of the firm (ours, a setting).
+MINUTE_COST = 1.0
+_MERGED = 3
+
+
+class Objective(StrEnum):
+    """What the next question is chosen for."""
+
+    SOONEST = "soonest"
+    CHEAPEST = "cheapest"
+    LEAST_DISMANTLING = "least_dismantling"
+    LIKELIEST_FIRST = "likeliest_first"
+
+    @property
+    def words(self) -> str:
+        """The objective in words."""
+        return _OBJECTIVE_WORDS[self]
+
+
+_OBJECTIVE_WORDS = {
+    Objective.SOONEST: "soonest certain",
+    Objective.CHEAPEST: "cheapest expected repair",
+    Objective.LEAST_DISMANTLING: "least dismantling",
+    Objective.LIKELIEST_FIRST: "likeliest first",
+}
+
+
+@dataclass(frozen=True)
+class Reach:
+    """Where the machine stands now, and what cannot be asked.
+
+    Parameters
+    ----------
+    open_panels
+        Covers that are off.
+    left_out
+        Tests that were made, cannot be reached, or lack a meter.
+    live_penalty
+        Minutes that a live test behind a cover counts on top.
+    has_power
+        Whether the machine may be powered at all.
+    """
+
+    open_panels: frozenset[str] = frozenset()
+    left_out: frozenset[str] = frozenset()
+    live_penalty: float = LIVE_PENALTY_MINUTES
+    has_power: bool = True
+
+
+@dataclass(frozen=True, slots=True)
+class Question:
+    """A test that may be made next.
+
+    Parameters
+    ----------
+    test
+        Its id.
+    part
+        Whose.
+    minutes, reach_minutes
+        For the test, and for covers and plugs before it.
+    bits
+        What it is expected to settle of the repair.
+    score
+        By the objective, the greatest first.
+    """
+
+    test: str
+    part: str
+    minutes: float
+    reach_minutes: float
+    bits: float
+    score: float
+
+
+@dataclass(frozen=True)
+class _Asked:
+    """Tests of a sheet side by side: outcomes in columns [hypothesis, column] and where each test begins."""
+
+    names: tuple[str, ...]
+    outcomes: Array = field(repr=False)
+    begins: Array = field(repr=False)
+    minutes: Array = field(repr=False)
+    plugs: Array = field(repr=False)
+    is_live: Array = field(repr=False)
+    panels: tuple[str | None, ...] = ()
+
+
+def questions(
+    diagnosis: Diagnosis, reach: Reach, objective: Objective = Objective.SOONEST, *, prices: Mapping[str, float] | None = None
+) -> tuple[Question, ...]:
+    """Return the tests that settle something, the best first.
+
+    Parameters
+    ----------
+    diagnosis
+        What is believed.
+    reach
+        Where the machine stands.
+    objective
+        What is wanted.
+    prices
+        Price of a part where it is not the sheet's own, by part.
+
+    Notes
+    -----
+    Information I = H(repair) + H(outcome) − H(repair, outcome) in bits; by default the most of it a minute.
+    """
+    table = diagnosis.table
+    asked = _asked(table)
+    joint = (table.in_group * diagnosis.chance) @ asked.outcomes
+    bits = _information(diagnosis, joint, asked)
+    covers = np.array([_cover_minutes(table.sheet, panel, reach) for panel in asked.panels])
+    reaching = covers + asked.plugs
+    needs_panel = np.array([panel is not None for panel in asked.panels])
+    penalty = np.where(asked.is_live & needs_panel, reach.live_penalty, 0.0)
+    score = bits / (asked.minutes + reaching + penalty)
+    if objective is Objective.LEAST_DISMANTLING:
+        score = bits / (asked.minutes + asked.plugs + penalty + DISMANTLING_FACTOR * covers)
+    if objective is Objective.CHEAPEST:
+        saved = _saving(table, joint, asked, prices or {}) - MINUTE_COST * (asked.minutes + reaching + penalty)
+        score = score * 1e-3 + saved
+    if objective is Objective.LIKELIEST_FIRST:
+        score = score + 10 * _chance_of(diagnosis, asked.names)
+    wanted = np.flatnonzero((bits >= LEAST_BITS) & ~(asked.is_live & (not reach.has_power)))
+    rows = [
+        Question(asked.names[i], _part(asked.names[i]), *map(float, (asked.minutes[i], reaching[i], bits[i], score[i])))
+        for i in wanted.tolist()
+        if asked.names[i] not in reach.left_out
+    ]
+    return tuple(sorted(rows, key=lambda row: (-row.score, row.test)))
+
+
+def _chance_of(diagnosis: Diagnosis, names: tuple[str, ...]) -> Array:
+    """Return the chance of the part of every question; a run through asks no part by itself."""
+    of_part = dict(zip(diagnosis.table.parts, diagnosis.of_part.tolist(), strict=True))
+    return np.array([of_part.get(_part(name), 0.0) for name in names])
+
+
+def _part(test: str) -> str:
+    return test.partition(".")[0]
+
+
+def _information(diagnosis: Diagnosis, joint: Array, asked: _Asked) -> Array:
+    outcome = np.add.reduceat(entr(joint.sum(axis=0)), asked.begins)
+    both = np.add.reduceat(entr(joint).sum(axis=0), asked.begins)
+    repair = float(entr(diagnosis.of_group).sum())
+    return np.maximum(0.0, (repair + outcome - both) / math.log(2))
+
+
+def _saving(table: OutcomeTable, joint: Array, asked: _Asked, prices: Mapping[str, float]) -> Array:
+    """Return by how much the expected cost of repairing part after part falls with each test's answer."""
+    costs = np.array([_cost(table.sheet, group, prices) for group in table.groups])
+    now = _expected_cost(joint[:, asked.begins[0] : asked.begins[1]].sum(axis=1, keepdims=True), costs)[0]
+    after = np.add.reduceat(_expected_cost(joint, costs), asked.begins)
+    return np.asarray(now - after)
+
+
+def _cost(sheet: Sheet, group: tuple[str, ...], prices: Mapping[str, float]) -> float:
+    parts = [part for part in sheet.parts if part.id in group]
+    return sum(prices.get(p.id, p.price or 0.0) + MINUTE_COST * p.part_kind.repair_minutes for p in parts)
+
+
+def _expected_cost(joint: Array, costs: Array) -> Array:
+    """Return the expected cost of repairing in the best order, times the chance of each column [column]."""
+    order = np.argsort(-joint / np.maximum(costs, 1e-6)[:, None], axis=0)
+    ordered = np.take_along_axis(joint, order, axis=0)
+    still = np.cumsum(ordered[::-1], axis=0)[::-1]
+    return np.asarray((costs[order] * still).sum(axis=0))
+
+
+def _cover_minutes(sheet: Sheet, panel: str | None, reach: Reach) -> float:
+    if panel is None or panel in reach.open_panels or panel not in sheet.panels:
+        return 0.0
+    return sheet.panels[panel].minutes
+
+
+@lru_cache(maxsize=16)
+def _columns(sheet: Sheet) -> dict[str, tuple[float, float, bool, str | None]]:
+    """Return minutes, plug minutes, whether it is live, and the cover of every question."""
+    found: dict[str, tuple[float, float, bool, str | None]] = {}
+    for part in sheet.parts:
+        for spec in part.tests():
+            plug = PLUG_MINUTES if spec.state is MachineState.PLUG_PULLED else 0.0
+            found[f"{part.id}.{spec.name}"] = spec.minutes, plug, spec.state is MachineState.LIVE, part.behind
+        for check in part.part_kind.checks:
+            found[look_id(part, check)] = check.minutes, 0.0, False, part.behind
+    found[RUN] = RUN_MINUTES, 0.0, True, None
+    return found
+
+
+_KEPT: dict[int, tuple[OutcomeTable, _Asked]] = {}
+
+
+def _asked(table: OutcomeTable) -> _Asked:
+    """Return the columns of a table, worked out once."""
+    kept = _KEPT.get(id(table))
+    if kept is not None and kept[0] is table:
+        return kept[1]
+    blocks, begins, at = [], [], 0
+    for outcomes in table.tests.values():
+        block = _merged(outcomes.chance) if outcomes.is_measured else outcomes.chance
+        blocks.append(block * (1 - SLIP) + SLIP / block.shape[1])
+        begins.append(at)
+        at += block.shape[1]
+    known = _columns(table.sheet)
+    rows = [known[name] for name in table.tests]
+    asked = _Asked(
+        tuple(table.tests),
+        np.concatenate(blocks, axis=1),
+        np.array(begins),
+        *(np.array([row[i] for row in rows]) for i in range(3)),
+        tuple(row[3] for row in rows),
+    )
+    while len(_KEPT) >= 16:  # noqa: PLR2004 - as many sheets as any firm has open
+        _KEPT.pop(next(iter(_KEPT)))
+    _KEPT[id(table)] = table, asked
+    return asked
+
+
+def _merged(chance: Array) -> Array:
+    """Return outcomes with neighbouring bins put together: the order of questions does not need the finest."""
+    begins = np.arange(0, chance.shape[1] - 1, _MERGED)
+    return np.concatenate([np.add.reduceat(chance[:, :-1], begins, axis=1), chance[:, -1:]], axis=1)
+
+
+def is_look(test: str) -> bool:
+    """Tell whether a question is one for eye or hand."""
+    return test.partition(".")[2].startswith(LOOK)

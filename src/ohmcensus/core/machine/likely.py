@@ -1,0 +1,104 @@
+"""What can be wrong with a machine, how often, and how it shows: the world that every diagnosis starts from.
+
+All figures are relative and ours (common practice, no source) until counted jobs replace them.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Iterator, Mapping
+from dataclasses import dataclass
+
+from ohmcensus.core.machine.dictionary import single_faults
+from ohmcensus.core.machine.netlist import PartFault
+from ohmcensus.core.parts.fault import FaultMode
+from ohmcensus.core.sheet import Part, Sheet
+from ohmcensus.core.symptom import Symptom
+
+UNSTATED_PRIOR = 0.1
+# A part that does not touch the chassis leaks to earth more rarely.
+PLASTIC_SHARE = 0.2
+MECHANICAL_PRIOR = 0.6
+# A symptom that a fault has nothing to do with is told all the same now and then.
+STRAY_SYMPTOM = 0.002
+_FUNCTION_LOST = {FaultMode.LEAK: 0.05, FaultMode.WELDED: 0.3}
+_TRIPS = {FaultMode.LEAK: 1.0, FaultMode.SHORT: 0.6, FaultMode.SHORTED_TURNS: 0.2}
+_HOT = {FaultMode.WELDED: 1.0, FaultMode.DRIFT: 0.7, FaultMode.SHORT: 0.5, FaultMode.STUCK_OPEN: 0.4}
+_BURNT = {FaultMode.SHORT: 1.0, FaultMode.SHORTED_TURNS: 1.0, FaultMode.BAD_JOINT: 1.0}
+# How readily each mode of a part shows as a symptom of that part: the listed modes, then all others.
+_BY_MODE: Mapping[Symptom, tuple[Mapping[FaultMode, float], float]] = {
+    Symptom.TRIPS: (_TRIPS, 0.03),
+    Symptom.SHOCK: ({FaultMode.LEAK: 1.0, FaultMode.BAD_JOINT: 0.2}, 0.03),
+    Symptom.OVERHEATS: (_HOT, 0.1),
+    Symptom.SMELLS: (_BURNT, 0.3),
+}
+
+
+@dataclass(frozen=True, slots=True)
+class LikelyFault:
+    """Something that may be wrong: one fault of one part, or a part that eye and hand judge.
+
+    Parameters
+    ----------
+    part
+        The part that would be repaired.
+    fault
+        What is wrong with it electrically; None where nothing is.
+    weight
+        How often, against all others.
+    """
+
+    part: str
+    fault: PartFault | None
+    weight: float
+
+
+def likely_faults(sheet: Sheet) -> tuple[LikelyFault, ...]:
+    """Return everything that can be wrong with one part, in the order of the sheet."""
+    known = single_faults(sheet)
+    return tuple(row for part in sheet.parts for row in _of_part(part, [f for f in known if f.part == part.id]))
+
+
+def _of_part(part: Part, known: list[PartFault]) -> Iterator[LikelyFault]:
+    kind = part.part_kind
+    if not kind.fault_modes:
+        yield LikelyFault(part.id, None, MECHANICAL_PRIOR)
+    for mode in kind.fault_modes:
+        share = PLASTIC_SHARE if mode is FaultMode.LEAK and not part.chassis else 1.0
+        weight = kind.priors.get(mode, UNSTATED_PRIOR) * share
+        alike = [fault for fault in known if fault.mode is mode] or [PartFault(part.id, mode)]
+        for fault in alike:
+            yield LikelyFault(part.id, fault, weight / len(alike))
+
+
+def symptom_chances(sheet: Sheet, part: Part, fault: PartFault | None) -> dict[Symptom, float]:
+    """Return how likely each symptom is the one that is told of a fault; they add up to one.
+
+    A contact or a lead that feeds another part shows as that part does when it is not fed: an output of the board
+    that drives the pump, the heater's lead in the harness.
+    """
+    mode = fault.mode if fault else None
+    fed = _fed_by(sheet, part, fault) if fault and mode not in _NOT_BY_ITS_LOAD else None
+    explains = fed.part_kind.explains if fed else part.part_kind.explains
+    told = {symptom: STRAY_SYMPTOM + explains.get(symptom, 0.0) * _shows(symptom, mode) for symptom in Symptom}
+    total = sum(told.values())
+    return {symptom: chance / total for symptom, chance in told.items()}
+
+
+_NOT_BY_ITS_LOAD = frozenset({FaultMode.LEAK, FaultMode.SHORT})
+_OUTPUT = "out_"
+
+
+def _fed_by(sheet: Sheet, part: Part, fault: PartFault) -> Part | None:
+    """Return the part that an element named after it feeds: an output of a board, a relay, a lead of the harness."""
+    if part.kind != "harness" and not fault.element.startswith((_OUTPUT, "relay")):
+        return None
+    name = fault.element.removeprefix(_OUTPUT)
+    heater = next((row for row in sheet.parts if row.kind == "heater"), None) if name == "relay" else None
+    return heater or next((row for row in sheet.parts if row.id == name and row is not part), None)
+
+
+def _shows(symptom: Symptom, mode: FaultMode | None) -> float:
+    if mode is None:
+        return 1.0
+    listed, other = _BY_MODE.get(symptom, (_FUNCTION_LOST, 1.0))
+    return listed.get(mode, other)

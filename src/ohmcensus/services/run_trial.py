@@ -1,0 +1,230 @@
+"""A trial of the diagnosis on simulated jobs, beside other ways to go about it."""
+
+from __future__ import annotations
+
+import math
+from collections.abc import Callable
+from dataclasses import dataclass, replace
+
+import numpy as np
+from pydantic import BaseModel
+
+from ohmcensus.core.bench.hidden_fault import HiddenJobs, hidden_jobs
+from ohmcensus.core.diagnosis.evidence import symptom_told
+from ohmcensus.core.diagnosis.outcomes import LOOK, RUN, OutcomeTable, outcome_table
+from ohmcensus.core.diagnosis.posterior import (
+    NAMED_FROM,
+    Diagnosis,
+    Observation,
+    Standing,
+    diagnose,
+    read_as,
+    told_as,
+)
+from ohmcensus.core.diagnosis.question import Objective, Question, Reach, questions
+from ohmcensus.core.machine.dictionary import Dictionary
+from ohmcensus.core.machine.separable import inseparable, unseen
+from ohmcensus.core.quantity import Interval
+from ohmcensus.core.symptom import Symptom
+
+MOST_TESTS = 12
+# After these no power until insulation has passed: no live test is asked.
+NO_POWER = frozenset({Symptom.TRIPS, Symptom.SHOCK, Symptom.SMELLS})
+CALIBRATION_EDGES = (0.0, 0.5, 0.7, 0.8, 0.9, 0.95, 0.99, 1.0)
+# Two readings agree within this factor, or by both being over-range.
+_AGREE = 1.15
+
+
+class CalibrationRow(BaseModel):
+    """Jobs on which the leader was stated to be about so likely: mean of it, and the share that was right."""
+
+    stated: float
+    right: float
+    n: int
+
+
+class TrialReport(BaseModel):
+    """What a trial came to; see docs/commands.md."""
+
+    jobs: int
+    right: float
+    right_separable: float
+    separable: int
+    tests_mean: float
+    minutes_mean: float
+    reached: float
+    calibration: list[CalibrationRow]
+    misses: dict[str, int] = {}
+    baselines: dict[str, TrialReport] = {}
+
+
+@dataclass(frozen=True, slots=True)
+class _Played:
+    leader: str
+    stated: float
+    tests: int
+    minutes: float
+    is_sure: bool
+
+
+Chooser = Callable[[Diagnosis, Reach], tuple[Question, ...]]
+
+
+def run_trial(  # noqa: PLR0913 - one option of the command each
+    found: Dictionary,
+    jobs: HiddenJobs,
+    *,
+    objective: Objective = Objective.SOONEST,
+    with_baselines: bool = True,
+) -> TrialReport:
+    """Play every job to its end and count.
+
+    Parameters
+    ----------
+    found
+        Fault dictionary of the sheet.
+    jobs
+        Simulated jobs.
+    objective
+        What questions are chosen for.
+    with_baselines
+        Whether likeliest first, a fixed checklist and chance play the same jobs too.
+    """
+    table = outcome_table(jobs.sheet, found)
+    separable = _separable(jobs, found)
+    report = _report(jobs, table, separable, lambda d, r: questions(d, r, objective))
+    if with_baselines:
+        chance = np.random.default_rng(5)
+        report.baselines = {
+            "likeliest_first": _report(
+                jobs, table, separable, lambda d, r: questions(d, r, Objective.LIKELIEST_FIRST)
+            ),
+            "checklist": _report(jobs, table, separable, lambda d, r: _in_order(questions(d, r), table)),
+            "random": _report(jobs, table, separable, lambda d, r: _shuffled(questions(d, r), chance)),
+        }
+    return report
+
+
+def _in_order(rows: tuple[Question, ...], table: OutcomeTable) -> tuple[Question, ...]:
+    order = {name: index for index, name in enumerate(table.tests)}
+    return tuple(sorted(rows, key=lambda row: order[row.test]))
+
+
+def _shuffled(rows: tuple[Question, ...], chance: np.random.Generator) -> tuple[Question, ...]:
+    return tuple(rows[i] for i in chance.permutation(len(rows)).tolist())
+
+
+def _separable(jobs: HiddenJobs, found: Dictionary) -> list[bool]:
+    """Tell of every job whether some listed test tells its fault from every other repair."""
+    hidden = {found.faults[i] for i in unseen(jobs.sheet, found)}
+    alike = {found.faults[i] for pair in inseparable(jobs.sheet, found) for i in pair}
+    return [row is not None and (row.fault is None or row.fault not in hidden | alike) for row in jobs.faults]
+
+
+def _report(jobs: HiddenJobs, table: OutcomeTable, separable: list[bool], choose: Chooser) -> TrialReport:
+    played = [_play(jobs, job, table, choose) for job in range(len(jobs.faults))]
+    truth = [row.part if row else "" for row in jobs.faults]
+    right = np.array([row.leader == part for row, part in zip(played, truth, strict=True)])
+    told = np.array(separable)
+    misses: dict[str, int] = {}
+    for row, fault, is_right in zip(played, jobs.faults, right, strict=True):
+        if not is_right:
+            mode = fault.fault.mode.value if fault and fault.fault else "not electrical"
+            name = f"{fault.part}:{mode}" if fault else "sound"
+            misses[f"{name} taken for {row.leader or 'nothing'}"] = (
+                misses.get(f"{name} taken for {row.leader or 'nothing'}", 0) + 1
+            )
+    return TrialReport(
+        jobs=len(played),
+        right=float(right.mean()),
+        right_separable=float(right[told].mean()) if told.any() else math.nan,
+        separable=int(told.sum()),
+        tests_mean=float(np.mean([row.tests for row in played])),
+        minutes_mean=float(np.mean([row.minutes for row in played])),
+        reached=float(np.mean([row.is_sure for row in played])),
+        calibration=_calibration(np.array([row.stated for row in played]), right),
+        misses=dict(sorted(misses.items(), key=lambda item: -item[1])),
+    )
+
+
+def _calibration(stated: np.ndarray, right: np.ndarray) -> list[CalibrationRow]:
+    rows = []
+    for lo, hi in zip(CALIBRATION_EDGES, CALIBRATION_EDGES[1:], strict=False):
+        inside = (stated >= lo) & (stated < hi) if hi < 1 else stated >= lo
+        if inside.any():
+            mean, share = float(stated[inside].mean()), float(right[inside].mean())
+            rows.append(CalibrationRow(stated=mean, right=share, n=int(inside.sum())))
+    return rows
+
+
+def _play(jobs: HiddenJobs, job: int, table: OutcomeTable, choose: Chooser) -> _Played:
+    """Play one job: ask until a part is named, nothing is left to ask, or twelve tests were made."""
+    seen: dict[str, Observation] = {}
+    told = symptom_told(table, jobs.symptoms[job])
+    attempts: dict[str, int] = {}
+    reach = Reach(has_power=jobs.symptoms[job] not in NO_POWER)
+    minutes, tests = 0.0, 0
+    known = diagnose(table, (told,))
+    while tests < MOST_TESTS and known.standing not in {Standing.NAMED, Standing.NOTHING_FOUND}:
+        again = known.unfit or (known.rests_on if known.standing is Standing.REPEAT else "")
+        if again and attempts[again] < 3:  # noqa: PLR2004 - a third reading settles it
+            name, spent = again, _minutes(table, again)
+        else:
+            rows = choose(known, reach)
+            if not rows:
+                break
+            name, spent = rows[0].test, rows[0].minutes + rows[0].reach_minutes
+        attempts[name] = attempts.get(name, 0) + 1
+        seen[name] = _asked(jobs, job, table, name, attempts[name], seen.get(name))
+        tests, minutes = tests + 1, minutes + spent
+        panel = _panel(table, name)
+        reach = replace(
+            reach, open_panels=reach.open_panels | ({panel} if panel else set()), left_out=reach.left_out | {name}
+        )
+        known = diagnose(table, (told, *seen.values()))
+    stated = float(max(known.of_part.max(), known.nothing))
+    return _Played(known.leader, stated, tests, minutes, stated > NAMED_FROM)
+
+
+def _asked(
+    jobs: HiddenJobs, job: int, table: OutcomeTable, name: str, attempt: int, before: Observation | None
+) -> Observation:
+    outcomes = table.tests[name]
+    if name == RUN:
+        return Observation(name, name, told_as(outcomes, jobs.run(job)), outcomes)
+    part_id, _, own = name.partition(".")
+    part = jobs.sheet.part(part_id)
+    assert part is not None  # noqa: S101 - any other question is about a part of the sheet
+    if outcomes.is_measured:
+        interval = jobs.reading(job, name, attempt=attempt)
+        agrees = before is not None and before.interval is not None and _agree(before.interval, interval)
+        log = read_as(outcomes, interval, is_confirmed=agrees)
+        return Observation(name, name, log, outcomes, interval, is_confirmed=agrees)
+    if own.startswith(LOOK):
+        check = next(row for row in part.part_kind.checks if row.id == own.removeprefix(LOOK))
+        is_bad = jobs.is_bad(job, part, check, attempt=attempt)
+    else:
+        spec = next(row for row in part.tests() if row.name == own)
+        is_bad = jobs.is_bad(job, part, spec, attempt=attempt)
+    return Observation(name, name, told_as(outcomes, int(is_bad)), outcomes, is_confirmed=before is not None)
+
+
+def _agree(one: Interval, other: Interval) -> bool:
+    if math.isinf(one.hi) or math.isinf(other.hi):
+        return math.isinf(one.hi) and math.isinf(other.hi)
+    return one.lo / _AGREE <= other.hi and other.lo / _AGREE <= one.hi
+
+
+def _minutes(table: OutcomeTable, name: str) -> float:
+    part_id, _, own = name.partition(".")
+    part = table.sheet.part(part_id)
+    assert part is not None  # noqa: S101 - a question is about a part of the sheet
+    return next((spec.minutes for spec in part.tests() if spec.name == own), 1.0)
+
+
+def _panel(table: OutcomeTable, name: str) -> str | None:
+    part = table.sheet.part(name.partition(".")[0])
+    return part.behind if part else None
+
+
+__all__ = ["TrialReport", "hidden_jobs", "run_trial"]
