@@ -41,7 +41,7 @@ def test_every_entry_is_what_a_direct_solve_of_that_specimen_reads(sheet_id: str
     for row, (part, spec) in enumerate(tests):
         setup = prepared(sheet, probe_of(part, spec), netlist(sheet, configuration_of(sheet, part, spec)))
         values = values_of(setup.network, machines)
-        last_digit = 1e-5 if spec.function is Function.VOLTS_AC else 1e-12
+        last_digit = {Function.VOLTS_AC: 1e-5, Function.AMPERE: 1e-6}.get(spec.function, 1e-12)
         own = {
             b.id: replace(b, ohm=values.ohm[0, i], henry=values.henry[0, i], farad=b.farad and values.farad[0, i])
             for i, b in enumerate(setup.network.branches)

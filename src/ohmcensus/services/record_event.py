@@ -24,10 +24,13 @@ from ohmcensus.core.event import (
     Reopened,
     RunDoubted,
     RunMade,
+    RunWatched,
     RunWithdrawn,
+    Skipped,
     StepTicked,
 )
 from ohmcensus.core.first_look import EYE_CHECKS
+from ohmcensus.core.machine.asked import RUN, looks, run_outcomes
 from ohmcensus.core.names import nearest
 from ohmcensus.core.safety import refuse_event, safety_at
 from ohmcensus.core.safety.steps import step_ids
@@ -108,7 +111,7 @@ def _checked(case: Case, body: Body) -> Body:
         case StepTicked():
             _refuse_unknown(body.step, step_ids(case), "step")
         case Checked():
-            _refuse_unknown(body.check, [check.id for check in EYE_CHECKS], "check")
+            _refuse_unknown(body.check, [*(check.id for check in EYE_CHECKS), *looks(case.sheet)], "check")
         case EntryTried():
             _refuse_unknown(body.sequence, [row.id for row in service.sequences], "sequence")
         case CycleBegun():
@@ -128,8 +131,17 @@ def _checked(case: Case, body: Body) -> Body:
         case Changed() | EarthLifted() | EarthRefitted():
             _refuse_unknown(body.part, [part.id for part in case.sheet.parts], "part")
         case _:
-            pass
+            _refuse_unknown_answer(case, body)
     return body
+
+
+def _refuse_unknown_answer(case: Case, body: Body) -> None:
+    """Refuse a question or an outcome that the machine does not have."""
+    if isinstance(body, Skipped):
+        tests = [f"{part.id}.{spec.name}" for part in case.sheet.parts for spec in part.tests()]
+        _refuse_unknown(body.test, [*tests, *looks(case.sheet), RUN], "test")
+    if isinstance(body, RunWatched):
+        _refuse_unknown(body.outcome, run_outcomes(case.sheet), "outcome of a run")
 
 
 def _refuse_unknown(name: str, known: Collection[str], what: str) -> None:

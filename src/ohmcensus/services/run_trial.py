@@ -5,13 +5,14 @@ from __future__ import annotations
 import math
 from collections.abc import Callable
 from dataclasses import dataclass, replace
+from itertools import pairwise
 
 import numpy as np
 from pydantic import BaseModel
 
 from ohmcensus.core.bench.hidden_fault import HiddenJobs, hidden_jobs
-from ohmcensus.core.diagnosis.evidence import symptom_told
-from ohmcensus.core.diagnosis.outcomes import LOOK, RUN, OutcomeTable, outcome_table
+from ohmcensus.core.diagnosis.evidence import agree, symptom_told
+from ohmcensus.core.diagnosis.outcomes import OutcomeTable, outcome_table
 from ohmcensus.core.diagnosis.posterior import (
     NAMED_FROM,
     Diagnosis,
@@ -22,17 +23,15 @@ from ohmcensus.core.diagnosis.posterior import (
     told_as,
 )
 from ohmcensus.core.diagnosis.question import Objective, Question, Reach, questions
+from ohmcensus.core.machine.asked import LOOK, RUN
 from ohmcensus.core.machine.dictionary import Dictionary
 from ohmcensus.core.machine.separable import inseparable, unseen
-from ohmcensus.core.quantity import Interval
 from ohmcensus.core.symptom import Symptom
 
 MOST_TESTS = 12
 # After these no power until insulation has passed: no live test is asked.
 NO_POWER = frozenset({Symptom.TRIPS, Symptom.SHOCK, Symptom.SMELLS})
 CALIBRATION_EDGES = (0.0, 0.5, 0.7, 0.8, 0.9, 0.95, 0.99, 1.0)
-# Two readings agree within this factor, or by both being over-range.
-_AGREE = 1.15
 
 
 class CalibrationRow(BaseModel):
@@ -70,7 +69,7 @@ class _Played:
 Chooser = Callable[[Diagnosis, Reach], tuple[Question, ...]]
 
 
-def run_trial(  # noqa: PLR0913 - one option of the command each
+def run_trial(
     found: Dictionary,
     jobs: HiddenJobs,
     *,
@@ -96,9 +95,7 @@ def run_trial(  # noqa: PLR0913 - one option of the command each
     if with_baselines:
         chance = np.random.default_rng(5)
         report.baselines = {
-            "likeliest_first": _report(
-                jobs, table, separable, lambda d, r: questions(d, r, Objective.LIKELIEST_FIRST)
-            ),
+            "likeliest_first": _report(jobs, table, separable, lambda d, r: questions(d, r, Objective.LIKELIEST_FIRST)),
             "checklist": _report(jobs, table, separable, lambda d, r: _in_order(questions(d, r), table)),
             "random": _report(jobs, table, separable, lambda d, r: _shuffled(questions(d, r), chance)),
         }
@@ -149,7 +146,7 @@ def _report(jobs: HiddenJobs, table: OutcomeTable, separable: list[bool], choose
 
 def _calibration(stated: np.ndarray, right: np.ndarray) -> list[CalibrationRow]:
     rows = []
-    for lo, hi in zip(CALIBRATION_EDGES, CALIBRATION_EDGES[1:], strict=False):
+    for lo, hi in pairwise(CALIBRATION_EDGES):
         inside = (stated >= lo) & (stated < hi) if hi < 1 else stated >= lo
         if inside.any():
             mean, share = float(stated[inside].mean()), float(right[inside].mean())
@@ -197,7 +194,7 @@ def _asked(
     assert part is not None  # noqa: S101 - any other question is about a part of the sheet
     if outcomes.is_measured:
         interval = jobs.reading(job, name, attempt=attempt)
-        agrees = before is not None and before.interval is not None and _agree(before.interval, interval)
+        agrees = before is not None and before.interval is not None and agree(before.interval, interval)
         log = read_as(outcomes, interval, is_confirmed=agrees)
         return Observation(name, name, log, outcomes, interval, is_confirmed=agrees)
     if own.startswith(LOOK):
@@ -207,12 +204,6 @@ def _asked(
         spec = next(row for row in part.tests() if row.name == own)
         is_bad = jobs.is_bad(job, part, spec, attempt=attempt)
     return Observation(name, name, told_as(outcomes, int(is_bad)), outcomes, is_confirmed=before is not None)
-
-
-def _agree(one: Interval, other: Interval) -> bool:
-    if math.isinf(one.hi) or math.isinf(other.hi):
-        return math.isinf(one.hi) and math.isinf(other.hi)
-    return one.lo / _AGREE <= other.hi and other.lo / _AGREE <= one.hi
 
 
 def _minutes(table: OutcomeTable, name: str) -> float:

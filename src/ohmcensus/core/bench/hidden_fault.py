@@ -12,9 +12,8 @@ from dataclasses import dataclass, field
 import numpy as np
 from numpy.typing import NDArray
 
-from ohmcensus.core.machine.coverage import is_answered
-from ohmcensus.core.machine.dictionary import Dictionary, dictionary
 from ohmcensus.core.machine import machine_tests
+from ohmcensus.core.machine.dictionary import Dictionary, dictionary
 from ohmcensus.core.machine.likely import LikelyFault, likely_faults, symptom_chances
 from ohmcensus.core.machine.netlist import REFERENCE_CELSIUS
 from ohmcensus.core.machine.run_through import run_through
@@ -35,7 +34,7 @@ DIGITS = {Function.OHM: 0.1, Function.CONTINUITY: 0.02, Function.INSULATION: 2e4
 DIGITS |= {Function.VOLTS_AC: 0.2, Function.VOLTS_DC: 0.2, Function.LEAKAGE: 1e-5, Function.AMPERE: 1e-2}
 ENDS = {Function.OHM: 4e7, Function.INSULATION: 299e6}
 # How often a test that no circuit answers shows its part's fault, how often eye and hand do, and both falsely.
-SHOWS, SEES_MECHANICAL, SEES_ELECTRICAL, FALSELY, SEES_FALSELY = 0.92, 0.92, 0.25, 0.03, 0.01
+SHOWS, SEES_MECHANICAL, SEES_ELECTRICAL, FALSELY, SEES_FALSELY = 0.92, 0.97, 0.25, 0.03, 0.01
 # Sheets are off in what is a value; a contact reads what a contact reads.
 _VALUES = frozenset({Function.OHM, Function.CAPACITANCE})
 _CONTACT_OHM = 1.0
@@ -65,13 +64,13 @@ class HiddenJobs:
 
     def reading(self, job: int, test: str, *, attempt: int = 0) -> Interval:
         """Return what a meter shows on a job, with its limit of error, SI; a repeat slips by its own chance."""
-        part, spec = self._found(test)
+        spec = self._spec(test)
         at = self._readings.row_of[test]
         fault = self.faults[job]
         wrong = fault.fault if fault else None
         place = self._readings.faults.index(wrong) if wrong in self._readings.faults else None
         true = float(self._readings.healthy[at, job] if place is None else self._readings.faulty[place, at, job])
-        if spec.function in _VALUES and _CONTACT_OHM < true < math.inf or spec.function is Function.CAPACITANCE:
+        if (spec.function in _VALUES and _CONTACT_OHM < true < math.inf) or spec.function is Function.CAPACITANCE:
             true *= float(self._off[at, job])
         return _shown(true, spec.function, self._chance(job, test, attempt), self._slips)
 
@@ -97,11 +96,11 @@ class HiddenJobs:
         is_bad = bool(chance.random() < (shows if is_own else falsely))
         return not is_bad if chance.random() < self._slips else is_bad
 
-    def _found(self, test: str) -> tuple[Part, TestSpec]:
+    def _spec(self, test: str) -> TestSpec:
         part_id, _, name = test.partition(".")
         part = self.sheet.part(part_id)
         assert part is not None  # noqa: S101 - callers name tests of the sheet
-        return part, next(spec for spec in part.tests() if spec.name == name)
+        return next(spec for spec in part.tests() if spec.name == name)
 
     def _chance(self, job: int, name: str, attempt: int) -> np.random.Generator:
         return np.random.default_rng([self._seed, job, attempt, *name.encode()])
@@ -136,11 +135,6 @@ def hidden_jobs(sheet: Sheet, count: int, seed: int, *, slips: float = 0.0, nomi
     return HiddenJobs(sheet, faults, symptoms, readings, off, slips, seed)
 
 
-def measured(sheet: Sheet) -> frozenset[str]:
-    """Return the tests that a circuit answers."""
-    return frozenset(f"{p.id}.{s.name}" for p in sheet.parts for s in p.tests() if is_answered(sheet, p, s))
-
-
 def _is_in_circuit(sheet: Sheet, row: LikelyFault) -> bool:
     return bool(row.fault and row.fault.element) and sheet.part(row.part) is not None
 
@@ -162,7 +156,8 @@ def _told(sheet: Sheet, fault: LikelyFault | None, chance: np.random.Generator) 
 def _shown(true: float, function: Function, chance: np.random.Generator, slips: float) -> Interval:
     """Return what the meter shows with its limit of error, or what a slip makes of it."""
     end, digit = ENDS.get(function, math.inf), DIGITS.get(function, 1e-3)
-    noise, slip, kind, decades = chance.uniform(-1, 1), chance.random(), chance.integers(3), chance.choice([-3, -1, 1, 3])
+    noise, slip = chance.uniform(-1, 1), chance.random()
+    kind, decades = chance.integers(3), chance.choice([-3, -1, 1, 3])
     value = true
     if slip < slips:
         value = (math.inf, digit, true * 10.0 ** float(decades))[int(kind)]

@@ -2,17 +2,95 @@
 
 from __future__ import annotations
 
+import math
+from collections.abc import Callable, Iterator, Sequence
+
 import numpy as np
 
+from ohmcensus.core.case import Case
+from ohmcensus.core.codes import Outcome, track
 from ohmcensus.core.diagnosis.hypothesis import Hypothesis
-from ohmcensus.core.diagnosis.outcomes import OutcomeTable
-from ohmcensus.core.diagnosis.posterior import Observation
+from ohmcensus.core.diagnosis.outcomes import Array, OutcomeTable
+from ohmcensus.core.diagnosis.posterior import Observation, read_as, told_as
+from ohmcensus.core.event import (
+    Changed,
+    Checked,
+    CheckOutcome,
+    CodesRead,
+    CycleTicked,
+    Intervention,
+    RunWatched,
+    Skipped,
+    WhySkipped,
+)
+from ohmcensus.core.judgement import CensusLine, Verdict
+from ohmcensus.core.judgement.census_sheet import Answer
+from ohmcensus.core.machine.asked import RUN, looks, run_outcomes
 from ohmcensus.core.machine.likely import symptom_chances
+from ohmcensus.core.meter import Function
+from ohmcensus.core.parts.fault import FaultMode
+from ohmcensus.core.quantity import Interval, show_indication
 from ohmcensus.core.sheet import Sheet
-from ohmcensus.core.symptom import Symptom
+from ohmcensus.core.symptom import Device, Moment, Symptom
+from ohmcensus.core.trip.isolate import State, isolate
+from ohmcensus.core.trip.of_case import problem_of
+from ohmcensus.core.trip.problem import Method
+from ohmcensus.core.trip.triage import triage
 
 # One customer in so many tells something that has nothing to do with the fault.
 STRAY = 0.1
+# Chances of what is seen, under a suspect that it points at and under any other (ours, common practice).
+CODE_POINTS, CODE_OTHER = 1.0, 0.05
+STEP_POINTS, STEP_OTHER = 0.9, 0.08
+STEP_PASSED = 0.15
+TRIPPED_BY, TRIPPED_OTHER = 0.8, 0.03
+PROVED_BY_RUNS = 0.01
+# The fault stays after another part was fitted: it was hardly the part; after it was reseated, rather not.
+STAYS_AFTER = {Intervention.REPLACED: 0.05, Intervention.MENDED: 0.2}
+STAYS_AFTER_LESS = 0.7
+# Two readings of one test agree within this factor, or by both being over-range.
+AGREE = 1.15
+_LETS_THROUGH = frozenset({FaultMode.LEAK, FaultMode.SHORT})
+# What the checks outside the machine look at, by kind of part.
+_LOOKS_AT = {
+    "protective_devices": frozenset({"outlet", "plug_fuse"}),
+    "cord": frozenset({"cord"}),
+    "taps": frozenset({"fill_hoses"}),
+    "drain_filter": frozenset({"drain_filter"}),
+    "strike": frozenset({"door_strike", "door_handle"}),
+}
+BAD_SEEN, BAD_FALSE = 0.9, 0.02
+
+
+def observations(case: Case, lines: Sequence[CensusLine], table: OutcomeTable) -> tuple[Observation, ...]:
+    """Return the evidence of a case.
+
+    Parameters
+    ----------
+    case
+        Sheet and everything observed.
+    lines
+        Its readings, judged.
+    table
+        Hypotheses and outcomes of the sheet.
+
+    Notes
+    -----
+    Readings of one test are one piece of evidence, the last; a second that agrees confirms it. What was read on a
+    part before it was changed says nothing of what sits there now.
+    """
+    return (
+        *(symptom_told(table, symptom) for symptom in case.complaint.symptoms),
+        *_trip(case, table),
+        *_codes(case, table),
+        *_cycle(case, table),
+        *_eye(case, table),
+        *_run(case, table),
+        *_readings(case, lines, table),
+        *_could_not(case, table),
+        *_isolated(case, table),
+        *_changed(case, table),
+    )
 
 
 def symptom_told(table: OutcomeTable, symptom: Symptom) -> Observation:
@@ -20,7 +98,14 @@ def symptom_told(table: OutcomeTable, symptom: Symptom) -> Observation:
     sheet, even = table.sheet, 1 / len(Symptom)
     chance = [_chance_told(sheet, row, symptom) if row.parts else even for row in table.hypotheses]
     log = np.log((1 - STRAY) * np.array(chance) + STRAY * even)
-    return Observation(f"symptom {symptom.value}", symptom.words, log)
+    return Observation(f"symptom {symptom.value}", f"Told: {symptom.words}", log)
+
+
+def agree(one: Interval, other: Interval) -> bool:
+    """Tell whether two readings of one test agree."""
+    if math.isinf(one.hi) or math.isinf(other.hi):
+        return math.isinf(one.hi) and math.isinf(other.hi)
+    return one.lo / AGREE <= other.hi and other.lo / AGREE <= one.hi
 
 
 def _chance_told(sheet: Sheet, row: Hypothesis, symptom: Symptom) -> float:
@@ -28,3 +113,162 @@ def _chance_told(sheet: Sheet, row: Hypothesis, symptom: Symptom) -> float:
     parts = [part for part in sheet.parts if part.id in row.parts]
     faults = {fault.part: fault for fault in row.faults}
     return max(symptom_chances(sheet, part, faults.get(part.id))[symptom] for part in parts)
+
+
+def _log(table: OutcomeTable, chance: Callable[[Hypothesis], float]) -> Array:
+    return np.asarray(np.log([chance(row) for row in table.hypotheses]))
+
+
+def _trip(case: Case, table: OutcomeTable) -> Iterator[Observation]:
+    """Yield what the moment of a trip says: parts that were new by then, that held before, that were not reached."""
+    found = triage(case)
+    if found.moment is Moment.UNKNOWN and found.device is Device.UNKNOWN:
+        return
+    most = max((row.stood for row in found.parts), default=1.0)
+    stood = {row.part: row.stood / most for row in found.parts}
+
+    def chance(row: Hypothesis) -> float:
+        likely = [stood.get(fault.part, TRIPPED_OTHER) for fault in row.faults if fault.mode in _LETS_THROUGH]
+        return max([TRIPPED_OTHER, *likely])
+
+    yield Observation("trip", f"{found.device.words}, {found.moment.words}", _log(table, chance))
+
+
+def _codes(case: Case, table: OutcomeTable) -> Iterator[Observation]:
+    last = {event.body.scheme: event.body for event in case.events if isinstance(event.body, CodesRead)}
+    for scheme, body in last.items():
+        for code in body.codes:
+            meaning = case.sheet.service.meaning(scheme, code)
+            if meaning is not None and meaning.suspects:
+                weights = {part: CODE_POINTS * weight for part, weight in meaning.suspects.items()}
+
+                def chance(row: Hypothesis, weights: dict[str, float] = weights) -> float:
+                    return max([CODE_OTHER, *(weights.get(part, 0.0) for part in row.parts)])
+
+                yield Observation(f"code {scheme} {code}", f"Code {code}: {meaning.words}", _log(table, chance))
+
+
+def _cycle(case: Case, table: OutcomeTable) -> Iterator[Observation]:
+    """Yield what the steps of an automatic test say: the first that failed, and the parts that worked."""
+    for cycle in case.sheet.service.cycles:
+        ticks: dict[str, Outcome] = {}
+        for event in case.events:
+            if isinstance(event.body, CycleTicked) and event.body.cycle == cycle.id:
+                ticks[event.body.step] = event.body.outcome
+        found = track(cycle, ticks)
+        worked, points = set(found.shown_to_work), set(found.points_at)
+        if found.failed is not None:
+            log = _log(table, lambda row, points=points: STEP_POINTS if points & set(row.parts) else STEP_OTHER)  # type: ignore[misc]
+            yield Observation(f"cycle {cycle.id} failed", f"Failed in the test: {found.failed.title}", log)
+        if worked - points:
+            log = _log(table, lambda row, ok=worked - points: STEP_PASSED if ok & set(row.parts) else 1.0)  # type: ignore[misc]
+            yield Observation(f"cycle {cycle.id} passed", "Steps that passed in the test", log)
+
+
+def _eye(case: Case, table: OutcomeTable) -> Iterator[Observation]:
+    last = {event.body.check: event.body for event in case.events if isinstance(event.body, Checked)}
+    known = looks(case.sheet)
+    for name, body in last.items():
+        if body.outcome is CheckOutcome.NOT_SEEN:
+            continue
+        is_bad = body.outcome is CheckOutcome.BAD
+        said = "bad" if is_bad else "good"
+        if name in known:
+            part, check = known[name]
+            outcomes = table.tests[name]
+            title = f"{part.title}, {check.title}: {said}"
+            yield Observation(name, title, told_as(outcomes, int(is_bad)), outcomes)
+        elif name in _LOOKS_AT:
+            parts = {part.id for part in case.sheet.parts if part.kind in _LOOKS_AT[name]}
+            seen, false = (BAD_SEEN, BAD_FALSE) if is_bad else (1 - BAD_SEEN, 1 - BAD_FALSE)
+            log = _log(table, lambda row, p=parts, s=seen, f=false: s if p & set(row.parts) else f)  # type: ignore[misc]
+            yield Observation(f"look {name}", f"Looked at outside, {name.replace('_', ' ')}: {said}", log)
+
+
+def _run(case: Case, table: OutcomeTable) -> Iterator[Observation]:
+    """Yield what the last watched run says; one made before a change says nothing of the machine as it is now."""
+    last_change = max((event.order for event in case.events if isinstance(event.body, Changed)), default=0)
+    runs = [e for e in case.events if isinstance(e.body, RunWatched) and e.order > last_change]
+    if runs and isinstance(runs[-1].body, RunWatched):
+        outcome = runs[-1].body.outcome
+        place = run_outcomes(case.sheet).index(outcome)
+        outcomes = table.tests[RUN]
+        yield Observation(RUN, f"Run through: {outcome}", told_as(outcomes, place), outcomes)
+
+
+def _readings(case: Case, lines: Sequence[CensusLine], table: OutcomeTable) -> Iterator[Observation]:
+    changed = {event.body.part: event.order for event in case.events if isinstance(event.body, Changed)}
+    for line in lines:
+        test = line.test
+        if test is None or test.id not in table.tests:
+            continue
+        answers = [answer for answer in line.answers if answer.reading.order > changed.get(test.part, -1)]
+        if answers:
+            row = _reading(test.id, f"{test.part_title}, {test.title}", answers, table)
+            if row is not None:
+                yield row
+
+
+def _reading(test: str, title: str, answers: Sequence[Answer], table: OutcomeTable) -> Observation | None:
+    """Return the last reading of a test as evidence; None where it says nothing."""
+    last, outcomes = answers[-1], table.tests[test]
+    verdict, interval = last.judgement.verdict, last.judgement.interval
+    said = f"{title}: {show_indication(last.reading.indication)}"
+    if not outcomes.is_measured:
+        if verdict in {Verdict.UNSURE, Verdict.NOT_JUDGED}:
+            return None
+        return Observation(test, said, told_as(outcomes, int(verdict is not Verdict.INSIDE)), outcomes)
+    is_lesser = outcomes.function is Function.INSULATION and last.reading.function is not Function.INSULATION
+    if is_lesser and verdict is Verdict.INSIDE:
+        return None
+    is_confirmed = any(agree(row.judgement.interval, interval) for row in answers[:-1])
+    log = read_as(outcomes, interval, is_confirmed=is_confirmed)
+    return Observation(test, said, log, outcomes, interval, is_confirmed=is_confirmed)
+
+
+def _could_not(case: Case, table: OutcomeTable) -> Iterator[Observation]:
+    """Yield tests that could not be made because it trips: an outcome of its own."""
+    trips = {e.body.test for e in case.events if isinstance(e.body, Skipped) and e.body.why is WhySkipped.TRIPS}
+    if trips:
+
+        def chance(row: Hypothesis) -> float:
+            return TRIPPED_BY if any(fault.mode in _LETS_THROUGH for fault in row.faults) else TRIPPED_OTHER
+
+        yield Observation("could not measure", "Could not measure: it trips", _log(table, chance))
+
+
+def _isolated(case: Case, table: OutcomeTable) -> Iterator[Observation]:
+    """Yield what the runs of a leakage test have proved."""
+    for method in Method:
+        problem = problem_of(case, method)
+        if not problem.runs:
+            continue
+        found = isolate(problem)
+        if found.is_refused or found.conflict:
+            continue
+        guilty = {name for name, row in found.parts.items() if row.state is State.GUILTY}
+        cleared = {name for name, row in found.parts.items() if row.state is State.CLEARED}
+
+        def chance(row: Hypothesis, guilty: set[str] = guilty, cleared: set[str] = cleared) -> float:
+            leaks = {fault.part for fault in row.faults if fault.mode is FaultMode.LEAK}
+            if guilty and not leaks & guilty:
+                return PROVED_BY_RUNS
+            return PROVED_BY_RUNS if leaks & cleared else 1.0
+
+        if guilty | cleared:
+            yield Observation(f"runs {method.value}", f"Proved by {method.value} runs", _log(table, chance))
+
+
+def _changed(case: Case, table: OutcomeTable) -> Iterator[Observation]:
+    """Yield what a change says that did not cure the fault: a failing run was watched after it."""
+    for event in case.events:
+        body = event.body
+        if not isinstance(body, Changed):
+            continue
+        after = [row.body for row in case.events if isinstance(row.body, RunWatched) and row.order > event.order]
+        if any(run.outcome != "through" for run in after):
+            stays = STAYS_AFTER.get(body.intervention, STAYS_AFTER_LESS)
+            log = _log(table, lambda row, part=body.part, stays=stays: stays if part in row.parts else 1.0)  # type: ignore[misc]
+            part = case.sheet.part(body.part)
+            title = f"{part.title if part else body.part}, {body.intervention.words}: the fault stayed"
+            yield Observation(f"change {event.id}", title, log)

@@ -17,6 +17,7 @@ from numpy.typing import NDArray
 from scipy.special import ndtr
 
 from ohmcensus.core.diagnosis.hypothesis import Hypothesis, hypotheses
+from ohmcensus.core.machine.asked import RUN, look_id
 from ohmcensus.core.machine.coverage import is_answered
 from ohmcensus.core.machine.dictionary import Dictionary
 from ohmcensus.core.machine.likely import likely_faults
@@ -50,17 +51,7 @@ LEAST = {
 # Tests that no circuit answers read inside or not: what their kind declares, with slips (ours).
 DECLARED_SEEN, DECLARED_FALSE = 0.92, 0.03
 # Eye and hand find nearly all of what is not electrical, and few electrical faults (ours).
-EYE_MECHANICAL, EYE_ELECTRICAL, EYE_FALSE = 0.92, 0.25, 0.01
-LOOK = "look_"
-
-
-# The question of a whole run through the programme, watched.
-RUN = "machine.run"
-
-
-def look_id(part: Part, check: PartCheck) -> str:
-    """Return the name of a check by eye and hand among the questions: "heater.look_tags"."""
-    return f"{part.id}.{LOOK}{check.id}"
+EYE_MECHANICAL, EYE_ELECTRICAL, EYE_FALSE = 0.97, 0.25, 0.01
 
 
 @dataclass(frozen=True)
@@ -255,9 +246,7 @@ def _histogram(logs: Array, edges: Array) -> Array:
 
 
 def _declared(name: str, part: Part, spec: TestSpec, supposed: Sequence[Hypothesis]) -> Outcomes:
-    seen = [
-        any(fault.part == part.id and fault.mode not in spec.blind_to for fault in row.faults) for row in supposed
-    ]
+    seen = [any(fault.part == part.id and fault.mode not in spec.blind_to for fault in row.faults) for row in supposed]
     bad = np.where(seen, DECLARED_SEEN, DECLARED_FALSE)
     return Outcomes(name, np.empty(0), np.stack([1 - bad, bad], axis=1), spec.function)
 

@@ -224,10 +224,8 @@ def _oddness(row: Observation, chance: Array) -> float:
     width = np.append(np.diff(outcome.edges), 1.0)
     density = expected / width
     share, _ = outcome.mass(row.interval)
-    if math.isinf(row.interval.hi):
-        seen = float(chance @ share)
-    else:
-        seen = float(density[_bin(outcome, row.interval)])
+    is_over = math.isinf(row.interval.hi)
+    seen = float(chance @ share) if is_over else float(density[_bin(outcome, row.interval)])
     return float(expected[density <= seen * (1 + 1e-9)].sum()) if seen > 0 else 0.0
 
 

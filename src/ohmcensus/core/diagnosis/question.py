@@ -9,15 +9,20 @@ from enum import StrEnum
 from functools import lru_cache
 
 import numpy as np
+from numpy.typing import NDArray
 from scipy.special import entr
 
-from ohmcensus.core.diagnosis.outcomes import LOOK, RUN, Array, OutcomeTable, look_id
+from ohmcensus.core.diagnosis.outcomes import Array, OutcomeTable
 from ohmcensus.core.diagnosis.posterior import SLIP, Diagnosis
+from ohmcensus.core.machine.asked import LOOK, RUN, look_id
 from ohmcensus.core.machine.run_through import RUN_MINUTES
 from ohmcensus.core.parts.kind import MachineState
 from ohmcensus.core.sheet import Sheet
 
 PLUG_MINUTES = 0.5
+# Taking up the meter, finding the points: what every question costs besides; a cover that is off serves the next
+# questions too, so only a share of it counts when questions are compared (ours, after trying 0.5 to 2 and 0.5 to 1).
+HANDLING_MINUTES, COVER_SHARE = 1.0, 0.5
 # What a live test costs on top, for whoever would rather not.
 LIVE_PENALTY_MINUTES = 6.0
 # Less than this and a test settles nothing.
@@ -105,15 +110,19 @@ class _Asked:
 
     names: tuple[str, ...]
     outcomes: Array = field(repr=False)
-    begins: Array = field(repr=False)
+    begins: NDArray[np.intp] = field(repr=False)
     minutes: Array = field(repr=False)
     plugs: Array = field(repr=False)
-    is_live: Array = field(repr=False)
+    is_live: NDArray[np.bool_] = field(repr=False)
     panels: tuple[str | None, ...] = ()
 
 
 def questions(
-    diagnosis: Diagnosis, reach: Reach, objective: Objective = Objective.SOONEST, *, prices: Mapping[str, float] | None = None
+    diagnosis: Diagnosis,
+    reach: Reach,
+    objective: Objective = Objective.SOONEST,
+    *,
+    prices: Mapping[str, float] | None = None,
 ) -> tuple[Question, ...]:
     """Return the tests that settle something, the best first.
 
@@ -140,15 +149,16 @@ def questions(
     reaching = covers + asked.plugs
     needs_panel = np.array([panel is not None for panel in asked.panels])
     penalty = np.where(asked.is_live & needs_panel, reach.live_penalty, 0.0)
-    score = bits / (asked.minutes + reaching + penalty)
+    spent = HANDLING_MINUTES + asked.minutes + asked.plugs + penalty
+    score = bits / (spent + COVER_SHARE * covers)
     if objective is Objective.LEAST_DISMANTLING:
-        score = bits / (asked.minutes + asked.plugs + penalty + DISMANTLING_FACTOR * covers)
+        score = bits / (spent + DISMANTLING_FACTOR * covers)
     if objective is Objective.CHEAPEST:
-        saved = _saving(table, joint, asked, prices or {}) - MINUTE_COST * (asked.minutes + reaching + penalty)
+        saved = _saving(table, joint, asked, prices or {}) - MINUTE_COST * (spent + covers)
         score = score * 1e-3 + saved
     if objective is Objective.LIKELIEST_FIRST:
         score = score + 10 * _chance_of(diagnosis, asked.names)
-    wanted = np.flatnonzero((bits >= LEAST_BITS) & ~(asked.is_live & (not reach.has_power)))
+    wanted = np.flatnonzero((bits >= LEAST_BITS) & (~asked.is_live | reach.has_power))
     rows = [
         Question(asked.names[i], _part(asked.names[i]), *map(float, (asked.minutes[i], reaching[i], bits[i], score[i])))
         for i in wanted.tolist()
@@ -235,7 +245,9 @@ def _asked(table: OutcomeTable) -> _Asked:
         tuple(table.tests),
         np.concatenate(blocks, axis=1),
         np.array(begins),
-        *(np.array([row[i] for row in rows]) for i in range(3)),
+        np.array([row[0] for row in rows]),
+        np.array([row[1] for row in rows]),
+        np.array([row[2] for row in rows]),
         tuple(row[3] for row in rows),
     )
     while len(_KEPT) >= 16:  # noqa: PLR2004 - as many sheets as any firm has open

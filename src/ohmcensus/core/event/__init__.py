@@ -12,6 +12,7 @@ from typing import Annotated
 
 from pydantic import Field
 
+from ohmcensus.core.event.asking import RunWatched, Skipped, WhySkipped
 from ohmcensus.core.event.change import Changed, Intervention
 from ohmcensus.core.event.codes import CodesRead, CycleBegun, CycleTicked, EntryTried
 from ohmcensus.core.event.ending import Ended, Reopened
@@ -68,6 +69,8 @@ Body = Annotated[
     | RunDoubted
     | RunWithdrawn
     | Changed
+    | Skipped
+    | RunWatched
     | Ended
     | Reopened,
     Field(discriminator="kind"),
@@ -116,9 +119,12 @@ __all__ = [
     "Reopened",
     "RunDoubted",
     "RunMade",
+    "RunWatched",
     "RunWithdrawn",
+    "Skipped",
     "StepTicked",
     "StoodOn",
     "Supply",
     "Tripped",
+    "WhySkipped",
 ]

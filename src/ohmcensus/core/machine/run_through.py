@@ -16,6 +16,7 @@ from numpy.typing import NDArray
 
 from ohmcensus.core.circuit import Branch
 from ohmcensus.core.circuit.network import Network
+from ohmcensus.core.machine.asked import THROUGH, TRIPS, run_outcomes, steps
 from ohmcensus.core.machine.likely import LikelyFault, likely_faults, symptom_chances
 from ohmcensus.core.machine.netlist import Configuration, effects_of, elements_of, netlist
 from ohmcensus.core.machine.probe import Probe, prepared
@@ -24,9 +25,7 @@ from ohmcensus.core.parts.fault import FaultMode
 from ohmcensus.core.sheet import Sheet
 from ohmcensus.core.symptom import Symptom
 
-THROUGH, TRIPS = "through", "trips"
 RUN_MINUTES = 6.0
-REST = "off"
 # A load runs from this share of its own current on, has lost it below the next, and runs wild above the last (ours).
 RUNS_FROM, LOST_BELOW, WILD_ABOVE = 0.2, 0.6, 1.8
 # A watched run shows what it should nearly always; of leaks and shorts so many open a protective device (ours).
@@ -73,10 +72,9 @@ def run_through(sheet: Sheet) -> RunThrough:
     -----
     One admittance matrix a step, all faults solved beside each other.
     """
-    steps = tuple(step for step in sheet.states.get("programme", ()) if step != REST)
     faults = likely_faults(sheet)
-    failing = np.array([_failing(sheet, step, faults) for step in steps]).reshape(len(steps), len(faults))
-    outcomes = (*steps, THROUGH, TRIPS)
+    failing = np.array([_failing(sheet, step, faults) for step in steps(sheet)]).reshape(-1, len(faults))
+    outcomes = run_outcomes(sheet)
     rows = [_row(sheet, fault, failing[:, index], outcomes) for index, fault in enumerate(faults)]
     sound = np.zeros(len(outcomes))
     sound[-2] = 1.0
@@ -130,7 +128,7 @@ def _failing(sheet: Sheet, step: str, faults: Sequence[LikelyFault]) -> NDArray[
     share = current / np.maximum(current[:, -1:], 1e-9)
     lost = runs[:, None] & ((share < LOST_BELOW) | (share > WILD_ABOVE))
     wild = ~runs[:, None] & (current >= RUNS_FROM)
-    return np.asarray((lost | wild).any(axis=0)[:-1])
+    return np.asarray(np.any(lost | wild, axis=0))[:-1]
 
 
 def _injected(network: Network) -> NDArray[np.complex128]:
@@ -165,9 +163,7 @@ def _loads(sheet: Sheet) -> tuple[str, ...]:
     )
 
 
-def _row(
-    sheet: Sheet, row: LikelyFault, failing: NDArray[np.bool_], outcomes: tuple[str, ...]
-) -> NDArray[np.float64]:
+def _row(sheet: Sheet, row: LikelyFault, failing: NDArray[np.bool_], outcomes: tuple[str, ...]) -> NDArray[np.float64]:
     told = np.zeros(len(outcomes))
     mode = row.fault.mode if row.fault else None
     part = sheet.part(row.part)

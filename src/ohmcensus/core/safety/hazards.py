@@ -11,7 +11,17 @@ from collections.abc import Iterator
 from dataclasses import dataclass
 
 from ohmcensus.core.case import Case, Reading
-from ohmcensus.core.event import BypassRemoved, EarthLifted, EarthRefitted, Hazard, HazardFound, RunMade, Tripped
+from ohmcensus.core.event import (
+    TRIPS,
+    BypassRemoved,
+    EarthLifted,
+    EarthRefitted,
+    Hazard,
+    HazardFound,
+    RunMade,
+    RunWatched,
+    Tripped,
+)
 from ohmcensus.core.machine import MachineTest, machine_tests
 from ohmcensus.core.meter import Function
 from ohmcensus.core.parts.kind import Proves
@@ -60,6 +70,8 @@ def open_hazards(case: Case) -> tuple[OpenHazard, ...]:
             latest[Hazard.TRIP] = (event.order, event.body.device.words)
         elif isinstance(event.body, RunMade) and event.body.has_tripped:
             latest[Hazard.TRIP] = (event.order, "in a run")
+        elif isinstance(event.body, RunWatched) and event.body.outcome == TRIPS:
+            latest[Hazard.TRIP] = (event.order, "in a watched run")
         elif isinstance(event.body, HazardFound):
             latest[event.body.hazard] = (event.order, event.body.words)
     latest.pop(Hazard.BYPASS, None)

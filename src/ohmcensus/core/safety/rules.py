@@ -17,6 +17,7 @@ from ohmcensus.core.event import (
     LiveBegun,
     PluggedIn,
     Reclosed,
+    RunWatched,
     Tripped,
 )
 from ohmcensus.core.meter import Function
@@ -82,7 +83,7 @@ def refuse_event(case: Case, body: Body, state: SafetyState = SafetyState.NOT_PR
         none or whose earth was not off.
     """
     match body:
-        case PluggedIn() | LiveBegun() | CycleBegun() | EntryTried():
+        case PluggedIn() | LiveBegun() | CycleBegun() | EntryTried() | RunWatched():
             _refuse_power(case)
         case Reclosed():
             _refuse_second_reclose(case)

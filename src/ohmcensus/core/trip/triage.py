@@ -81,6 +81,8 @@ class Energised:
         Line came to it at this very moment.
     if_turned
         It is at line potential from plugging in where the plug sits the other way round, or a neutral is switched.
+    stood
+        How the way it stood counts, 1 for a part that was new by then.
     weight
         How likely it is the one, against the others.
     """
@@ -89,6 +91,7 @@ class Energised:
     since: Moment | None
     is_new: bool
     if_turned: bool
+    stood: float
     weight: float
 
 
@@ -187,7 +190,7 @@ def _energised(
     if_turned = since is not Moment.PLUGGING_IN and any(part.id in step.only_from_neutral for step in at_rest)
     is_new = since is moment
     stood = 1.0 if is_new else HELD_BEFORE if since else NEUTRAL_ONLY if if_turned else NOT_REACHED
-    return Energised(part.id, since, is_new, if_turned, max(_prior(case, part, classes) * stood, 1e-3))
+    return Energised(part.id, since, is_new, if_turned, stood, max(_prior(case, part, classes) * stood, 1e-3))
 
 
 def _prior(case: Case, part: Part, classes: tuple[FaultClass, ...]) -> float:

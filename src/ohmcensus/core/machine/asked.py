@@ -1,0 +1,32 @@
+"""Questions besides tests by meter, by the names that records give them: looks at parts, and a run watched."""
+
+from __future__ import annotations
+
+from ohmcensus.core.parts.kind import PartCheck
+from ohmcensus.core.sheet import Part, Sheet
+
+LOOK = "look_"
+# A whole run through the programme.
+RUN = "machine.run"
+THROUGH, TRIPS = "through", "trips"
+REST = "off"
+
+
+def look_id(part: Part, check: PartCheck) -> str:
+    """Return the name of a check by eye and hand: "heater.look_tags"."""
+    return f"{part.id}.{LOOK}{check.id}"
+
+
+def looks(sheet: Sheet) -> dict[str, tuple[Part, PartCheck]]:
+    """Return every check by eye and hand of a machine, by its name."""
+    return {look_id(part, check): (part, check) for part in sheet.parts for check in part.part_kind.checks}
+
+
+def steps(sheet: Sheet) -> tuple[str, ...]:
+    """Return the steps of the programme in order, rest left out."""
+    return tuple(step for step in sheet.states.get("programme", ()) if step != REST)
+
+
+def run_outcomes(sheet: Sheet) -> tuple[str, ...]:
+    """Return what a watched run may come to: the first step that fails, *through*, *trips*."""
+    return (*steps(sheet), THROUGH, TRIPS)
