@@ -300,6 +300,41 @@ def _text_of(file: Path) -> str:
         raise InputError(what=f"{file} cannot be read ({why})", remedy="name a text file", field="file") from None
 
 
+OBJECTIVES = ["soonest", "cheapest", "least_dismantling", "likeliest_first"]
+objective_option = click.option("--objective", type=click.Choice(OBJECTIVES), default="soonest", show_default=True)
+
+
+@commands.command()
+@click.argument("file", type=click.Path(path_type=Path, dir_okay=False))
+@objective_option
+def suspects(file: Path, objective: str) -> None:
+    """Rank the suspects of the exported job in FILE, and say what to ask next."""
+    from ohmcensus.core.diagnosis.question import Objective  # noqa: PLC0415
+    from ohmcensus.services.judge_file import judge_file  # noqa: PLC0415
+
+    _say(judge_file(_text_of(file), Objective(objective)))
+
+
+@commands.command()
+@sheet_option
+@click.option("--jobs", type=click.IntRange(1, 5000), default=150, show_default=True, help="How many jobs.")
+@click.option("--seed", type=click.IntRange(0), default=1, show_default=True, help="Where chance starts.")
+@objective_option
+@click.option("--slips", type=click.FloatRange(0, 1), default=0.0, help="Share of readings that are slips.")
+@click.option("--nominals-off", type=click.FloatRange(0, 2), default=0.0, help="By how much figures are off.")
+def trial(sheet_id: str, jobs: int, seed: int, objective: str, slips: float, nominals_off: float) -> None:
+    """Try the diagnosis on simulated jobs with a hidden fault, beside other ways to go about it."""
+    from ohmcensus.core.bench.hidden_fault import hidden_jobs  # noqa: PLC0415
+    from ohmcensus.core.diagnosis.question import Objective  # noqa: PLC0415
+    from ohmcensus.core.machine.dictionary import dictionary  # noqa: PLC0415
+    from ohmcensus.services.find_sheet import find_sheet  # noqa: PLC0415
+    from ohmcensus.services.run_trial import run_trial  # noqa: PLC0415
+
+    found = find_sheet(sheet_id)
+    world = hidden_jobs(found, jobs, seed, slips=slips, nominals_off=nominals_off)
+    _say(run_trial(dictionary(found), world, objective=Objective(objective)).model_dump())
+
+
 @commands.group()
 def rules() -> None:
     """Work out a figure of the trade."""

@@ -6,12 +6,15 @@ from typing import Literal
 
 from pydantic import BaseModel, ConfigDict
 
-from ohmcensus.core.event import Body
+from ohmcensus.core.case import Case, Reading
+from ohmcensus.core.event import Body, Event
 from ohmcensus.core.intake import Complaint, DataPlate
 from ohmcensus.core.judgement import CensusLine
 from ohmcensus.core.judgement.census_sheet import Answer
 from ohmcensus.core.layout.ohm_ruler import line_key
-from ohmcensus.core.meter import Meter
+from ohmcensus.core.meter import Function, Meter
+from ohmcensus.core.quantity import Bound, Indication, Unit
+from ohmcensus.core.sheet import Sheet
 from ohmcensus.core.window import Window
 
 FORMAT: Literal["ohmcensus-job/1"] = "ohmcensus-job/1"
@@ -178,4 +181,34 @@ def line_entry(line: CensusLine, note: str) -> LineEntry:
         should=window_entry(test.window if test else None),
         verdict=line.answer.judgement.verdict.value if line.answer else "not_asked",
         note=note,
+    )
+
+
+def case_from(job: JobFile, sheet: Sheet) -> Case:
+    """Return the case that a file tells of: its standing readings, events, complaint and plate."""
+    return Case(
+        sheet=sheet,
+        readings=tuple(_reading_from(row, job) for row in job.readings),
+        celsius=job.ambient_celsius,
+        complaint=job.intake,
+        plate=job.plate,
+        events=tuple(Event(row.id, row.body, row.at, row.who, row.order) for row in job.events),
+    )
+
+
+def _reading_from(row: ReadingEntry, job: JobFile) -> Reading:
+    order = next((old.order for old in job.history if old.id == row.id), 0)
+    return Reading(
+        id=row.id,
+        between=row.between,
+        test=row.test,
+        function=Function(row.function),
+        meter=job.meters[row.meter],
+        indication=Indication(row.value, Unit(row.unit), Bound(row.bound)),
+        text=row.text,
+        celsius=row.celsius,
+        alone=row.alone,
+        at=row.at,
+        who=row.who,
+        order=order,
     )

@@ -28,6 +28,7 @@ from ohmcensus.services.show_intake import IntakeView, show_intake
 from ohmcensus.services.show_job import JobView, list_jobs
 from ohmcensus.services.show_rungs import RungsQuery, RungsView, rungs_svg, show_rungs
 from ohmcensus.services.show_safe import SafeView, show_safe
+from ohmcensus.services.show_suspects import SuspectsQuery, SuspectsView, show_suspects
 from ohmcensus.services.show_trace import TraceView, show_trace
 from ohmcensus.services.show_trip import TripQuery, TripView, show_trip
 from ohmcensus.services.show_trip_story import TripStory, show_trip_story
@@ -144,6 +145,12 @@ def new_intake(path: JobPath, body: NewIntake) -> Response:
 def safe(path: JobPath) -> Response:
     """Return the steps, the points of the proof, and the hazards."""
     return answer(show_safe(context(), path.job_id))
+
+
+@blueprint.get("/<job_id>/suspects", responses={200: SuspectsView}, summary="Suspects and what to ask next")
+def suspects(path: JobPath, query: SuspectsQuery) -> Response:
+    """Return the suspects, what speaks for and against each, and the next question."""
+    return answer(show_suspects(context(), path.job_id, query))
 
 
 @blueprint.get("/<job_id>/trip", responses={200: TripView}, summary="Isolating a leak")

@@ -393,6 +393,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/jobs/{job_id}/suspects": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Suspects and what to ask next
+         * @description Return the suspects, what speaks for and against each, and the next question.
+         */
+        get: operations["jobs_suspects__job_id__suspects_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/jobs/{job_id}/trace": {
         parameters: {
             query?: never;
@@ -1472,11 +1492,37 @@ export interface components {
             sequence: string;
         };
         /**
+         * EvidenceView
+         * @description What one observation weighs for a suspect: powers of ten, over nought for it.
+         */
+        EvidenceView: {
+            /** Id */
+            id: string;
+            /** Title */
+            title: string;
+            /** Weight */
+            weight: number;
+        };
+        /**
          * Function
          * @description What an instrument does to a pair of points.
          * @enum {string}
          */
         Function: "ohm" | "continuity" | "insulation" | "leakage" | "capacitance" | "diode" | "volts_ac" | "volts_dc" | "ampere" | "hertz" | "temperature" | "length";
+        /**
+         * GhostPin
+         * @description What a test is expected to read under one suspect; ``position`` on the ohm ruler where it belongs there.
+         */
+        GhostPin: {
+            /** Part */
+            part: string;
+            /** Position */
+            position: number | null;
+            /** Reads */
+            reads: string;
+            /** Title */
+            title: string;
+        };
         /**
          * Hazard
          * @description A danger to people that is open until something shows that it is not.
@@ -2164,7 +2210,7 @@ export interface components {
          */
         NewEvent: {
             /** Body */
-            body: components["schemas"]["Isolated"] | components["schemas"]["PluggedIn"] | components["schemas"]["LiveBegun"] | components["schemas"]["LiveEnded"] | components["schemas"]["Opened"] | components["schemas"]["StepTicked"] | components["schemas"]["Attended"] | components["schemas"]["Tripped"] | components["schemas"]["Reclosed"] | components["schemas"]["HazardFound"] | components["schemas"]["BypassRemoved"] | components["schemas"]["EarthLifted"] | components["schemas"]["EarthRefitted"] | components["schemas"]["Checked"] | components["schemas"]["CodesRead"] | components["schemas"]["EntryTried"] | components["schemas"]["CycleBegun"] | components["schemas"]["CycleTicked"] | components["schemas"]["CircuitNoted"] | components["schemas"]["RunMade"] | components["schemas"]["RunDoubted"] | components["schemas"]["RunWithdrawn"] | components["schemas"]["Changed"] | components["schemas"]["Ended"] | components["schemas"]["Reopened"];
+            body: components["schemas"]["Isolated"] | components["schemas"]["PluggedIn"] | components["schemas"]["LiveBegun"] | components["schemas"]["LiveEnded"] | components["schemas"]["Opened"] | components["schemas"]["StepTicked"] | components["schemas"]["Attended"] | components["schemas"]["Tripped"] | components["schemas"]["Reclosed"] | components["schemas"]["HazardFound"] | components["schemas"]["BypassRemoved"] | components["schemas"]["EarthLifted"] | components["schemas"]["EarthRefitted"] | components["schemas"]["Checked"] | components["schemas"]["CodesRead"] | components["schemas"]["EntryTried"] | components["schemas"]["CycleBegun"] | components["schemas"]["CycleTicked"] | components["schemas"]["CircuitNoted"] | components["schemas"]["RunMade"] | components["schemas"]["RunDoubted"] | components["schemas"]["RunWithdrawn"] | components["schemas"]["Changed"] | components["schemas"]["Skipped"] | components["schemas"]["RunWatched"] | components["schemas"]["Ended"] | components["schemas"]["Reopened"];
             /**
              * Id
              * Format: uuid
@@ -2311,6 +2357,22 @@ export interface components {
         NextView: {
             /** Stage */
             stage: string;
+            /** Words */
+            words: string;
+        };
+        /**
+         * Objective
+         * @description What the next question is chosen for.
+         * @enum {string}
+         */
+        Objective: "soonest" | "cheapest" | "least_dismantling" | "likeliest_first";
+        /**
+         * ObjectiveChoice
+         * @description What questions may be chosen for.
+         */
+        ObjectiveChoice: {
+            /** Id */
+            id: string;
             /** Words */
             words: string;
         };
@@ -2579,6 +2641,48 @@ export interface components {
             typed: string;
         };
         /**
+         * QuestionView
+         * @description A test to make next.
+         *
+         *     Attributes
+         *     ----------
+         *     test
+         *         Line of the sheet, check by eye, or the run.
+         *     kind
+         *         What sort of answer it has.
+         *     title, why
+         *         What to do and what it settles, in words.
+         *     minutes
+         *         With covers and plugs.
+         *     bits
+         *         What it is expected to settle.
+         *     expects
+         *         What it would read under the leading suspects.
+         *     outcomes
+         *         Answers to choose from where it is not read from a meter: name and words.
+         */
+        QuestionView: {
+            /** Bits */
+            bits: number;
+            /** Expects */
+            expects: components["schemas"]["GhostPin"][];
+            /** Kind */
+            kind: string;
+            /** Minutes */
+            minutes: number;
+            /** Outcomes */
+            outcomes: [
+                string,
+                string
+            ][];
+            /** Test */
+            test: string;
+            /** Title */
+            title: string;
+            /** Why */
+            why: string;
+        };
+        /**
          * Range
          * @description One range of one function, in the SI unit of that function.
          *
@@ -2652,7 +2756,7 @@ export interface components {
             /** At */
             at: string;
             /** Body */
-            body: components["schemas"]["Isolated"] | components["schemas"]["PluggedIn"] | components["schemas"]["LiveBegun"] | components["schemas"]["LiveEnded"] | components["schemas"]["Opened"] | components["schemas"]["StepTicked"] | components["schemas"]["Attended"] | components["schemas"]["Tripped"] | components["schemas"]["Reclosed"] | components["schemas"]["HazardFound"] | components["schemas"]["BypassRemoved"] | components["schemas"]["EarthLifted"] | components["schemas"]["EarthRefitted"] | components["schemas"]["Checked"] | components["schemas"]["CodesRead"] | components["schemas"]["EntryTried"] | components["schemas"]["CycleBegun"] | components["schemas"]["CycleTicked"] | components["schemas"]["CircuitNoted"] | components["schemas"]["RunMade"] | components["schemas"]["RunDoubted"] | components["schemas"]["RunWithdrawn"] | components["schemas"]["Changed"] | components["schemas"]["Ended"] | components["schemas"]["Reopened"];
+            body: components["schemas"]["Isolated"] | components["schemas"]["PluggedIn"] | components["schemas"]["LiveBegun"] | components["schemas"]["LiveEnded"] | components["schemas"]["Opened"] | components["schemas"]["StepTicked"] | components["schemas"]["Attended"] | components["schemas"]["Tripped"] | components["schemas"]["Reclosed"] | components["schemas"]["HazardFound"] | components["schemas"]["BypassRemoved"] | components["schemas"]["EarthLifted"] | components["schemas"]["EarthRefitted"] | components["schemas"]["Checked"] | components["schemas"]["CodesRead"] | components["schemas"]["EntryTried"] | components["schemas"]["CycleBegun"] | components["schemas"]["CycleTicked"] | components["schemas"]["CircuitNoted"] | components["schemas"]["RunMade"] | components["schemas"]["RunDoubted"] | components["schemas"]["RunWithdrawn"] | components["schemas"]["Changed"] | components["schemas"]["Skipped"] | components["schemas"]["RunWatched"] | components["schemas"]["Ended"] | components["schemas"]["Reopened"];
             /** Id */
             id: string;
             /** Who */
@@ -2797,6 +2901,19 @@ export interface components {
             text: string;
             /** Words */
             words: string;
+        };
+        /**
+         * RunWatched
+         * @description The machine was run through its programme: the first step that failed, ``through`` or ``trips``.
+         */
+        RunWatched: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "run_watched";
+            /** Outcome */
+            outcome: string;
         };
         /**
          * RunWithdrawn
@@ -3213,6 +3330,20 @@ export interface components {
             window_lo: number;
         };
         /**
+         * Skipped
+         * @description A test was not made, and why; *it trips* is an outcome of its own.
+         */
+        Skipped: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "skipped";
+            /** Test */
+            test: string;
+            why: components["schemas"]["WhySkipped"];
+        };
+        /**
          * StageState
          * @description How a stage stands.
          * @enum {string}
@@ -3229,6 +3360,12 @@ export interface components {
             /** Words */
             words: string;
         };
+        /**
+         * Standing
+         * @description How far the diagnosis is.
+         * @enum {string}
+         */
+        Standing: "open" | "repeat" | "unfit" | "named" | "nothing_found";
         /**
          * State
          * @description What is proved of a part.
@@ -3358,6 +3495,77 @@ export interface components {
             title: string;
             /** Weight */
             weight: number;
+        };
+        /**
+         * SuspectView
+         * @description A suspect.
+         *
+         *     Attributes
+         *     ----------
+         *     chance
+         *         That the part is involved.
+         *     words
+         *         The chance as it is said.
+         *     speaks_for, speaks_against
+         *         Observations, the heaviest first.
+         *     ruled_out_by
+         *         The observation that weighs most against a part that is ruled out.
+         *     repair, minutes, price
+         *         The usual repair.
+         */
+        SuspectView: {
+            /** Chance */
+            chance: number;
+            /** Minutes */
+            minutes: number;
+            /** Part */
+            part: string;
+            /** Price */
+            price: number | null;
+            /** Repair */
+            repair: string;
+            /** Ruled Out By */
+            ruled_out_by: string;
+            /** Speaks Against */
+            speaks_against: components["schemas"]["EvidenceView"][];
+            /** Speaks For */
+            speaks_for: components["schemas"]["EvidenceView"][];
+            /** Title */
+            title: string;
+            /** Words */
+            words: string;
+        };
+        /**
+         * SuspectsView
+         * @description The suspects column.
+         *
+         *     Attributes
+         *     ----------
+         *     standing, sentence
+         *         How far the diagnosis is, and what to do about it.
+         *     nothing
+         *         Chance that nothing is found.
+         *     unknown_bits
+         *         What is still unknown of the repair.
+         *     ask
+         *         Tests to make, the best first.
+         */
+        SuspectsView: {
+            /** Ask */
+            ask: components["schemas"]["QuestionView"][];
+            job: components["schemas"]["JobView"];
+            /** Nothing */
+            nothing: number;
+            objective: components["schemas"]["Objective"];
+            /** Objectives */
+            objectives: components["schemas"]["ObjectiveChoice"][];
+            /** Sentence */
+            sentence: string;
+            standing: components["schemas"]["Standing"];
+            /** Suspects */
+            suspects: components["schemas"]["SuspectView"][];
+            /** Unknown Bits */
+            unknown_bits: number;
         };
         /**
          * Symptom
@@ -3699,6 +3907,12 @@ export interface components {
             /** Opened At */
             opened_at: string;
         };
+        /**
+         * WhySkipped
+         * @description Why a test was not made.
+         * @enum {string}
+         */
+        WhySkipped: "cannot_reach" | "no_meter" | "trips";
         /**
          * Withdrawal
          * @description Taking back one reading; it stays in the history.
@@ -5204,6 +5418,84 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["SafeView"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unsupported Media Type */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    jobs_suspects__job_id__suspects_get: {
+        parameters: {
+            query?: {
+                objective?: components["schemas"]["Objective"];
+            };
+            header?: never;
+            path: {
+                job_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SuspectsView"];
                 };
             };
             /** @description Bad Request */

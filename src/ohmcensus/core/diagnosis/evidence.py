@@ -25,8 +25,10 @@ from ohmcensus.core.event import (
 )
 from ohmcensus.core.judgement import CensusLine, Verdict
 from ohmcensus.core.judgement.census_sheet import Answer
+from ohmcensus.core.machine import machine_tests
 from ohmcensus.core.machine.asked import RUN, looks, run_outcomes
 from ohmcensus.core.machine.likely import symptom_chances
+from ohmcensus.core.machine.netlist import REFERENCE_CELSIUS
 from ohmcensus.core.meter import Function
 from ohmcensus.core.parts.fault import FaultMode
 from ohmcensus.core.quantity import Interval, show_indication
@@ -222,8 +224,20 @@ def _reading(test: str, title: str, answers: Sequence[Answer], table: OutcomeTab
     if is_lesser and verdict is Verdict.INSIDE:
         return None
     is_confirmed = any(agree(row.judgement.interval, interval) for row in answers[:-1])
-    log = read_as(outcomes, interval, is_confirmed=is_confirmed)
-    return Observation(test, said, log, outcomes, interval, is_confirmed=is_confirmed)
+    moved = interval.scaled(_to_reference(table.sheet, test, last.reading.celsius))
+    log = read_as(outcomes, moved, is_confirmed=is_confirmed)
+    is_inside = verdict is Verdict.INSIDE
+    return Observation(test, said, log, outcomes, moved, is_confirmed=is_confirmed, is_inside=is_inside)
+
+
+def _to_reference(sheet: Sheet, test: str, celsius: float) -> float:
+    """Return the factor that moves a reading from its temperature to that of the outcomes."""
+    at, reference = (
+        next(row.window for row in machine_tests(sheet, degrees) if row.id == test)
+        for degrees in (celsius, REFERENCE_CELSIUS)
+    )
+    middle = [window.nominal or window.interval.finite_lo or window.interval.finite_hi for window in (at, reference)]
+    return middle[1] / middle[0] if middle[0] and middle[1] else 1.0
 
 
 def _could_not(case: Case, table: OutcomeTable) -> Iterator[Observation]:

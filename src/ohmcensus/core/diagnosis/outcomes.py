@@ -36,10 +36,10 @@ FINE_REACH, MARGIN = 0.8, 1.0
 # Nominals that are not from service data are this uncertain, as a standard deviation of the logarithm.
 NOMINAL_DEVIATION = 0.25
 NARROWEST, WIDEST, WIDTHS = 0.02, 1.0, 8
-# Where a reading counts as nothing, by function, in its SI unit: the last digit of a usual meter.
+# Where a reading counts as nothing, by function, in its SI unit: under it a meter and its probes tell no difference.
 LEAST = {
-    Function.OHM: 0.05,
-    Function.CONTINUITY: 0.02,
+    Function.OHM: 0.3,
+    Function.CONTINUITY: 0.15,
     Function.INSULATION: 1e3,
     Function.CAPACITANCE: 1e-11,
     Function.LEAKAGE: 1e-6,

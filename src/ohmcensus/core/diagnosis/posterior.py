@@ -45,6 +45,8 @@ class Observation:
         What a measured test may have read, SI.
     is_confirmed
         Whether a second reading agrees.
+    is_inside
+        Whether a good part may read so: never a surprise.
     """
 
     id: str
@@ -53,6 +55,7 @@ class Observation:
     outcome: Outcomes | None = None
     interval: Interval | None = None
     is_confirmed: bool = False
+    is_inside: bool = False
 
 
 class Standing(StrEnum):
@@ -218,7 +221,7 @@ def told_as(test: Outcomes, outcome: int) -> Array:
 def _oddness(row: Observation, chance: Array) -> float:
     """Return the chance of an outcome at least as rare as the one seen, under the predictive distribution."""
     outcome = row.outcome
-    if outcome is None or row.interval is None or not outcome.is_measured:
+    if outcome is None or row.interval is None or row.is_inside or not outcome.is_measured:
         return 1.0
     expected = chance @ outcome.chance
     width = np.append(np.diff(outcome.edges), 1.0)

@@ -1,0 +1,358 @@
+"""Suspects of a job, what speaks for and against each, and what to ask next."""
+
+from __future__ import annotations
+
+import math
+from typing import TYPE_CHECKING
+
+from pydantic import BaseModel, ConfigDict
+
+from ohmcensus.core.case import Case
+from ohmcensus.core.diagnosis.evidence import observations
+from ohmcensus.core.diagnosis.outcomes import Outcomes, OutcomeTable, outcome_table
+from ohmcensus.core.diagnosis.posterior import RULED_OUT, Diagnosis, Standing, diagnose
+from ohmcensus.core.diagnosis.question import Objective, Question, Reach, is_look, questions
+from ohmcensus.core.event import Opened, Skipped
+from ohmcensus.core.judgement import CensusLine
+from ohmcensus.core.layout.ohm_ruler import position
+from ohmcensus.core.machine.asked import RUN, THROUGH, TRIPS, looks, run_outcomes
+from ohmcensus.core.machine.tests import MachineTest, machine_tests
+from ohmcensus.core.meter import Function
+from ohmcensus.core.quantity import show_value
+from ohmcensus.core.safety.hazards import power_hazards
+from ohmcensus.core.sheet import Sheet
+from ohmcensus.services.at_hand import JobAtHand, take
+from ohmcensus.services.context import Context
+from ohmcensus.services.described import Described
+from ohmcensus.services.show_job import JobView, job_view
+from ohmcensus.storage.dictionaries import kept_dictionary
+
+if TYPE_CHECKING:
+    from pathlib import Path
+
+# Evidence under a fifth of a power of ten is not worth a word; so many suspects are listed.
+LEAST_WEIGHT = 0.2
+MOST_SUSPECTS = 8
+_TABLES: dict[Sheet, OutcomeTable] = {}
+MOST_TABLES = 16
+
+
+class EvidenceView(BaseModel):
+    """What one observation weighs for a suspect: powers of ten, over nought for it."""
+
+    id: str
+    title: str
+    weight: float
+
+
+class SuspectView(BaseModel):
+    """A suspect.
+
+    Attributes
+    ----------
+    chance
+        That the part is involved.
+    words
+        The chance as it is said.
+    speaks_for, speaks_against
+        Observations, the heaviest first.
+    ruled_out_by
+        The observation that weighs most against a part that is ruled out.
+    repair, minutes, price
+        The usual repair.
+    """
+
+    part: str
+    title: str
+    chance: float
+    words: str
+    speaks_for: list[EvidenceView]
+    speaks_against: list[EvidenceView]
+    ruled_out_by: str
+    repair: str
+    minutes: float
+    price: float | None
+
+
+class GhostPin(BaseModel):
+    """What a test is expected to read under one suspect; ``position`` on the ohm ruler where it belongs there."""
+
+    part: str
+    title: str
+    reads: str
+    position: float | None
+
+
+class QuestionView(BaseModel):
+    """A test to make next.
+
+    Attributes
+    ----------
+    test
+        Line of the sheet, check by eye, or the run.
+    kind
+        What sort of answer it has.
+    title, why
+        What to do and what it settles, in words.
+    minutes
+        With covers and plugs.
+    bits
+        What it is expected to settle.
+    expects
+        What it would read under the leading suspects.
+    outcomes
+        Answers to choose from where it is not read from a meter: name and words.
+    """
+
+    test: str
+    kind: str
+    title: str
+    why: str
+    minutes: float
+    bits: float
+    expects: list[GhostPin]
+    outcomes: list[tuple[str, str]]
+
+
+class ObjectiveChoice(BaseModel):
+    """What questions may be chosen for."""
+
+    id: str
+    words: str
+
+
+class SuspectsView(Described):
+    """The suspects column.
+
+    Attributes
+    ----------
+    standing, sentence
+        How far the diagnosis is, and what to do about it.
+    nothing
+        Chance that nothing is found.
+    unknown_bits
+        What is still unknown of the repair.
+    ask
+        Tests to make, the best first.
+    """
+
+    model_config = ConfigDict(arbitrary_types_allowed=True)
+
+    job: JobView
+    standing: Standing
+    sentence: str
+    suspects: list[SuspectView]
+    nothing: float
+    unknown_bits: float
+    ask: list[QuestionView]
+    objective: Objective
+    objectives: list[ObjectiveChoice]
+
+
+class SuspectsQuery(BaseModel):
+    """What questions are chosen for."""
+
+    objective: Objective = Objective.SOONEST
+
+
+def show_suspects(context: Context, job_id: str, query: SuspectsQuery) -> SuspectsView:
+    """Return the suspects of a job.
+
+    Raises
+    ------
+    NotFoundError
+        If there is no such job.
+    """
+    with context.store.read() as session:
+        job = take(context, session, job_id)
+    return suspects_view(context, job, query.objective)
+
+
+def suspects_view(context: Context, job: JobAtHand, objective: Objective) -> SuspectsView:
+    """Return the suspects of a job at hand."""
+    case = job.case
+    table = table_of(context.store.folder, case.sheet)
+    known = diagnosed(case, job.lines, table)
+    rows = questions(known, reach_of(case, job.lines), objective)
+    return SuspectsView(
+        job=job_view(job, context.clock()),
+        standing=known.standing,
+        sentence=_sentence(known),
+        suspects=_suspects(known, case.sheet),
+        nothing=known.nothing,
+        unknown_bits=known.bits,
+        ask=[_question(row, known, case) for row in _with_repeat(rows, known)[:3]],
+        objective=objective,
+        objectives=[ObjectiveChoice(id=row, words=row.words) for row in Objective],
+    )
+
+
+def table_of(folder: Path, sheet: Sheet) -> OutcomeTable:
+    """Return the outcomes of a sheet, worked out once in a process."""
+    found = _TABLES.get(sheet)
+    if found is None:
+        found = outcome_table(sheet, kept_dictionary(folder, sheet))
+        while len(_TABLES) >= MOST_TABLES:
+            _TABLES.pop(next(iter(_TABLES)))
+        _TABLES[sheet] = found
+    return found
+
+
+def diagnosed(case: Case, lines: tuple[CensusLine, ...], table: OutcomeTable) -> Diagnosis:
+    """Return what is believed of a case."""
+    return diagnose(table, observations(case, lines, table))
+
+
+def reach_of(case: Case, lines: tuple[CensusLine, ...]) -> Reach:
+    """Return where the machine stands: covers off, what was asked or left out, whether there may be power."""
+    panels = {event.body.panel for event in case.events if isinstance(event.body, Opened)}
+    skipped = {event.body.test for event in case.events if isinstance(event.body, Skipped)}
+    asked = {line.test.id for line in lines if line.test and line.answers}
+    looked = {event.body.check for event in case.events if event.body.kind == "checked"}
+    ran = {RUN} if any(event.body.kind == "run_watched" for event in case.events) else set()
+    return Reach(
+        open_panels=frozenset(panels),
+        left_out=frozenset(skipped | asked | looked | ran),
+        has_power=not power_hazards(case),
+    )
+
+
+def _with_repeat(rows: tuple[Question, ...], known: Diagnosis) -> tuple[Question, ...]:
+    """Put the reading that is to be repeated first."""
+    again = known.unfit or (known.rests_on if known.standing is Standing.REPEAT else "")
+    if not again:
+        return () if known.standing is Standing.NAMED else rows
+    return (Question(again, again.partition(".")[0], 1.0, 0.0, 0.0, math.inf), *rows)
+
+
+def _sentence(known: Diagnosis) -> str:
+    """Say how far it is, and what to do."""
+    titles = {row.id: row.title for row in known.observations}
+    leader = known.table.sheet.part(known.leader)
+    name = leader.title if leader else "the machine"
+    match known.standing:
+        case Standing.UNFIT:
+            odd = titles.get(known.unfit, known.unfit)
+            return f"These readings do not fit any single suspect. The likeliest mistake: {odd}. Read it again."
+        case Standing.REPEAT:
+            odd = titles.get(known.rests_on, known.rests_on)
+            return f"{name} rests on one reading alone: {odd}. Read it once more before naming it."
+        case Standing.NAMED:
+            return f"{name}: no single reading carries it, and the others fit."
+        case Standing.NOTHING_FOUND:
+            return "Nothing found: no fault that these tests see. Say so, with the tests not made."
+        case _:
+            return (
+                "Not settled yet: ask on." if known.observations else "Nothing is known yet but how often parts fail."
+            )
+
+
+def _suspects(known: Diagnosis, sheet: Sheet) -> list[SuspectView]:
+    order = sorted(range(len(known.table.parts)), key=lambda at: -known.of_part[at])
+    return [_suspect(known, sheet, at) for at in order[:MOST_SUSPECTS]]
+
+
+def _suspect(known: Diagnosis, sheet: Sheet, at: int) -> SuspectView:
+    part = sheet.part(known.table.parts[at])
+    assert part is not None  # noqa: S101 - suspects are parts of the sheet
+    weights = known.weight[:, at].tolist() if known.observations else []
+    evidence = [
+        EvidenceView(id=row.id, title=row.title, weight=round(weight, 2))
+        for row, weight in zip(known.observations, weights, strict=True)
+        if abs(weight) >= LEAST_WEIGHT
+    ]
+    against = sorted((row for row in evidence if row.weight < 0), key=lambda row: row.weight)
+    chance = float(known.of_part[at])
+    return SuspectView(
+        part=part.id,
+        title=part.title,
+        chance=chance,
+        words=chance_words(chance),
+        speaks_for=sorted((row for row in evidence if row.weight > 0), key=lambda row: -row.weight),
+        speaks_against=against,
+        ruled_out_by=against[0].title if against and chance < RULED_OUT else "",
+        repair=part.part_kind.repair,
+        minutes=part.part_kind.repair_minutes,
+        price=part.price,
+    )
+
+
+def chance_words(chance: float) -> str:
+    """Say a chance: "19 of 20", "1 of 8", "ruled out"."""
+    if chance < RULED_OUT:
+        return "ruled out"
+    if chance >= _HALF:
+        of = round(1 / max(1 - chance, 1 / _CERTAIN))
+        return "as good as certain" if of >= _CERTAIN else f"{of - 1} of {of}"
+    return f"1 of {round(1 / chance)}"
+
+
+_HALF, _CERTAIN = 0.5, 100
+
+
+def _question(row: Question, known: Diagnosis, case: Case) -> QuestionView:
+    outcomes = known.table.tests[row.test]
+    test = next((test for test in machine_tests(case.sheet, case.celsius) if test.id == row.test), None)
+    return QuestionView(
+        test=row.test,
+        kind="run" if row.test == RUN else "look" if is_look(row.test) else "reading",
+        title=_title(row.test, test, case.sheet),
+        why=_why(row, known),
+        minutes=row.minutes + row.reach_minutes,
+        bits=row.bits,
+        expects=_expects(known, outcomes) if outcomes.is_measured else [],
+        outcomes=_answers(row.test, case.sheet),
+    )
+
+
+def _title(name: str, test: MachineTest | None, sheet: Sheet) -> str:
+    if name == RUN:
+        return "Run it through, panels shut, and watch the first step that fails"
+    if test is not None:
+        return f"{test.part_title}, {test.title}"
+    part, check = looks(sheet)[name]
+    return f"Look at {part.title}, {check.title}: {check.bad}?"
+
+
+def _why(row: Question, known: Diagnosis) -> str:
+    """Say in one sentence what a question settles: the suspect whose chance it moves most."""
+    if math.isinf(row.score):
+        return "Everything rests on it: a slip of the hand is likelier than you think."
+    table, outcomes = known.table, known.table.tests[row.test]
+    joint = (table.involves * known.chance) @ outcomes.chance
+    total = known.chance @ outcomes.chance
+    spread = abs(joint / total.clip(1e-12) - known.of_part[:, None]) @ total
+    at = int(spread.argmax())
+    part = table.sheet.part(table.parts[at])
+    share = row.bits / max(known.bits, 1e-9)
+    name = part.title if part else ""
+    return f"Tells {name} from the others; settles about {share:.0%} of what is open."
+
+
+def _expects(known: Diagnosis, outcomes: Outcomes) -> list[GhostPin]:
+    """Return what a test would read under the leading suspects: the middle of its readings."""
+    order = sorted(range(len(known.table.parts)), key=lambda at: -known.of_part[at])[:3]
+    found = []
+    for at in order:
+        part = known.table.sheet.part(known.table.parts[at])
+        weights = known.chance * known.table.involves[at]
+        if part is None or weights.sum() <= 0 or outcomes.function is None:
+            continue
+        share = weights @ outcomes.chance / weights.sum()
+        best = int(share.argmax())
+        is_over = best == share.size - 1
+        value = math.inf if is_over else math.exp(float(outcomes.edges[best] + outcomes.edges[best + 1]) / 2)
+        is_ohm = outcomes.function in {Function.OHM, Function.CONTINUITY, Function.INSULATION}
+        reads = "over-range" if is_over else show_value(value, outcomes.function.unit, figures=2)
+        place = position(1e9 if is_over else value) if is_ohm else None
+        found.append(GhostPin(part=part.id, title=part.title, reads=reads, position=place))
+    return found
+
+
+def _answers(name: str, sheet: Sheet) -> list[tuple[str, str]]:
+    if name == RUN:
+        words = {THROUGH: "runs through", TRIPS: "it trips"}
+        return [(row, words.get(row, f"fails at {row}")) for row in run_outcomes(sheet)]
+    if is_look(name):
+        return [("good", "good"), ("bad", "bad")]
+    return []
