@@ -83,6 +83,13 @@ class GhostPin(BaseModel):
     position: float | None
 
 
+class AnswerChoice(BaseModel):
+    """An answer to a question that no meter answers."""
+
+    id: str
+    words: str
+
+
 class QuestionView(BaseModel):
     """A test to make next.
 
@@ -111,7 +118,7 @@ class QuestionView(BaseModel):
     minutes: float
     bits: float
     expects: list[GhostPin]
-    outcomes: list[tuple[str, str]]
+    outcomes: list[AnswerChoice]
 
 
 class ObjectiveChoice(BaseModel):
@@ -278,12 +285,12 @@ def _suspect(known: Diagnosis, sheet: Sheet, at: int) -> SuspectView:
 
 
 def chance_words(chance: float) -> str:
-    """Say a chance: "19 of 20", "1 of 8", "ruled out"."""
+    """Say a chance: "19 of 20", at most "99 of 100"; "1 of 8", "ruled out"."""
     if chance < RULED_OUT:
         return "ruled out"
     if chance >= _HALF:
         of = round(1 / max(1 - chance, 1 / _CERTAIN))
-        return "as good as certain" if of >= _CERTAIN else f"{of - 1} of {of}"
+        return f"{of - 1} of {of}"
     return f"1 of {round(1 / chance)}"
 
 
@@ -349,10 +356,8 @@ def _expects(known: Diagnosis, outcomes: Outcomes) -> list[GhostPin]:
     return found
 
 
-def _answers(name: str, sheet: Sheet) -> list[tuple[str, str]]:
+def _answers(name: str, sheet: Sheet) -> list[AnswerChoice]:
     if name == RUN:
         words = {THROUGH: "runs through", TRIPS: "it trips"}
-        return [(row, words.get(row, f"fails at {row}")) for row in run_outcomes(sheet)]
-    if is_look(name):
-        return [("good", "good"), ("bad", "bad")]
-    return []
+        return [AnswerChoice(id=row, words=words.get(row, f"fails at {row}")) for row in run_outcomes(sheet)]
+    return [AnswerChoice(id=row, words=row) for row in ("good", "bad")] if is_look(name) else []

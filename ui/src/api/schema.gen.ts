@@ -909,6 +909,16 @@ export interface components {
             words: string;
         };
         /**
+         * AnswerChoice
+         * @description An answer to a question that no meter answers.
+         */
+        AnswerChoice: {
+            /** Id */
+            id: string;
+            /** Words */
+            words: string;
+        };
+        /**
          * Appliance
          * @description Something else on the same protective device, and what it leaks as it stands.
          */
@@ -2671,10 +2681,7 @@ export interface components {
             /** Minutes */
             minutes: number;
             /** Outcomes */
-            outcomes: [
-                string,
-                string
-            ][];
+            outcomes: components["schemas"]["AnswerChoice"][];
             /** Test */
             test: string;
             /** Title */

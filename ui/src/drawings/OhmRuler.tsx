@@ -11,10 +11,17 @@ const BAR = { top: 46, height: 40 };
 const MARGIN = { left: 14, right: 22 };
 const NARROW = 620;
 
-type Props = { ruler: Ruler; chosen: string | null; ghost: Ghost | null; caption: string };
+type Expected = { part: string; title: string; position: number | null };
+type Props = {
+  ruler: Ruler;
+  chosen: string | null;
+  ghost: Ghost | null;
+  expected?: Expected[];
+  caption: string;
+};
 
 /** One logarithmic ruler; windows stand on it as bands, readings as pins. Coordinates come from the core. */
-export function OhmRuler({ ruler, chosen, ghost, caption }: Props) {
+export function OhmRuler({ ruler, chosen, ghost, expected = [], caption }: Props) {
   const { ref, width } = useElementSize();
   const inner = Math.max(0, width - MARGIN.left - MARGIN.right);
   const at = (x: number) => MARGIN.left + x * inner;
@@ -48,6 +55,12 @@ export function OhmRuler({ ruler, chosen, ghost, caption }: Props) {
                 endX={width - 4}
               />
             ))}
+            {expected.map(
+              (row) =>
+                row.position !== null && (
+                  <ExpectedMark key={row.part} x={at(row.position)} title={row.title} />
+                ),
+            )}
             {ghost && <GhostMark ghost={ghost} x={at(ghost.x)} endX={width - 4} />}
           </svg>
         )}
@@ -158,6 +171,18 @@ function GhostMark({ ghost, x, endX }: { ghost: Ghost; x: number; endX: number }
       />
       <circle cx={x} cy={14} r={6} fill="var(--ground)" stroke="currentColor" strokeWidth="2.4" />
       <PinLabel x={x} y={19} endX={endX} text={ghost.label} />
+    </g>
+  );
+}
+
+/** Where the next test would read under a suspect: a hollow wedge below the bar, told in words beside *Ask next*. */
+function ExpectedMark({ x, title }: { x: number; title: string }) {
+  const bottom = BAR.top + BAR.height;
+  return (
+    <g className="expected-pin">
+      <title>{title}</title>
+      <line x1={x} x2={x} y1={BAR.top + 2} y2={bottom} />
+      <path d={`M${x} ${bottom - 2}l6 9h-12z`} />
     </g>
   );
 }

@@ -81,6 +81,8 @@ export function recordWords(body: EventBody): string {
     reclosed: "closed again",
     hazard_found: body.kind === "hazard_found" ? `danger: ${body.words || body.hazard}` : "",
     changed: body.kind === "changed" ? `${body.part}: ${body.intervention}` : "",
+    run_watched: body.kind === "run_watched" ? `watched a run: ${body.outcome}` : "",
+    skipped: body.kind === "skipped" ? `left out ${body.test}` : "",
     circuit_noted: "circuit of the house noted",
     earth_lifted: body.kind === "earth_lifted" ? `earth off: ${body.part}` : "",
     earth_refitted: body.kind === "earth_refitted" ? `earth back: ${body.part}` : "",

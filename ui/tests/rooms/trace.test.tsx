@@ -64,6 +64,8 @@ describe("the panel of a line", () => {
       onTake={nothing}
       onCorrect={nothing}
       onTakeBack={nothing}
+      suspects={undefined}
+      onObjective={nothing}
       {...overrides}
     />
   );

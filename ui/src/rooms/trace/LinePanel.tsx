@@ -1,9 +1,12 @@
 import type { Line, Trace } from "../../api/client";
+import type { Objective, SuspectsView } from "../../api/suspects";
 import { timeOf } from "../../app/times";
 import { ShortRuler } from "../../drawings/ShortRuler";
 import { VerdictMark, verdictColour } from "../../drawings/VerdictMark";
 import { line as words } from "../../words/trace";
+import { AskNext } from "./AskNext";
 import { LineNote } from "./LineNote";
+import { SuspectsCard } from "./SuspectsCard";
 
 type Props = {
   jobId: string;
@@ -12,14 +15,18 @@ type Props = {
   onTake: (key: string) => void;
   onCorrect: () => void;
   onTakeBack: (readingId: string) => void;
+  suspects: SuspectsView | undefined;
+  onObjective: (objective: Objective) => void;
 };
 
 /** Right column: what to do next, and all there is to say of the line in question. */
-export function LinePanel({ jobId, trace, line, onTake, onCorrect, onTakeBack }: Props) {
+export function LinePanel(props: Props) {
+  const { jobId, trace, line, onTake, onCorrect, onTakeBack, suspects, onObjective } = props;
   const next = trace.lines.find((l) => l.key === trace.next_line);
   return (
     <aside className="side">
-      {next?.key !== line?.key && (
+      {suspects && <AskNext jobId={jobId} ask={suspects.ask} onTake={onTake} />}
+      {!suspects?.ask.length && next?.key !== line?.key && (
         <section className="card next">
           {next ? (
             <>
@@ -41,15 +48,18 @@ export function LinePanel({ jobId, trace, line, onTake, onCorrect, onTakeBack }:
           )}
         </section>
       )}
-      <section className="card" id="evidence" tabIndex={-1} aria-live="polite">
-        {line ? (
-          <Evidence line={line} onCorrect={onCorrect} onTakeBack={onTakeBack} />
-        ) : (
-          <p className="quiet">{words.pick}</p>
-        )}
-        {line && <LineNote key={line.key} jobId={jobId} line={line} />}
-        {line && line.history.length > 0 && <History line={line} />}
-      </section>
+      {(line || !suspects) && (
+        <section className="card" id="evidence" tabIndex={-1} aria-live="polite">
+          {line ? (
+            <Evidence line={line} onCorrect={onCorrect} onTakeBack={onTakeBack} />
+          ) : (
+            <p className="quiet">{words.pick}</p>
+          )}
+          {line && <LineNote key={line.key} jobId={jobId} line={line} />}
+          {line && line.history.length > 0 && <History line={line} />}
+        </section>
+      )}
+      {suspects && <SuspectsCard view={suspects} onObjective={onObjective} />}
     </aside>
   );
 }

@@ -1,8 +1,9 @@
-import { useDocumentTitle } from "@mantine/hooks";
+import { useDocumentTitle, useLocalStorage } from "@mantine/hooks";
 import { useEffect, useRef, useState } from "react";
 import { useNavigate, useParams } from "react-router";
 import { ApiError, type Preview, type Trace } from "../../api/client";
 import { useTrace, useWithdraw } from "../../api/hooks";
+import { type Objective, useSuspects } from "../../api/suspects";
 import { keepLastJob } from "../../app/lastJob";
 import { TopStrip } from "../../app/TopStrip";
 import { type Ghost, OhmRuler } from "../../drawings/OhmRuler";
@@ -62,6 +63,11 @@ function Loaded({ jobId, trace }: { jobId: string; trace: Trace }) {
   const [hasLadder, setHasLadder] = useState(false);
   const quickLine = useRef<QuickLineHandle>(null);
   const withdraw = useWithdraw(jobId);
+  const [objective, setObjective] = useLocalStorage<Objective>({
+    key: "ohmcensus-objective",
+    defaultValue: "soonest",
+  });
+  const { data: suspects } = useSuspects(jobId, objective);
 
   const lit = preview?.line ?? chosen;
   const line = trace.lines.find((l) => l.key === lit) ?? null;
@@ -95,6 +101,7 @@ function Loaded({ jobId, trace }: { jobId: string; trace: Trace }) {
         ruler={trace.ruler}
         chosen={lit}
         ghost={ghostOf(preview)}
+        expected={preview?.line === suspects?.ask[0]?.test ? [] : (suspects?.ask[0]?.expects ?? [])}
         caption={line ? `${line.part_title}, ${line.title}${line.should ? `: ${line.should}` : ""}` : ""}
       />
       <div className="work">
@@ -132,6 +139,8 @@ function Loaded({ jobId, trace }: { jobId: string; trace: Trace }) {
           onTake={take}
           onCorrect={correct}
           onTakeBack={(readingId) => void takeBack(readingId)}
+          suspects={suspects}
+          onObjective={setObjective}
         />
       </div>
       <QuickLine

@@ -1,0 +1,22 @@
+import { keepPreviousData, useQuery } from "@tanstack/react-query";
+import { client, type Schemas, unwrap } from "./client";
+import { roomKey } from "./hooks";
+
+export type SuspectsView = Schemas["SuspectsView"];
+export type Suspect = Schemas["SuspectView"];
+export type Question = Schemas["QuestionView"];
+export type Objective = SuspectsView["objective"];
+
+/** The suspects of a job and what to ask next; the last answer stays while the next is on its way. */
+export function useSuspects(jobId: string, objective: Objective) {
+  return useQuery({
+    queryKey: [...roomKey(jobId, "suspects"), objective],
+    placeholderData: keepPreviousData,
+    queryFn: () =>
+      unwrap(
+        client.GET("/api/jobs/{job_id}/suspects", {
+          params: { path: { job_id: jobId }, query: { objective } },
+        }),
+      ),
+  });
+}

@@ -1,0 +1,111 @@
+import type { EventBody } from "../../api/client";
+import { useEvent } from "../../api/rooms";
+import type { Question } from "../../api/suspects";
+import { suspects as words } from "../../words/suspects";
+
+type Props = { jobId: string; ask: Question[]; onTake: (line: string) => void };
+
+/** One test, why, how long, and what it would read under the leading suspects. */
+export function AskNext({ jobId, ask, onTake }: Props) {
+  const record = useEvent(jobId);
+  const send = (body: EventBody) => record.mutate(body);
+  const [first, ...others] = ask;
+  if (!first) return null;
+  return (
+    <section className="card ask" aria-label={words.ask}>
+      <h2>{words.ask}</h2>
+      <p className="big">{first.title}</p>
+      <p className="quiet">
+        {first.why} {words.minutes(first.minutes)}.
+      </p>
+      {first.expects.length > 0 && (
+        <dl className="ask-expects">
+          {first.expects.map((row) => (
+            <div key={row.part}>
+              <dt>{row.title}</dt>
+              <dd className="mono">{row.reads}</dd>
+            </div>
+          ))}
+        </dl>
+      )}
+      <Answer question={first} onTake={onTake} onSend={send} isPending={record.isPending} />
+      {record.error && (
+        <p className="problem" role="alert">
+          {record.error.message}
+        </p>
+      )}
+      <details>
+        <summary>{words.leave}</summary>
+        <div className="row">
+          {words.whys.map((why) => (
+            <button
+              key={why.id}
+              type="button"
+              className="plain bordered"
+              disabled={record.isPending}
+              onClick={() => send({ kind: "skipped", test: first.test, why: why.id })}
+            >
+              {why.words}
+            </button>
+          ))}
+        </div>
+      </details>
+      {others.length > 0 && (
+        <details>
+          <summary>{words.more}</summary>
+          <ul>
+            {others.map((row) => (
+              <li key={row.test}>
+                {row.kind === "reading" ? (
+                  <button type="button" className="plain" onClick={() => onTake(row.test)}>
+                    {row.title}
+                  </button>
+                ) : (
+                  row.title
+                )}{" "}
+                <span className="quiet">{words.minutes(row.minutes)}</span>
+              </li>
+            ))}
+          </ul>
+        </details>
+      )}
+    </section>
+  );
+}
+
+type AnswerProps = {
+  question: Question;
+  onTake: (line: string) => void;
+  onSend: (body: EventBody) => void;
+  isPending: boolean;
+};
+
+/** A reading is taken in the quick line; what is looked at or watched is answered here. */
+function Answer({ question, onTake, onSend, isPending }: AnswerProps) {
+  if (question.kind === "reading") {
+    return (
+      <button type="button" className="act" onClick={() => onTake(question.test)}>
+        {words.take}
+      </button>
+    );
+  }
+  const body = (outcome: string): EventBody =>
+    question.kind === "run"
+      ? { kind: "run_watched", outcome }
+      : { kind: "checked", check: question.test, outcome: outcome as "good" | "bad", words: "" };
+  return (
+    <div className="row ask-answers">
+      {question.outcomes.map((row) => (
+        <button
+          key={row.id}
+          type="button"
+          className="plain bordered"
+          disabled={isPending}
+          onClick={() => onSend(body(row.id))}
+        >
+          {row.words}
+        </button>
+      ))}
+    </div>
+  );
+}

@@ -1,0 +1,23 @@
+export const suspects = {
+  ask: "Ask next",
+  take: "Take it",
+  minutes: (minutes: number) => `${Number(minutes.toFixed(1))} min`,
+  expects: "Would read",
+  leave: "Leave it out",
+  whys: [
+    { id: "cannot_reach", words: "cannot reach" },
+    { id: "no_meter", words: "no such meter" },
+    { id: "trips", words: "it trips" },
+  ] as const,
+  title: "Suspects",
+  nothing: "Nothing found",
+  speaksFor: "For",
+  speaksAgainst: "Against",
+  silent: "Nothing speaks for or against it yet.",
+  repair: "Repair",
+  weight: (weight: number) =>
+    Math.abs(weight) >= 1.5 ? "weighs much" : Math.abs(weight) >= 0.7 ? "weighs" : "weighs a little",
+  ruledOut: "Ruled out by",
+  objective: "Questions are chosen for",
+  more: "Others to ask",
+};
