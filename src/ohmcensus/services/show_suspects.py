@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import math
+from dataclasses import replace
 from typing import TYPE_CHECKING
 
 from pydantic import BaseModel, ConfigDict
@@ -19,8 +20,10 @@ from ohmcensus.core.machine.asked import RUN, THROUGH, TRIPS, looks, run_outcome
 from ohmcensus.core.machine.tests import MachineTest, machine_tests
 from ohmcensus.core.meter import Function
 from ohmcensus.core.quantity import show_value
+from ohmcensus.core.safety import SafetyState, safety_at
 from ohmcensus.core.safety.hazards import power_hazards
 from ohmcensus.core.sheet import Sheet
+from ohmcensus.core.stages import ended
 from ohmcensus.services.at_hand import JobAtHand, take
 from ohmcensus.services.context import Context
 from ohmcensus.services.described import Described
@@ -32,6 +35,8 @@ if TYPE_CHECKING:
 
 # Evidence under a fifth of a power of ten is not worth a word; so many suspects are listed.
 LEAST_WEIGHT = 0.2
+# Plugging in, and proving dead again after; proving dead (ours).
+TO_LIVE_MINUTES, TO_DEAD_MINUTES = 3.0, 4.0
 MOST_SUSPECTS = 8
 _TABLES: dict[Sheet, OutcomeTable] = {}
 MOST_TABLES = 16
@@ -180,7 +185,13 @@ def suspects_view(context: Context, job: JobAtHand, objective: Objective) -> Sus
     case = job.case
     table = table_of(context.store.folder, case.sheet)
     known = diagnosed(case, job.lines, table)
-    rows = questions(known, reach_of(case, job.lines), objective)
+    state = safety_at(case, context.clock()).state
+    reach = replace(
+        reach_of(case, job.lines),
+        to_live=TO_LIVE_MINUTES if state is SafetyState.DEAD else 0.0,
+        to_dead=0.0 if state is SafetyState.DEAD else TO_DEAD_MINUTES,
+    )
+    rows = () if ended(case) is not None else questions(known, reach, objective)
     return SuspectsView(
         job=job_view(job, context.clock()),
         standing=known.standing,
@@ -188,7 +199,7 @@ def suspects_view(context: Context, job: JobAtHand, objective: Objective) -> Sus
         suspects=_suspects(known, case.sheet),
         nothing=known.nothing,
         unknown_bits=known.bits,
-        ask=[_question(row, known, case) for row in _with_repeat(rows, known)[:3]],
+        ask=[_question(row, known, case) for row in _with_repeat(rows, known)[:3]] if rows else [],
         objective=objective,
         objectives=[ObjectiveChoice(id=row, words=row.words) for row in Objective],
     )

@@ -3,7 +3,7 @@ export const suspects = {
   take: "Take it",
   minutes: (minutes: number) => `${Number(minutes.toFixed(1))} min`,
   expects: "Would read",
-  leave: "Leave it out",
+  leave: "Leave out",
   whys: [
     { id: "cannot_reach", words: "cannot reach" },
     { id: "no_meter", words: "no such meter" },
@@ -19,5 +19,5 @@ export const suspects = {
     Math.abs(weight) >= 1.5 ? "weighs much" : Math.abs(weight) >= 0.7 ? "weighs" : "weighs a little",
   ruledOut: "Ruled out by",
   objective: "Questions are chosen for",
-  more: "Others to ask",
+  more: "Others",
 };

@@ -70,12 +70,16 @@ class Reach:
         Minutes that a live test behind a cover counts on top.
     has_power
         Whether the machine may be powered at all.
+    to_live, to_dead
+        Minutes from the machine's state of safety to power, and to proved dead; a share of them counts, as of covers.
     """
 
     open_panels: frozenset[str] = frozenset()
     left_out: frozenset[str] = frozenset()
     live_penalty: float = LIVE_PENALTY_MINUTES
     has_power: bool = True
+    to_live: float = 0.0
+    to_dead: float = 0.0
 
 
 @dataclass(frozen=True, slots=True)
@@ -114,6 +118,7 @@ class _Asked:
     minutes: Array = field(repr=False)
     plugs: Array = field(repr=False)
     is_live: NDArray[np.bool_] = field(repr=False)
+    is_look: NDArray[np.bool_] = field(repr=False)
     panels: tuple[str | None, ...] = ()
 
 
@@ -146,6 +151,7 @@ def questions(
     joint = (table.in_group * diagnosis.chance) @ asked.outcomes
     bits = _information(diagnosis, joint, asked)
     covers = np.array([_cover_minutes(table.sheet, panel, reach) for panel in asked.panels])
+    covers = covers + np.where(asked.is_live, reach.to_live, np.where(asked.is_look, 0.0, reach.to_dead))
     reaching = covers + asked.plugs
     needs_panel = np.array([panel is not None for panel in asked.panels])
     penalty = np.where(asked.is_live & needs_panel, reach.live_penalty, 0.0)
@@ -248,6 +254,7 @@ def _asked(table: OutcomeTable) -> _Asked:
         np.array([row[0] for row in rows]),
         np.array([row[1] for row in rows]),
         np.array([row[2] for row in rows]),
+        np.array([is_look(name) for name in table.tests]),
         tuple(row[3] for row in rows),
     )
     while len(_KEPT) >= 16:  # noqa: PLR2004 - as many sheets as any firm has open

@@ -28,47 +28,49 @@ export function AskNext({ jobId, ask, onTake }: Props) {
           ))}
         </dl>
       )}
-      <Answer question={first} onTake={onTake} onSend={send} isPending={record.isPending} />
       {record.error && (
         <p className="problem" role="alert">
           {record.error.message}
         </p>
       )}
-      <details>
-        <summary>{words.leave}</summary>
-        <div className="row">
-          {words.whys.map((why) => (
-            <button
-              key={why.id}
-              type="button"
-              className="plain bordered"
-              disabled={record.isPending}
-              onClick={() => send({ kind: "skipped", test: first.test, why: why.id })}
-            >
-              {why.words}
-            </button>
-          ))}
-        </div>
-      </details>
-      {others.length > 0 && (
+      <div className="ask-foot">
+        <Answer question={first} onTake={onTake} onSend={send} isPending={record.isPending} />
         <details>
-          <summary>{words.more}</summary>
-          <ul>
-            {others.map((row) => (
-              <li key={row.test}>
-                {row.kind === "reading" ? (
-                  <button type="button" className="plain" onClick={() => onTake(row.test)}>
-                    {row.title}
-                  </button>
-                ) : (
-                  row.title
-                )}{" "}
-                <span className="quiet">{words.minutes(row.minutes)}</span>
-              </li>
+          <summary>{words.leave}</summary>
+          <div className="row">
+            {words.whys.map((why) => (
+              <button
+                key={why.id}
+                type="button"
+                className="plain bordered"
+                disabled={record.isPending}
+                onClick={() => send({ kind: "skipped", test: first.test, why: why.id })}
+              >
+                {why.words}
+              </button>
             ))}
-          </ul>
+          </div>
         </details>
-      )}
+        {others.length > 0 && (
+          <details>
+            <summary>{words.more}</summary>
+            <ul>
+              {others.map((row) => (
+                <li key={row.test}>
+                  {row.kind === "reading" ? (
+                    <button type="button" className="plain" onClick={() => onTake(row.test)}>
+                      {row.title}
+                    </button>
+                  ) : (
+                    row.title
+                  )}{" "}
+                  <span className="quiet">{words.minutes(row.minutes)}</span>
+                </li>
+              ))}
+            </ul>
+          </details>
+        )}
+      </div>
     </section>
   );
 }
