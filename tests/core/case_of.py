@@ -46,7 +46,7 @@ class Log:
                 use.meter,
                 use.indication,
                 text,
-                20.0,
+                20.0 if line.celsius is None else line.celsius,
                 at=self.now.isoformat(),
                 order=order,
             )

@@ -9,6 +9,7 @@ from typing import TYPE_CHECKING
 from pydantic import BaseModel, ConfigDict
 
 from ohmcensus.core.case import Case
+from ohmcensus.core.diagnosis.changes import cure
 from ohmcensus.core.diagnosis.evidence import observations
 from ohmcensus.core.diagnosis.outcomes import Outcomes, OutcomeTable, outcome_table
 from ohmcensus.core.diagnosis.posterior import RULED_OUT, Diagnosis, Standing, diagnose
@@ -146,6 +147,8 @@ class SuspectsView(Described):
         What is still unknown of the repair.
     ask
         Tests to make, the best first.
+    cured
+        Whether what was changed has cured it, empty while no run has passed.
     """
 
     model_config = ConfigDict(arbitrary_types_allowed=True)
@@ -157,6 +160,7 @@ class SuspectsView(Described):
     nothing: float
     unknown_bits: float
     ask: list[QuestionView]
+    cured: str
     objective: Objective
     objectives: list[ObjectiveChoice]
 
@@ -200,6 +204,7 @@ def suspects_view(context: Context, job: JobAtHand, objective: Objective) -> Sus
         nothing=known.nothing,
         unknown_bits=known.bits,
         ask=[_question(row, known, case) for row in _with_repeat(rows, known)[:3]] if rows else [],
+        cured=_cured(case),
         objective=objective,
         objectives=[ObjectiveChoice(id=row, words=row.words) for row in Objective],
     )
@@ -263,6 +268,23 @@ def _sentence(known: Diagnosis) -> str:
             return (
                 "Not settled yet: ask on." if known.observations else "Nothing is known yet but how often parts fail."
             )
+
+
+def _cured(case: Case) -> str:
+    """Say what cured the fault, if a run has passed."""
+    found = cure(case)
+    if found is None:
+        return ""
+    parts = {part.id: part.title for part in case.sheet.parts}
+    done = ", ".join(f"{parts.get(row.part, row.part)} ({row.intervention.words})" for row in found.changes)
+    if found.is_conclusive:
+        return f"It runs through. One change stands between the last failure and this run: {done}. Conclusive."
+    if not found.changes:
+        return "It runs through, and nothing was changed: the fault comes and goes. Not conclusive."
+    settle = parts.get(found.swap_back, "")
+    remedy = f" Put the former {settle} back and run it again to settle it." if settle else ""
+    why = f"{len(found.changes)} changes" if len(found.changes) > 1 else "a failure that nobody watched"
+    return f"It runs through after {done}. Not conclusive: {why}.{remedy}"
 
 
 def _suspects(known: Diagnosis, sheet: Sheet) -> list[SuspectView]:

@@ -5,4 +5,5 @@
 ``evidence``    everything observed on a case, with its likelihood
 ``posterior``   chances, weights of evidence, and the guards before a part is named
 ``question``    the test that settles most a minute
+``changes``     whether a change cured the fault, or one of several may have
 """

@@ -13,6 +13,7 @@ export function SuspectsCard({ view, onObjective }: Props) {
     <section className="card suspects" aria-label={words.title}>
       <h2>{words.title}</h2>
       <p aria-live="polite">{view.sentence}</p>
+      {view.cured && <p className="cured">{view.cured}</p>}
       <ol>
         {view.suspects.slice(0, SHOWN).map((row) => (
           <SuspectRow key={row.part} suspect={row} />
