@@ -3556,10 +3556,14 @@ export interface components {
          *         What is still unknown of the repair.
          *     ask
          *         Tests to make, the best first.
+         *     cured
+         *         Whether what was changed has cured it, empty while no run has passed.
          */
         SuspectsView: {
             /** Ask */
             ask: components["schemas"]["QuestionView"][];
+            /** Cured */
+            cured: string;
             job: components["schemas"]["JobView"];
             /** Nothing */
             nothing: number;

@@ -48,6 +48,7 @@ LEAST = {
     Function.VOLTS_DC: 0.1,
     Function.DIODE: 1e-3,
 }
+LEAST_OF_ALL = 1e-12
 # Tests that no circuit answers read inside or not: what their kind declares, with slips (ours).
 DECLARED_SEEN, DECLARED_FALSE = 0.92, 0.03
 # Eye and hand find nearly all of what is not electrical, and few electrical faults (ours).
@@ -87,7 +88,7 @@ class Outcomes:
 
     def mass(self, interval: Interval) -> tuple[Array, float]:
         """Return the share of readings in an interval of SI values [hypothesis], and its share of an even spread."""
-        least = LEAST.get(self.function, 1e-12) if self.function else 1e-12
+        least = LEAST.get(self.function, LEAST_OF_ALL) if self.function else LEAST_OF_ALL
         lo = math.log(max(interval.lo, least)) if interval.lo > least else -math.inf
         hi = math.log(max(interval.hi, least)) if math.isfinite(interval.hi) else math.inf
         if hi - lo < _NARROW:
@@ -183,7 +184,7 @@ def _measured(
 ) -> Outcomes:
     at = found.row_of[name]
     readings = np.concatenate([found.faulty[:, at], found.healthy[None, at]])
-    floor = LEAST.get(spec.function, 1e-12)
+    floor = LEAST.get(spec.function, LEAST_OF_ALL)
     logs = np.where(np.isinf(readings), np.nan, np.log(np.maximum(np.where(np.isinf(readings), 1.0, readings), floor)))
     edges = _edges(logs)
     single = _smoothed(logs, edges, deviation)

@@ -11,7 +11,7 @@ from functools import cached_property
 import numpy as np
 from scipy.special import entr, logsumexp
 
-from ohmcensus.core.diagnosis.outcomes import Array, Outcomes, OutcomeTable
+from ohmcensus.core.diagnosis.outcomes import LEAST, LEAST_OF_ALL, Array, Outcomes, OutcomeTable
 from ohmcensus.core.quantity import Interval
 
 # One reading in so many is a slip of the hand: it says nothing. Two that agree are a slip far more rarely.
@@ -235,8 +235,8 @@ def _oddness(row: Observation, chance: Array) -> float:
 def _bin(outcome: Outcomes, interval: Interval) -> int:
     """Return the bin in which the middle of an interval lies, of those it covers the likeliest under any fault."""
     edges = outcome.edges
-    lo = math.log(interval.lo) if interval.lo > 0 else float(edges[0])
-    hi = math.log(interval.hi) if interval.hi > 0 else float(edges[0])
+    least = LEAST.get(outcome.function, LEAST_OF_ALL) if outcome.function else LEAST_OF_ALL
+    lo, hi = (math.log(max(end, least)) for end in (interval.lo, interval.hi))
     first, last = (int(np.clip(np.searchsorted(edges, end) - 1, 0, edges.size - 2)) for end in (lo, hi))
     best = outcome.chance[:, first : last + 1].max(axis=0)
     return first + int(best.argmax())

@@ -16,6 +16,8 @@ from ohmcensus.core.quantity import Unit
 from ohmcensus.core.symptom import Symptom
 
 # What a sensor input and the rectified supply of the board show to an ohmmeter (our choice).
+# From a motor with its field and armature in a row to a valve and its lead (common practice, no source).
+LOAD_SEEN_OHM = (1.0, 2e4)
 SENSE_OHM = 47e3
 SUPPLY_OHM = 2.2e6
 
@@ -152,10 +154,11 @@ class ControlBoard(PartKind[ControlBoardRatings]):
 
 
 def _relay_called(ratings: ControlBoardRatings) -> tuple[TestSpec, ...]:
-    """Return the live test of the heater relay."""
+    """Return the heater as the board sees it, and the live test of its relay."""
     if ratings.volts is None:
         return ()
     return (
+        _load_seen("heater", "relay_out", "n"),
         TestSpec(
             name="relay_on",
             title="heat called, volts",
@@ -181,8 +184,9 @@ def _output_tests(name: str, output: Output, volts: float | None) -> tuple[TestS
         expect=open_contact("an idle switch is open; shorted, its load runs at once"),
         state=MachineState.PLUG_PULLED,
     )
+    load = _load_seen(name, f"out_{name}", "l" if output.source == "n" else "n")
     if volts is None:
-        return (rest,)
+        return (rest, load)
     live = TestSpec(
         name=f"{name}_on",
         title=f"{name} output, called",
@@ -193,7 +197,21 @@ def _output_tests(name: str, output: Output, volts: float | None) -> tuple[TestS
         minutes=2.0,
         sets={"door": "locked", "lid": "locked", "programme": output.steps[0]},
     )
-    return (rest, live)
+    return (rest, load, live)
+
+
+def _load_seen(name: str, output: str, pole: str) -> TestSpec:
+    """Return a load with its lead and whatever lies in between, measured from the board: one reading for the path."""
+    return TestSpec(
+        name=f"{name}_load",
+        title=f"{name} load with its lead",
+        between=(output, pole),
+        function=Function.OHM,
+        expect=common(*LOAD_SEEN_OHM, Unit.OHM, "a load: neither open nor shorted"),
+        aliases=(f"{name} load",),
+        minutes=1.5,
+        advice="Plugs on, machine unplugged: it asks load and lead at once, and not the board.",
+    )
 
 
 KIND = ControlBoard()
