@@ -92,7 +92,9 @@ function Loaded({ jobId, trace }: { jobId: string; trace: Trace }) {
   };
   const undo = () => takeBack(trace.last_reading ?? null);
   const turn = () => setHasLadder(!hasLadder);
-  useTraceKeys({ trace, chosen, setChosen, take, correct, undo, setDialog, turn, quickLine });
+  const asked = suspects?.ask[0];
+  const suggested = asked?.kind === "reading" ? asked.test : (trace.next_line ?? null);
+  useTraceKeys({ trace, suggested, chosen, setChosen, take, correct, undo, setDialog, turn, quickLine });
 
   return (
     <div className="trace">

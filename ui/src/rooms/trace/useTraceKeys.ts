@@ -6,6 +6,7 @@ import type { Dialog } from "./TraceRoom";
 
 type Doing = {
   trace: Trace;
+  suggested: string | null;
   chosen: string | null;
   setChosen: (key: string) => void;
   take: (key: string) => void;
@@ -23,11 +24,12 @@ export function useTraceKeys(doing: Doing) {
   useEffect(() => {
     const press = (event: KeyboardEvent) => {
       if (event.ctrlKey || event.metaKey || event.altKey || isTyping(event.target)) return;
-      const { trace, chosen, take, correct, undo, setDialog, quickLine, setChosen } = latest.current;
+      const { trace, suggested, chosen, take, correct, undo, setDialog, quickLine, setChosen } =
+        latest.current;
       const step = { j: 1, k: -1 }[event.key];
       if (step) setChosen(neighbour(trace, chosen, step));
       else if (event.key === "/") quickLine.current?.focus();
-      else if (event.key === "n" && trace.next_line) take(trace.next_line);
+      else if (event.key === "n" && suggested) take(suggested);
       else if (event.key === "c") correct();
       else if (event.key === "r") latest.current.turn();
       else if (event.key === "u") void undo();

@@ -1,0 +1,38 @@
+"""Ask next and Suspects beside the census sheet: take it, answer it, leave it out, see why."""
+
+from __future__ import annotations
+
+import pytest
+from playwright.sync_api import expect
+
+from tests.journeys.conftest import Visit
+from tests.working import prove_dead
+
+
+@pytest.mark.parametrize("size", ["laptop", "phone"])
+def test_the_next_question_is_taken_answered_and_left_out(demo: Visit, size: str) -> None:
+    page = demo.open(f"/jobs/{demo.job('Lock cottage washer')}/trace", size=size)
+    ask, suspects = page.get_by_role("region", name="Ask next"), page.get_by_role("region", name="Suspects")
+    expect(ask).to_contain_text("current in the step drain")
+    expect(suspects.locator("summary").first).to_contain_text("Drain pump")
+    ask.get_by_text("Leave out").click()
+    ask.get_by_role("button", name="no such meter").click()
+    expect(ask).not_to_contain_text("current in the step drain")
+    expect(ask).to_contain_text("Drain filter")
+    ask.get_by_role("button", name="bad", exact=True).click()
+    expect(suspects.locator("summary").first).to_contain_text("Drain filter")
+    suspects.locator("summary").first.click()
+    expect(suspects).to_contain_text("Drain filter and sump: bad")
+    assert not page.evaluate("document.documentElement.scrollWidth > innerWidth")
+
+
+def test_a_leader_that_rests_on_one_reading_is_read_again(demo: Visit) -> None:
+    job = demo.job("Lock cottage washer")
+    prove_dead(demo.context, job)
+    page = demo.open(f"/jobs/{job}/trace")
+    ask = page.get_by_role("region", name="Ask next")
+    page.get_by_label("Questions are chosen for").select_option("likeliest_first")
+    expect(ask).to_contain_text("Drain pump")
+    page.get_by_label("Type a part and a reading").fill("pump OL")
+    page.keyboard.press("Enter")
+    expect(page.get_by_role("region", name="Suspects").locator("summary").first).to_contain_text("of")
