@@ -86,3 +86,12 @@ def test_an_exported_job_has_the_same_suspects(context: Context, job: str) -> No
 )
 def test_chances_in_words(chance: float, words: str) -> None:
     assert chance_words(chance) == words
+
+
+def test_what_if_says_who_would_lead(context: Context, job: str) -> None:
+    happened(context, job, RunWatched(outcome="drain"))
+    ask = seen(context, job, Objective.LIKELIEST_FIRST).ask
+    coil = next(row for row in ask if row.test == "pump.coil")
+    leads = {row.reads: row.leads for row in coil.what_ifs}
+    assert leads["OL"].startswith("Drain pump")
+    assert not next(iter(leads.values())).startswith("Drain pump, 9")

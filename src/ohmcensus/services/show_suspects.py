@@ -11,8 +11,8 @@ from pydantic import BaseModel, ConfigDict
 from ohmcensus.core.case import Case
 from ohmcensus.core.diagnosis.changes import cure
 from ohmcensus.core.diagnosis.evidence import observations
-from ohmcensus.core.diagnosis.outcomes import Outcomes, OutcomeTable, outcome_table
-from ohmcensus.core.diagnosis.posterior import RULED_OUT, Diagnosis, Standing, diagnose
+from ohmcensus.core.diagnosis.outcomes import Array, Outcomes, OutcomeTable, outcome_table
+from ohmcensus.core.diagnosis.posterior import RULED_OUT, Diagnosis, Observation, Standing, diagnose, read_as, told_as
 from ohmcensus.core.diagnosis.question import Objective, Question, Reach, is_look, questions
 from ohmcensus.core.event import Opened, Skipped
 from ohmcensus.core.judgement import CensusLine
@@ -20,7 +20,7 @@ from ohmcensus.core.layout.ohm_ruler import position
 from ohmcensus.core.machine.asked import RUN, THROUGH, TRIPS, looks, run_outcomes
 from ohmcensus.core.machine.tests import MachineTest, machine_tests
 from ohmcensus.core.meter import Function
-from ohmcensus.core.quantity import show_value
+from ohmcensus.core.quantity import Interval, show_value
 from ohmcensus.core.safety import SafetyState, safety_at
 from ohmcensus.core.safety.hazards import power_hazards
 from ohmcensus.core.sheet import Sheet
@@ -89,6 +89,13 @@ class GhostPin(BaseModel):
     position: float | None
 
 
+class WhatIf(BaseModel):
+    """An answer that a question may have, and who would lead then."""
+
+    reads: str
+    leads: str
+
+
 class AnswerChoice(BaseModel):
     """An answer to a question that no meter answers."""
 
@@ -115,6 +122,8 @@ class QuestionView(BaseModel):
         What it would read under the leading suspects.
     outcomes
         Answers to choose from where it is not read from a meter: name and words.
+    what_ifs
+        Who would lead after each of the plain answers.
     """
 
     test: str
@@ -125,6 +134,7 @@ class QuestionView(BaseModel):
     bits: float
     expects: list[GhostPin]
     outcomes: list[AnswerChoice]
+    what_ifs: list[WhatIf]
 
 
 class ObjectiveChoice(BaseModel):
@@ -342,6 +352,7 @@ def _question(row: Question, known: Diagnosis, case: Case) -> QuestionView:
         bits=row.bits,
         expects=_expects(known, outcomes) if outcomes.is_measured else [],
         outcomes=_answers(row.test, case.sheet),
+        what_ifs=_what_ifs(known, outcomes, test),
     )
 
 
@@ -387,6 +398,31 @@ def _expects(known: Diagnosis, outcomes: Outcomes) -> list[GhostPin]:
         place = position(1e9 if is_over else value) if is_ohm else None
         found.append(GhostPin(part=part.id, title=part.title, reads=reads, position=place))
     return found
+
+
+def _what_ifs(known: Diagnosis, outcomes: Outcomes, test: MachineTest | None) -> list[WhatIf]:
+    """Return who leads after each plain answer: over-range, inside and nearly nothing, or good and bad."""
+    if outcomes.test == RUN:
+        return []
+    if not outcomes.is_measured or test is None:
+        said = ("good", "bad") if is_look(outcomes.test) else ("inside", "outside")
+        return [WhatIf(reads=word, leads=_leads(known, told_as(outcomes, at))) for at, word in enumerate(said)]
+    window = test.window.interval
+    cases = [(test.window.shown, window)] if test.window.shown != "OL" else []
+    if test.function in {Function.OHM, Function.CONTINUITY, Function.INSULATION}:
+        end = 1e9 if test.function is Function.INSULATION else 3e7
+        cases += [("OL" if end < 1e9 else "over-range", Interval(end)), ("nearly nothing", Interval(0.0, 0.5))]  # noqa: PLR2004
+    if test.function in {Function.AMPERE, Function.VOLTS_AC}:
+        cases += [("nothing", Interval(0.0, 1e-2))]
+    return [WhatIf(reads=words, leads=_leads(known, read_as(outcomes, span))) for words, span in cases]
+
+
+def _leads(known: Diagnosis, log: Array) -> str:
+    """Say who would lead with one more observation."""
+    after = diagnose(known.table, (*known.observations, Observation("what if", "what if", log)))
+    part = known.table.sheet.part(after.leader)
+    chance = float(after.of_part.max()) if part else after.nothing
+    return f"{part.title if part else 'nothing found'}, {chance_words(chance)}"
 
 
 def _answers(name: str, sheet: Sheet) -> list[AnswerChoice]:

@@ -963,6 +963,11 @@ export interface components {
          * @description The window of one line, from ``x0`` to ``x1``; open at an end that lies beyond the ruler.
          */
         Band: {
+            /**
+             * Is Wide
+             * @default false
+             */
+            is_wide?: boolean;
             /** Label */
             label: string;
             /** Line */
@@ -2670,6 +2675,8 @@ export interface components {
          *         What it would read under the leading suspects.
          *     outcomes
          *         Answers to choose from where it is not read from a meter: name and words.
+         *     what_ifs
+         *         Who would lead after each of the plain answers.
          */
         QuestionView: {
             /** Bits */
@@ -2686,6 +2693,8 @@ export interface components {
             test: string;
             /** Title */
             title: string;
+            /** What Ifs */
+            what_ifs: components["schemas"]["WhatIf"][];
             /** Why */
             why: string;
         };
@@ -3917,6 +3926,16 @@ export interface components {
             id: string;
             /** Opened At */
             opened_at: string;
+        };
+        /**
+         * WhatIf
+         * @description An answer that a question may have, and who would lead then.
+         */
+        WhatIf: {
+            /** Leads */
+            leads: string;
+            /** Reads */
+            reads: string;
         };
         /**
          * WhySkipped

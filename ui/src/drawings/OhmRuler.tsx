@@ -41,7 +41,7 @@ export function OhmRuler({ ruler, chosen, ghost, expected = [], caption }: Props
             {ruler.ticks.map((tick, index) => (
               <Tick key={tick.x} tick={tick} x={at(tick.x)} isLabelled={!isNarrow || index % 18 === 0} />
             ))}
-            {ruler.bands.map((b) => (
+            {ruler.bands.filter(isNarrowBand).map((b) => (
               <BandMark key={b.line} x0={at(b.x0)} x1={at(b.x1)} className="ruler-band" />
             ))}
             {band && <BandMark x0={at(band.x0)} x1={at(band.x1)} className="ruler-band chosen" />}
@@ -69,6 +69,9 @@ export function OhmRuler({ ruler, chosen, ghost, expected = [], caption }: Props
     </figure>
   );
 }
+
+/** Windows of decades would cover all others: they show only while their line is in question. */
+const isNarrowBand = (band: Ruler["bands"][number]) => !band.is_wide;
 
 function Tick({ tick, x, isLabelled }: { tick: Ruler["ticks"][number]; x: number; isLabelled: boolean }) {
   const bottom = BAR.top + BAR.height;

@@ -3,6 +3,7 @@ export const suspects = {
   take: "Take it",
   minutes: (minutes: number) => `${Number(minutes.toFixed(1))} min`,
   expects: "Would read",
+  whatIf: "What if it reads",
   leave: "Leave out",
   whys: [
     { id: "cannot_reach", words: "cannot reach" },

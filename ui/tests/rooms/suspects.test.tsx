@@ -16,6 +16,7 @@ const COIL: Question = {
   bits: 0.6,
   expects: [{ part: "pump", title: "Drain pump", reads: "over-range", position: 1 }],
   outcomes: [],
+  what_ifs: [{ reads: "OL", leads: "Drain pump, 19 of 20" }],
 };
 const RUN: Question = {
   ...COIL,
@@ -39,6 +40,8 @@ test("a reading is taken in the quick line, with what it would read in sight", (
   const take = vi.fn();
   draw(<AskNext jobId="j-1" ask={[COIL, RUN]} onTake={take} />);
   expect(screen.getByText("over-range")).toBeInTheDocument();
+  expect(screen.getByText("OL")).toBeInTheDocument();
+  expect(screen.getByText("Drain pump, 19 of 20")).toBeInTheDocument();
   fireEvent.click(screen.getByRole("button", { name: "Take it" }));
   expect(take).toHaveBeenCalledWith("pump.coil");
 });

@@ -20,6 +20,8 @@ from ohmcensus.core.sheet import Sheet
 LOWEST_OHM = 0.1
 HIGHEST_OHM = 1e9
 DECADES = 10
+# A window over this factor says little more than "a load": it is drawn only while its line is in question.
+WIDE_FROM = 3000.0
 LEVELS = 3
 # Room that a label takes beside its pin, as a fraction of the ruler at a laptop's width (our choice).
 LABEL_ROOM = 0.062
@@ -41,6 +43,7 @@ class Band:
     x0: float
     x1: float
     label: str
+    is_wide: bool = False
 
 
 @dataclass(frozen=True, slots=True)
@@ -116,7 +119,9 @@ def _bands(sheet: Sheet, celsius: float) -> tuple[Band, ...]:
 def _band(test: MachineTest) -> Band:
     """Return the band of a test's window."""
     label = f"{test.part_title}, {test.title}: {test.window.shown}"
-    return Band(test.id, position(test.window.interval.lo), position(test.window.interval.hi), label)
+    ends = test.window.interval
+    is_wide = ends.lo > 0 and ends.hi / ends.lo > WIDE_FROM and math.isfinite(ends.hi)
+    return Band(test.id, position(ends.lo), position(ends.hi), label, is_wide=is_wide)
 
 
 def _pin(key: str, answer: Answer) -> Pin:

@@ -35,6 +35,19 @@ export function AskNext({ jobId, ask, onTake }: Props) {
       )}
       <div className="ask-foot">
         <Answer question={first} onTake={onTake} onSend={send} isPending={record.isPending} />
+        {first.what_ifs.length > 0 && (
+          <details>
+            <summary>{words.whatIf}</summary>
+            <dl className="ask-expects">
+              {first.what_ifs.map((row) => (
+                <div key={row.reads}>
+                  <dt>{row.reads}</dt>
+                  <dd>{row.leads}</dd>
+                </div>
+              ))}
+            </dl>
+          </details>
+        )}
         <details>
           <summary>{words.leave}</summary>
           <div className="row">
