@@ -56,6 +56,7 @@ def take_rooms(browser: Browser, address: str, context: Context, folder: Path) -
         ("ladder-day", f"/jobs/{job}/trace"),
         ("machines-day", "/machines/fl9-t"),
         ("trip-day", f"/jobs/{job}/trip"),
+        ("suspects-day", f"/jobs/{ids['Galley washer']}/trace"),
         ("codes-day", codes),
         ("codes-phone-night", codes),
     ):
@@ -82,6 +83,9 @@ def _begin(page: Page, name: str) -> None:
         page.locator('tr[data-line="heater.pe"]').click()
         page.get_by_role("button", name="Ladder").click()
         page.get_by_text("Before every rung").wait_for()
+    if name == "suspects-day":
+        page.locator(".suspects summary").first.click()
+        page.locator(".suspects").scroll_into_view_if_needed()
     if name == "safe-day":
         page.get_by_role("button", name="Unplugged, plug in sight").click()
         page.get_by_label("Known source, before, reads").fill("231")

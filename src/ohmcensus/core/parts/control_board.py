@@ -12,8 +12,9 @@ from ohmcensus.core.parts.element import ClosedWhen, Element, contact, resistor
 from ohmcensus.core.parts.expect import closed_contact, common, mains_volts, open_contact
 from ohmcensus.core.parts.fault import FaultMode
 from ohmcensus.core.parts.kind import MachineState, Nominal, PartCheck, PartKind, Pin, Ratings, TestSpec
-from ohmcensus.core.quantity import Unit
+from ohmcensus.core.quantity import Interval, Unit
 from ohmcensus.core.symptom import Symptom
+from ohmcensus.core.window import Source, Window
 
 # What a sensor input and the rectified supply of the board show to an ohmmeter (our choice).
 # From a motor with its field and armature in a row to a valve and its lead (common practice, no source).
@@ -200,6 +201,20 @@ def _output_tests(name: str, output: Output, volts: float | None) -> tuple[TestS
     return (rest, load, live)
 
 
+_LOAD = Window(
+    Interval(*LOAD_SEEN_OHM),
+    Unit.OHM,
+    Source.COMMON,
+    "common range: a load, neither open nor shorted",
+    words="1 Ω–20 kΩ",
+)
+
+
+def _a_load(_celsius: float) -> Window:
+    """Return what any load reads."""
+    return _LOAD
+
+
 def _load_seen(name: str, output: str, pole: str) -> TestSpec:
     """Return a load with its lead and whatever lies in between, measured from the board: one reading for the path."""
     return TestSpec(
@@ -207,7 +222,7 @@ def _load_seen(name: str, output: str, pole: str) -> TestSpec:
         title=f"{name} load with its lead",
         between=(output, pole),
         function=Function.OHM,
-        expect=common(*LOAD_SEEN_OHM, Unit.OHM, "a load: neither open nor shorted"),
+        expect=_a_load,
         aliases=(f"{name} load",),
         minutes=1.5,
         advice="Plugs on, machine unplugged: it asks load and lead at once, and not the board.",
