@@ -16,7 +16,7 @@ from scipy.optimize import linprog
 from benchmarks.slice_speed import milliseconds, say
 from ohmcensus.core.quantity import Interval
 from ohmcensus.core.trip.isolate import isolate
-from ohmcensus.core.trip.planner import TEST_MINUTES, Pull, alone, next_pull, was_alone
+from ohmcensus.core.trip.planner import TEST_MINUTES, Pull, alone, next_pull, pull_for, was_alone
 from ohmcensus.core.trip.problem import Method, Problem, Run, Suspect
 from ohmcensus.core.trip.rules import polytope_of, rows_of
 
@@ -118,6 +118,41 @@ def planned(subject: Machine, chance: np.random.Generator) -> Outcome:
 MOST_RUNS = 40
 
 
+class ByRote:
+    """The usual order, one fault assumed: whole; cord and filter; all but heater and motor; motor back; heater alone.
+
+    What is left is tested part by part; the first that fails alone is named (common practice, no source).
+    """
+
+    def __init__(self, subject: Machine, chance: np.random.Generator) -> None:
+        self.subject, self.chance = subject, chance
+        self.runs: tuple[Run, ...] = ()
+        self.minutes = 0.0
+
+    def fails(self, parts: frozenset[str]) -> bool:
+        """Make a run and tell whether it reads over the limit."""
+        known = self.subject.problem
+        pull = pull_for(Problem(known.method, known.parts, self.runs, known.panels), parts)
+        self.runs = (*self.runs, Run(str(len(self.runs)), parts, self.subject.read(parts, self.chance)))
+        self.minutes += pull.minutes
+        return self.runs[-1].interval.hi > LIMIT_US
+
+    def outcome(self) -> Outcome:
+        """Follow it to the end."""
+        everything = frozenset(self.subject.leaks)
+        self.fails(everything)
+        named = next((part for part in self._in_question(everything) if self.fails(frozenset({part}))), None)
+        faulty = {part for part, leak in self.subject.leaks.items() if leak}
+        return Outcome(len(self.runs), self.minutes, is_right={named} == faulty)
+
+    def _in_question(self, everything: frozenset[str]) -> list[str]:
+        if self.fails(CUTS):
+            return sorted(CUTS)
+        if self.fails(everything - {"heater", "motor"}):
+            return [part for part in self.subject.leaks if part not in CUTS | {"heater", "motor"}]
+        return ["motor"] if self.fails(everything - {"heater"}) else ["heater"]
+
+
 def confirming(problem: Problem, named: frozenset[str]) -> Pull | None:
     """Return the run of one named part alone, None where one was made."""
     return None if any(was_alone(problem, part) for part in named) else alone(problem, min(named))
@@ -134,6 +169,11 @@ def main(count: int = 2000) -> None:
         print(
             f"{faults} fault(s), every part proved: {runs:.2f} runs, {minutes:.1f} min, right {right:.4f}  ({wanted})"
         )
+        chance = np.random.default_rng(faults)
+        rote = [ByRote(machine(chance, faults), chance).outcome() for _ in range(count)]
+        runs, minutes = (float(np.mean([getattr(row, name) for row in rote])) for name in ("runs", "minutes"))
+        right = np.mean([row.is_right for row in rote])
+        print(f"  by rote, one part named: {runs:.2f} runs, {minutes:.1f} min, right {right:.4f}")
 
     speed()
 

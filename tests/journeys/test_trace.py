@@ -117,7 +117,7 @@ def test_a_server_that_does_not_answer_costs_nothing(demo: Visit) -> None:
     field(page).press("Enter")
     expect(line(page, "pump.coil")).to_contain_text("148 Ω")
     line(page, "pump.coil").click()
-    expect(page.locator(".side li")).to_have_count(1)
+    expect(page.locator("#evidence li")).to_have_count(1)
 
 
 def test_a_second_window_is_not_overwritten(demo: Visit) -> None:
