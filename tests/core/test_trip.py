@@ -332,9 +332,22 @@ def test_thirty_parts_and_sixty_runs_are_answered(method: Method) -> None:
         connected = frozenset(chance.choice(names, size=int(chance.integers(1, 30)), replace=False).tolist())
         true = sum(leaks[name] for name in connected)
         runs.append(Run(str(index), connected, Interval(true * 0.97, true * 1.03)))
-    found = isolate(problem_of({name: float(leak) for name, leak in leaks.items()}, runs))
+    found = isolate(problem_of({name: float(leak) for name, leak in leaks.items()}, runs, method))
     assert found.conflict == ()
     assert all(
         found.parts[name].bounds.lo - 1e-6 <= leak <= found.parts[name].bounds.hi + 1e-6 for name, leak in leaks.items()
     )
-    assert method
+
+
+def test_sound_parts_are_not_taken_to_leak_near_their_limits() -> None:
+    """Ten parts, 3.5 µS left beside a guilty heater: a second fault is looked for by halves, not part by part."""
+    names = ("heater", "motor", *(f"p{index}" for index in range(8)))
+    parts = tuple(Suspect(name, 1.0, 0.3 if name in {"heater", "motor"} else 0.05) for name in names)
+    runs = (
+        Run("1", frozenset(names), Interval(12.5, 13.3)),
+        Run("2", frozenset({"heater"}), Interval(8.6, 9.1)),
+        Run("3", frozenset(names) - {"heater"}, Interval(3.5, 3.8)),
+    )
+    following = isolate(Problem(Method.INSULATION, parts, runs)).next
+    assert following is not None
+    assert "motor" in following.pull or following.connected == ("motor",)

@@ -14,8 +14,14 @@ from ohmcensus.core.trip.isolate import isolate
 from ohmcensus.core.trip.of_case import MEGOHM, MILLIAMPERES, problem_of
 from ohmcensus.core.trip.overcurrent import GENERAL_FUSE, PLUG_FUSE, BreakerBands, Inrush, breaker_bands, inrush_of
 from ohmcensus.core.trip.problem import Method
+from ohmcensus.core.trip.triage import last_trip
 
 _DEVICES = (Device.RCD, Device.RCBO, Device.GFCI, Device.BREAKER, Device.AFCI)
+
+_SENSE_LEAKS = frozenset({Device.RCD, Device.RCBO, Device.GFCI})
+_ALL_THE_SAME = (
+    "It went all the same: the leak grows when hot, wet or turning, something else leaks too, or the device goes early."
+)
 
 
 class HouseChoice(BaseModel):
@@ -71,7 +77,7 @@ def house_view(case: Case) -> HouseView:
         noted=found.noted,
         title=device.title if device else "no residual-current device",
         budget=_budget(found),
-        verdict=_verdict(found),
+        verdict=_verdict(found, has_tripped=last_trip(case)[0] in _SENSE_LEAKS),
         chance_lo=found.chance.chance.lo if found.chance else None,
         chance_hi=found.chance.chance.hi if found.chance else None,
         used=min(1.0, found.chance.total_a.hi / device.must_hold_a) if found.chance and device else 0.0,
@@ -153,14 +159,15 @@ def _machine(found: House) -> str:
     return f"{_milliamperes(found.machine_a)}{said}"
 
 
-def _verdict(found: House) -> str:
-    """Say whether the machine trips it, or the sum."""
+def _verdict(found: House, *, has_tripped: bool) -> str:
+    """Say whether the machine trips it, or the sum; and where neither should, that it went all the same."""
     if found.device is None or found.chance is None:
         return ""
     hold = found.device.must_hold_a
     if found.chance.total_a.hi < hold:
         said = "Machine" if found.is_machine_proved else "A sound machine"
-        return f"{said} and rest together stay under what it must hold: the device must not trip."
+        held = f"{said} and rest together stay under what it must hold: the device must not trip."
+        return f"{held} {_ALL_THE_SAME}" if has_tripped else held
     if found.machine_a.lo >= hold:
         return "The machine alone may trip it."
     if found.standing_a.lo >= hold:

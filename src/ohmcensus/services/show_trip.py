@@ -151,6 +151,7 @@ def show_trip(context: Context, job_id: str, query: TripQuery) -> TripView:
     found = isolate(problem)
     titles = {part.id: part.title for part in case.sheet.parts}
     following = found.next
+    refused = refused_words(problem) if found.is_refused else ""
     return TripView(
         job=job_view(job, now),
         method=method,
@@ -169,9 +170,9 @@ def show_trip(context: Context, job_id: str, query: TripQuery) -> TripView:
         explanations=[[titles[part] for part in row] for row in found.explanations],
         conflict=conflict_words(found),
         spread=spread_words(found, titles),
-        refused=refused_words(problem) if found.is_refused else "",
+        refused=refused,
         off_first=[part.title for part in off_before_test(case)] if method is Method.INSULATION else [],
-        may_run=may_run(job, method, now),
+        may_run=refused or may_run(job, method, now),
         limits=f"{case.limits.title} ({case.limits.basis})" if case.limits.basis else case.limits.title,
         states={name: list(values) for name, values in case.sheet.states.items()},
         repeated=_repeated(job, method, titles),

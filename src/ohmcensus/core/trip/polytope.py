@@ -14,6 +14,8 @@ Direction = Sequence[float] | NDArray[np.float64]
 ROUNDING = 1e-12
 LEAST = 1e-9
 _NO_COST = 1e-10
+# Exchanges by the largest coefficient before Bland's rule takes over (ours).
+_STEEP = 60
 
 
 class Polytope:
@@ -28,8 +30,9 @@ class Polytope:
 
     Notes
     -----
-    Dictionary form with Bland's rule; one artificial variable finds the first corner (Cormen et al.,
-    Introduction to Algorithms, simplex chapter; from memory).
+    Dictionary form; the largest coefficient enters, after a while Bland's rule, which cannot go round in circles; one
+    artificial variable finds the first corner (Cormen et al., Introduction to Algorithms, simplex chapter; from
+    memory).
     """
 
     def __init__(self, rows: Array, right: Array) -> None:
@@ -45,14 +48,16 @@ class Polytope:
     def maximum(self, direction: Direction) -> float:
         """Return the greatest value of c·x; infinite where nothing bounds it."""
         cost, offset = self._reduced(direction)
+        step = 0
         while True:
-            entering = self._entering(cost)
+            entering = self._steepest(cost) if step < _STEEP else self._entering(cost)
             if entering is None:
                 return float(offset)
             leaving = self._leaving(entering)
             if leaving is None:
                 return math.inf
             cost, offset = self._pivoted(entering, leaving, cost, offset)
+            step += 1
 
     def minimum(self, direction: Direction) -> float:
         """Return the least value of c·x."""
@@ -94,6 +99,11 @@ class Polytope:
                 offset += direction[variable] * float(self._right[row])
                 cost -= direction[variable] * self._table[row]
         return cost, offset
+
+    def _steepest(self, cost: Array) -> int | None:
+        """Return the free variable that gains most for each unit."""
+        best = int(np.argmax(cost)) if cost.size else 0
+        return best if cost.size and cost[best] > _NO_COST else None
 
     def _entering(self, cost: Array) -> int | None:
         """Return the free variable of the lowest number that gains, Bland's rule."""
