@@ -8,7 +8,7 @@ from typing import ClassVar, Literal
 from pydantic import Field
 
 from ohmcensus.core.meter import Function
-from ohmcensus.core.parts.element import ClosedWhen, Element, contact, resistor
+from ohmcensus.core.parts.element import ClosedWhen, Element, contact, fuse, resistor
 from ohmcensus.core.parts.expect import closed_contact, common, mains_volts, open_contact
 from ohmcensus.core.parts.fault import FaultMode
 from ohmcensus.core.parts.kind import MachineState, Nominal, PartCheck, PartKind, Pin, Ratings, TestSpec
@@ -113,7 +113,7 @@ class ControlBoard(PartKind[ControlBoardRatings]):
             *outputs,
             *senses,
             resistor("coil", "coil_a", "coil_b", nominal("coil")),
-            contact("fuse", "l", "fuse_out", None, ohm=0.1),
+            fuse("fuse", "l", "fuse_out", ohm=0.1),
             resistor("supply", "fuse_out", "n", SUPPLY_OHM, is_linear=False),
         )
 

@@ -144,8 +144,15 @@ def load(  # noqa: PLR0913 - one argument for each thing that a load is
     )
 
 
+def fuse(name: str, a: str, b: str, *, ohm: float = CONTACT_OHM) -> Element:
+    """Return a fuse: whole, blown or badly seated; it can neither weld nor stick."""
+    whole = contact(name, a, b, None, ohm=ohm)
+    own = {mode: whole.effects[mode] for mode in (FaultMode.OPEN, FaultMode.BAD_JOINT)}
+    return replace(whole, effects=own)
+
+
 def contact(name: str, a: str, b: str, closed_when: ClosedWhen | None, *, ohm: float = CONTACT_OHM) -> Element:
-    """Return a contact; one without a condition is always closed, as a fuse is."""
+    """Return a contact; one without a condition is always closed, as a cold thermostat is."""
     return Element(
         branches=(Branch(name, a, b, ohm),),
         effects={

@@ -20,6 +20,13 @@ RECTIFIER_OHM = 3e6
 VALVE_OHM = 6e6
 _PHASES = ("u", "v", "w")
 
+_RAILS = {"plus": "+", "minus": "−"}
+_POLES = {"l": "line in", "n": "neutral in"}
+_VALVE_ADVICE = "Link under 1 V, motor plug off; the other way round it reads OL. Blind to the gates."
+_LINK_ADVICE = "Link under 1 V, supply plug off."
+# In the circuit the rest of the board lies beside the bleed and lowers it (ours).
+_BLEED_LOW, _BLEED_HIGH = 0.8, 1.1
+
 
 class MotorControlBoardRatings(Ratings):
     """The link: its capacitance, its voltage at work, its bleed."""
@@ -94,22 +101,44 @@ class MotorControlBoard(PartKind[MotorControlBoardRatings]):
         )
 
     def tests(self, ratings: MotorControlBoardRatings) -> tuple[TestSpec, ...]:
-        """Return the six valves by the diode test."""
-        return tuple(
-            TestSpec(
-                name=f"{phase}_{rail}",
-                title=f"phase {phase.upper()} to link {sign}",
-                between=(phase, rail) if rail == "plus" else (rail, phase),
-                function=Function.DIODE,
-                expect=common(0.3, 0.7, Unit.VOLT, "0.3–0.7 V one way, all six alike"),
-                blind_to=(FaultMode.DRIFT, FaultMode.BAD_JOINT),
-                state=MachineState.PLUG_PULLED,
-                minutes=0.5,
-                advice="Link under 1 V, motor plug off; the other way round it reads OL. Blind to the gates.",
-            )
-            for phase in _PHASES
-            for rail, sign in (("plus", "+"), ("minus", "−"))
-        )
+        """Return the six valves and the rectifier by the diode test, and the link with its bleed."""
+        valves = (_diode(phase, f"phase {phase.upper()}", rail, _VALVE_ADVICE) for phase in _PHASES for rail in _RAILS)
+        rectifier = (_diode(pole, _POLES[pole], rail, _LINK_ADVICE) for pole in _POLES for rail in _RAILS)
+        return (*valves, *rectifier, *_link(ratings.bleed_ohm))
+
+
+def _diode(point: str, name: str, rail: str, advice: str) -> TestSpec:
+    """Build the test of one valve or diode, from its point to a rail of the link."""
+    return TestSpec(
+        name=f"{point}_{rail}",
+        title=f"{name} to link {_RAILS[rail]}",
+        between=(point, rail) if rail == "plus" else (rail, point),
+        function=Function.DIODE,
+        expect=common(0.3, 0.7, Unit.VOLT, "0.3–0.7 V one way, all alike"),
+        blind_to=(FaultMode.DRIFT, FaultMode.BAD_JOINT),
+        state=MachineState.PLUG_PULLED,
+        minutes=0.5,
+        advice=advice,
+    )
+
+
+def _link(bleed_ohm: float | None) -> tuple[TestSpec, ...]:
+    """Return the link by ohms, where a resistor bleeds it."""
+    if not bleed_ohm:
+        return ()
+    return (
+        TestSpec(
+            name="bleed",
+            title="link + to −, bleed resistor",
+            between=("plus", "minus"),
+            function=Function.OHM,
+            expect=common(_BLEED_LOW * bleed_ohm, _BLEED_HIGH * bleed_ohm, Unit.OHM, "its marking −20/+10 %"),
+            blind_to=(FaultMode.OPEN, FaultMode.BAD_JOINT),
+            state=MachineState.PLUG_PULLED,
+            minutes=1.0,
+            advice=f"{_LINK_ADVICE} Wait until it stops climbing: the capacitor charges first.",
+        ),
+    )
 
 
 KIND = MotorControlBoard()

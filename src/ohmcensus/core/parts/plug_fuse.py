@@ -8,7 +8,7 @@ from typing import ClassVar
 from pydantic import Field
 
 from ohmcensus.core.meter import Function
-from ohmcensus.core.parts.element import Element, contact
+from ohmcensus.core.parts.element import Element, fuse
 from ohmcensus.core.parts.expect import closed_contact
 from ohmcensus.core.parts.fault import FaultMode
 from ohmcensus.core.parts.kind import MachineState, Nominal, PartKind, Pin, Ratings, TestSpec
@@ -41,7 +41,7 @@ class PlugFuse(PartKind[PlugFuseRatings]):
 
     def elements(self, ratings: PlugFuseRatings, nominal: Nominal) -> tuple[Element, ...]:
         """Return the wire in it."""
-        return (contact("wire", "a", "b", None, ohm=0.03),)
+        return (fuse("wire", "a", "b", ohm=0.03),)
 
     def tests(self, ratings: PlugFuseRatings) -> tuple[TestSpec, ...]:
         """Return the fuse end to end."""

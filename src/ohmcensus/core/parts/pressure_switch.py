@@ -12,6 +12,8 @@ from ohmcensus.core.parts.fault import FaultMode
 from ohmcensus.core.parts.kind import MachineState, Nominal, NoRatings, PartCheck, PartKind, Pin, TestSpec
 from ohmcensus.core.symptom import Symptom
 
+_MUST_BE_OPEN = frozenset({"rest", "left"})
+
 
 class PressureSwitch(PartKind[NoRatings]):
     """Common to *empty* at rest, common to *full* at level."""
@@ -50,7 +52,7 @@ class PressureSwitch(PartKind[NoRatings]):
         )
 
     def tests(self, ratings: NoRatings) -> tuple[TestSpec, ...]:
-        """Return both contacts with the tub empty, and the full one with the tube blown."""
+        """Return both contacts with the tub empty, and with the tube blown."""
         at_rest = "Tub empty, tube on."
         blown = "Blow gently into the tube: a click, and it must hold."
         return (
@@ -59,12 +61,20 @@ class PressureSwitch(PartKind[NoRatings]):
                 "rest", "full contact, tub empty", "full", open_contact("open until the level is reached"), at_rest
             ),
             _contact("full", "full contact, tube blown", "full", closed_contact(), blown, "at level"),
+            _contact(
+                "left",
+                "empty contact, tube blown",
+                "empty",
+                open_contact("open once the level is reached"),
+                blown,
+                "at level",
+            ),
         )
 
 
 def _contact(name: str, title: str, pin: str, expect: Expect, advice: str, water: str = "empty") -> TestSpec:
     """Build the test of one contact; one that should be open shows welding, one that should be closed the rest."""
-    blind = (FaultMode.STUCK_OPEN, FaultMode.BAD_JOINT) if name == "rest" else (FaultMode.WELDED,)
+    blind = (FaultMode.STUCK_OPEN, FaultMode.BAD_JOINT) if name in _MUST_BE_OPEN else (FaultMode.WELDED,)
     return TestSpec(
         name=name,
         title=title,
