@@ -41,7 +41,7 @@ def test_every_test_of_every_kind_is_whole(fl7: Sheet) -> None:
         names = [test.name for test in part.tests()]
         assert len(set(names)) == len(names)
         for test in part.tests():
-            assert set(test.between) <= {*pins, CHASSIS}, (part.id, test.name)
+            assert set(test.between) <= {*pins, CHASSIS, *fl7.points}, (part.id, test.name)
             assert set(test.blind_to) <= set(part.part_kind.fault_modes) | {FaultMode.LEAK}
             window = test.expect(20.0)
             assert window.unit is test.function.unit

@@ -16,7 +16,8 @@ from ohmcensus.services.context import Context
 from ohmcensus.services.export_job import export_text
 from ohmcensus.services.judge_file import judge_file
 from ohmcensus.services.open_job import NewJob, open_job
-from ohmcensus.services.show_suspects import SuspectsQuery, SuspectsView, chance_words, show_suspects
+from ohmcensus.services.show_suspects import SuspectsQuery, SuspectsView, show_suspects
+from ohmcensus.services.suspect_words import chance_words
 
 
 @pytest.fixture

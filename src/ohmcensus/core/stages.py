@@ -7,7 +7,7 @@ from dataclasses import dataclass
 from enum import StrEnum
 
 from ohmcensus.core.case import Case
-from ohmcensus.core.event import CodesRead, Ended, Event, Isolated, Reopened, RunMade, Tripped
+from ohmcensus.core.event import Changed, CodesRead, Ended, Event, Isolated, Reopened, RunMade, Tripped
 from ohmcensus.core.first_look import is_begun
 from ohmcensus.core.machine import is_proof, machine_tests
 from ohmcensus.core.safety import Safety, SafetyState, power_hazards
@@ -55,7 +55,7 @@ def stages(case: Case, safety: Safety) -> tuple[Stage, ...]:
     safety
         State of safety now.
     """
-    return (_intake(case), _safe(case, safety), _codes(case), _trace(case, safety), _trip(case))
+    return (_intake(case), _safe(case, safety), _codes(case), _trace(case, safety), _trip(case), _repair(case))
 
 
 def next_step(case: Case, safety: Safety) -> Step:
@@ -124,6 +124,12 @@ def _trip(case: Case) -> Stage:
         return Stage("trip", StageState.OPEN, f"{runs} run{'s' if runs > 1 else ''}")
     has_tripped = Symptom.TRIPS in case.complaint.symptoms or any(isinstance(e.body, Tripped) for e in case.events)
     return Stage("trip", StageState.OPEN, "a leak to isolate" if has_tripped else "nothing tripped")
+
+
+def _repair(case: Case) -> Stage:
+    changes = sum(isinstance(event.body, Changed) for event in case.events)
+    said = f"{changes} change{'s' if changes > 1 else ''}" if changes else "nothing changed"
+    return Stage("repair", StageState.OPEN, said)
 
 
 def _can_tell_codes(case: Case) -> bool:

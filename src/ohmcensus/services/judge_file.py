@@ -9,7 +9,7 @@ from pydantic import ValidationError
 from ohmcensus.core.diagnosis.evidence import observations
 from ohmcensus.core.diagnosis.outcomes import outcome_table
 from ohmcensus.core.diagnosis.posterior import Diagnosis, diagnose
-from ohmcensus.core.diagnosis.question import Objective, questions
+from ohmcensus.core.diagnosis.question import Objective, ask
 from ohmcensus.core.errors import InputError
 from ohmcensus.core.judgement import census_lines
 from ohmcensus.core.machine.dictionary import dictionary
@@ -37,7 +37,7 @@ def judge_file(text: str, objective: Objective) -> dict[str, Any]:
     case = case_from(job, sheet)
     lines = census_lines(case)
     known = diagnose(table := outcome_table(sheet, dictionary(sheet)), observations(case, lines, table))
-    rows = questions(known, reach_of(case, lines), objective)
+    rows = ask(known, reach_of(case, lines), objective)
     order = sorted(range(len(known.table.parts)), key=lambda at: -known.of_part[at])
     return {
         "suspects": [_entry(known, at) for at in order],

@@ -9,6 +9,7 @@ from sqlmodel import Session
 
 from ohmcensus.core.errors import InputError
 from ohmcensus.core.limits import BUILT_IN, LimitProfile
+from ohmcensus.core.machine.asked import LIVE_PENALTY_MINUTES
 from ohmcensus.core.meter import GENERIC_METERS, Meter
 from ohmcensus.services.context import Context
 from ohmcensus.storage import meters, settings
@@ -27,6 +28,10 @@ class Settings(BaseModel):
         Ids of the meters at hand, the preferred one first.
     profile, own_profiles
         Id of the limits that hold, empty for those usual at the supply; the firm's own.
+    hour_price, call_out_price
+        What an hour of work and a visit cost, in the currency of the firm.
+    live_penalty
+        Minutes that a live test behind a cover counts on top when the next question is chosen.
     """
 
     model_config = ConfigDict(extra="forbid", strict=True)
@@ -36,6 +41,9 @@ class Settings(BaseModel):
     bag: list[str] = Field(default=["multimeter-6000", "appliance-tester"], min_length=1, max_length=50)
     profile: Annotated[str, StringConstraints(max_length=30)] = ""
     own_profiles: list[LimitProfile] = Field(default=[], max_length=10)
+    hour_price: float = Field(default=60.0, ge=0, le=1e4, allow_inf_nan=False)
+    call_out_price: float = Field(default=35.0, ge=0, le=1e4, allow_inf_nan=False)
+    live_penalty: float = Field(default=LIVE_PENALTY_MINUTES, ge=0, le=120, allow_inf_nan=False)
 
 
 def settings_in(session: Session) -> Settings:

@@ -22,15 +22,20 @@ from ohmcensus.core.diagnosis.posterior import (
     read_as,
     told_as,
 )
-from ohmcensus.core.diagnosis.question import Objective, Question, Reach, questions
+from ohmcensus.core.diagnosis.question import Objective, Question, Reach, ask, questions
+from ohmcensus.core.machine import machine_tests
 from ohmcensus.core.machine.asked import LOOK, RUN
 from ohmcensus.core.machine.dictionary import Dictionary
+from ohmcensus.core.machine.netlist import REFERENCE_CELSIUS
 from ohmcensus.core.machine.separable import inseparable, unseen
 from ohmcensus.core.symptom import Symptom
 
 MOST_TESTS = 12
-# After these no power until insulation has passed: no live test is asked.
+# A third reading settles it.
+MOST_ATTEMPTS = 3
+# After these symptoms no power, and so no live test, until the next have passed.
 NO_POWER = frozenset({Symptom.TRIPS, Symptom.SHOCK, Symptom.SMELLS})
+BEFORE_POWER = ("cord.pe", "cord.insulation")
 CALIBRATION_EDGES = (0.0, 0.5, 0.7, 0.8, 0.9, 0.95, 0.99, 1.0)
 
 
@@ -91,31 +96,51 @@ def run_trial(
     """
     table = outcome_table(jobs.sheet, found)
     separable = _separable(jobs, found)
-    report = _report(jobs, table, separable, lambda d, r: questions(d, r, objective))
+    report = _report(jobs, table, separable, lambda d, r: ask(d, r, objective))
     if with_baselines:
         chance = np.random.default_rng(5)
-        report.baselines = {
-            "likeliest_first": _report(jobs, table, separable, lambda d, r: questions(d, r, Objective.LIKELIEST_FIRST)),
-            "checklist": _report(jobs, table, separable, lambda d, r: _in_order(questions(d, r), table)),
-            "random": _report(jobs, table, separable, lambda d, r: _shuffled(questions(d, r), chance)),
+        habits: dict[str, Chooser] = {
+            "own_likeliest_first": lambda d, r: ask(d, r, Objective.LIKELIEST_FIRST),
+            "likeliest_first": lambda d, r: _by_habit(d, r, _likeliest(d, table)),
+            "checklist": lambda d, r: _by_habit(d, r, _listed(table)),
+            "random": lambda d, r: _by_habit(d, r, lambda _: chance.random()),
         }
+        report.baselines = {name: _report(jobs, table, separable, choose) for name, choose in habits.items()}
     return report
 
 
-def _in_order(rows: tuple[Question, ...], table: OutcomeTable) -> tuple[Question, ...]:
+def _by_habit(known: Diagnosis, reach: Reach, order: Callable[[Question], object]) -> tuple[Question, ...]:
+    """Return every test not yet made in some order of habit; what a guard doubts first, as for everybody.
+
+    A habit does not ask what a test would settle; it ends as the product does, once a part is named.
+    """
+    if known.standing in {Standing.NAMED, Standing.NOTHING_FOUND}:
+        return ()
+    doubted = [row for row in ask(known, reach) if math.isinf(row.score)]
+    return (*doubted, *sorted(questions(known, reach, least_bits=0.0), key=order))  # type: ignore[arg-type]
+
+
+def _listed(table: OutcomeTable) -> Callable[[Question], object]:
+    """Return the order of the sheet: a fixed checklist."""
     order = {name: index for index, name in enumerate(table.tests)}
-    return tuple(sorted(rows, key=lambda row: order[row.test]))
+    return lambda row: order[row.test]
 
 
-def _shuffled(rows: tuple[Question, ...], chance: np.random.Generator) -> tuple[Question, ...]:
-    return tuple(rows[i] for i in chance.permutation(len(rows)).tolist())
+def _likeliest(known: Diagnosis, table: OutcomeTable) -> Callable[[Question], object]:
+    """Return the order of who measures the likeliest part first, by its tests as they are listed."""
+    listed = _listed(table)
+    of_part = dict(zip(table.parts, known.of_part.tolist(), strict=True))
+    return lambda row: (-of_part.get(row.part, 0.0), listed(row))
 
 
 def _separable(jobs: HiddenJobs, found: Dictionary) -> list[bool]:
-    """Tell of every job whether some listed test tells its fault from every other repair."""
-    hidden = {found.faults[i] for i in unseen(jobs.sheet, found)}
-    alike = {found.faults[i] for pair in inseparable(jobs.sheet, found) for i in pair}
-    return [row is not None and (row.fault is None or row.fault not in hidden | alike) for row in jobs.faults]
+    """Tell of every job whether some listed test tells its fault, as severe as it is, from every other repair."""
+    alike = {found.faults[i] for i in unseen(jobs.sheet, found)}
+    alike |= {found.faults[i] for pair in inseparable(jobs.sheet, found) for i in pair}
+    return [
+        row is not None and (row.fault is None or row.fault not in alike) and jobs.is_visible(job)
+        for job, row in enumerate(jobs.faults)
+    ]
 
 
 def _report(jobs: HiddenJobs, table: OutcomeTable, separable: list[bool], choose: Chooser) -> TrialReport:
@@ -159,28 +184,35 @@ def _play(jobs: HiddenJobs, job: int, table: OutcomeTable, choose: Chooser) -> _
     seen: dict[str, Observation] = {}
     told = symptom_told(table, jobs.symptoms[job])
     attempts: dict[str, int] = {}
-    reach = Reach(has_power=jobs.symptoms[job] not in NO_POWER)
+    reach = Reach(has_power=jobs.symptoms[job] not in NO_POWER, before_power=frozenset(BEFORE_POWER))
     minutes, tests = 0.0, 0
     known = diagnose(table, (told,))
-    while tests < MOST_TESTS and known.standing not in {Standing.NAMED, Standing.NOTHING_FOUND}:
-        again = known.unfit or (known.rests_on if known.standing is Standing.REPEAT else "")
-        if again and attempts[again] < 3:  # noqa: PLR2004 - a third reading settles it
-            name, spent = again, _minutes(table, again)
-        else:
-            rows = choose(known, reach)
-            if not rows:
-                break
-            name, spent = rows[0].test, rows[0].minutes + rows[0].reach_minutes
+    while tests < MOST_TESTS:
+        rows = [row for row in choose(known, reach) if not row.is_repeat or attempts[row.test] < MOST_ATTEMPTS]
+        if not rows:
+            break
+        name = rows[0].test
+        minutes, tests = minutes + rows[0].minutes + rows[0].reach_minutes, tests + 1
         attempts[name] = attempts.get(name, 0) + 1
         seen[name] = _asked(jobs, job, table, name, attempts[name], seen.get(name))
-        tests, minutes = tests + 1, minutes + spent
         panel = _panel(table, name)
         reach = replace(
-            reach, open_panels=reach.open_panels | ({panel} if panel else set()), left_out=reach.left_out | {name}
+            reach,
+            open_panels=reach.open_panels | ({panel} if panel else set()),
+            left_out=reach.left_out | {name},
+            has_power=reach.has_power or all(_passed(table, seen.get(test)) for test in BEFORE_POWER),
         )
         known = diagnose(table, (told, *seen.values()))
     stated = float(max(known.of_part.max(), known.nothing))
     return _Played(known.leader, stated, tests, minutes, stated > NAMED_FROM)
+
+
+def _passed(table: OutcomeTable, seen: Observation | None) -> bool:
+    """Tell whether a test of safety was made and read inside its window."""
+    if seen is None or seen.interval is None:
+        return False
+    windows = {row.id: row.window.interval for row in machine_tests(table.sheet, REFERENCE_CELSIUS)}
+    return windows[seen.id].lo <= seen.interval.lo and seen.interval.hi <= windows[seen.id].hi
 
 
 def _asked(
@@ -204,13 +236,6 @@ def _asked(
         spec = next(row for row in part.tests() if row.name == own)
         is_bad = jobs.is_bad(job, part, spec, attempt=attempt)
     return Observation(name, name, told_as(outcomes, int(is_bad)), outcomes, is_confirmed=before is not None)
-
-
-def _minutes(table: OutcomeTable, name: str) -> float:
-    part_id, _, own = name.partition(".")
-    part = table.sheet.part(part_id)
-    assert part is not None  # noqa: S101 - a question is about a part of the sheet
-    return next((spec.minutes for spec in part.tests() if spec.name == own), 1.0)
 
 
 def _panel(table: OutcomeTable, name: str) -> str | None:

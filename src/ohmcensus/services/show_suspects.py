@@ -9,26 +9,26 @@ from typing import TYPE_CHECKING
 from pydantic import BaseModel, ConfigDict
 
 from ohmcensus.core.case import Case
-from ohmcensus.core.diagnosis.changes import cure
 from ohmcensus.core.diagnosis.evidence import observations
 from ohmcensus.core.diagnosis.outcomes import Array, Outcomes, OutcomeTable, outcome_table
 from ohmcensus.core.diagnosis.posterior import RULED_OUT, Diagnosis, Observation, Standing, diagnose, read_as, told_as
-from ohmcensus.core.diagnosis.question import Objective, Question, Reach, is_look, questions
+from ohmcensus.core.diagnosis.question import Objective, Question, Reach, ask, is_look
 from ohmcensus.core.event import Opened, Skipped
 from ohmcensus.core.judgement import CensusLine
 from ohmcensus.core.layout.ohm_ruler import position
-from ohmcensus.core.machine.asked import RUN, THROUGH, TRIPS, looks, run_outcomes
+from ohmcensus.core.machine.asked import RUN, looks
 from ohmcensus.core.machine.tests import MachineTest, machine_tests
 from ohmcensus.core.meter import Function
 from ohmcensus.core.quantity import Interval, show_value
 from ohmcensus.core.safety import SafetyState, safety_at
-from ohmcensus.core.safety.hazards import power_hazards
+from ohmcensus.core.safety.hazards import missing_proofs, power_hazards
 from ohmcensus.core.sheet import Sheet
 from ohmcensus.core.stages import ended
 from ohmcensus.services.at_hand import JobAtHand, take
 from ohmcensus.services.context import Context
 from ohmcensus.services.described import Described
 from ohmcensus.services.show_job import JobView, job_view
+from ohmcensus.services.suspect_words import AnswerChoice, chance_words, cured_words, run_answers, standing_words
 from ohmcensus.storage.dictionaries import kept_dictionary
 
 if TYPE_CHECKING:
@@ -94,13 +94,6 @@ class WhatIf(BaseModel):
 
     reads: str
     leads: str
-
-
-class AnswerChoice(BaseModel):
-    """An answer to a question that no meter answers."""
-
-    id: str
-    words: str
 
 
 class QuestionView(BaseModel):
@@ -204,17 +197,19 @@ def suspects_view(context: Context, job: JobAtHand, objective: Objective) -> Sus
         reach_of(case, job.lines),
         to_live=TO_LIVE_MINUTES if state is SafetyState.DEAD else 0.0,
         to_dead=0.0 if state is SafetyState.DEAD else TO_DEAD_MINUTES,
+        live_penalty=job.settings.live_penalty,
+        minute_cost=job.settings.hour_price / 60,
     )
-    rows = () if ended(case) is not None else questions(known, reach, objective)
+    rows = () if ended(case) is not None else ask(known, reach, objective)
     return SuspectsView(
         job=job_view(job, context.clock()),
         standing=known.standing,
-        sentence=_sentence(known),
+        sentence=standing_words(known),
         suspects=_suspects(known, case.sheet),
         nothing=known.nothing,
         unknown_bits=known.bits,
-        ask=[_question(row, known, case) for row in _with_repeat(rows, known)[:3]] if rows else [],
-        cured=_cured(case),
+        ask=[_question(row, known, case) for row in rows[:3]],
+        cured=cured_words(case).sentence,
         objective=objective,
         objectives=[ObjectiveChoice(id=row, words=row.words) for row in Objective],
     )
@@ -243,58 +238,13 @@ def reach_of(case: Case, lines: tuple[CensusLine, ...]) -> Reach:
     asked = {line.test.id for line in lines if line.test and line.answers}
     looked = {event.body.check for event in case.events if event.body.kind == "checked"}
     ran = {RUN} if any(event.body.kind == "run_watched" for event in case.events) else set()
+    hazards = power_hazards(case)
     return Reach(
         open_panels=frozenset(panels),
         left_out=frozenset(skipped | asked | looked | ran),
-        has_power=not power_hazards(case),
+        has_power=not hazards,
+        before_power=frozenset(test.id for row in hazards for test in missing_proofs(case, row.since)),
     )
-
-
-def _with_repeat(rows: tuple[Question, ...], known: Diagnosis) -> tuple[Question, ...]:
-    """Put the reading that is to be repeated first."""
-    again = known.unfit or (known.rests_on if known.standing is Standing.REPEAT else "")
-    if not again:
-        return () if known.standing is Standing.NAMED else rows
-    return (Question(again, again.partition(".")[0], 1.0, 0.0, 0.0, math.inf), *rows)
-
-
-def _sentence(known: Diagnosis) -> str:
-    """Say how far it is, and what to do."""
-    titles = {row.id: row.title for row in known.observations}
-    leader = known.table.sheet.part(known.leader)
-    name = leader.title if leader else "the machine"
-    match known.standing:
-        case Standing.UNFIT:
-            odd = titles.get(known.unfit, known.unfit)
-            return f"These readings do not fit any single suspect. The likeliest mistake: {odd}. Read it again."
-        case Standing.REPEAT:
-            odd = titles.get(known.rests_on, known.rests_on)
-            return f"{name} rests on one reading alone: {odd}. Read it once more before naming it."
-        case Standing.NAMED:
-            return f"{name}: no single reading carries it, and the others fit."
-        case Standing.NOTHING_FOUND:
-            return "Nothing found: no fault that these tests see. Say so, with the tests not made."
-        case _:
-            return (
-                "Not settled yet: ask on." if known.observations else "Nothing is known yet but how often parts fail."
-            )
-
-
-def _cured(case: Case) -> str:
-    """Say what cured the fault, if a run has passed."""
-    found = cure(case)
-    if found is None:
-        return ""
-    parts = {part.id: part.title for part in case.sheet.parts}
-    done = ", ".join(f"{parts.get(row.part, row.part)} ({row.intervention.words})" for row in found.changes)
-    if found.is_conclusive:
-        return f"It runs through. One change stands between the last failure and this run: {done}. Conclusive."
-    if not found.changes:
-        return "It runs through, and nothing was changed: the fault comes and goes. Not conclusive."
-    settle = parts.get(found.swap_back, "")
-    remedy = f" Put the former {settle} back and run it again to settle it." if settle else ""
-    why = f"{len(found.changes)} changes" if len(found.changes) > 1 else "a failure that nobody watched"
-    return f"It runs through after {done}. Not conclusive: {why}.{remedy}"
 
 
 def _suspects(known: Diagnosis, sheet: Sheet) -> list[SuspectView]:
@@ -327,19 +277,6 @@ def _suspect(known: Diagnosis, sheet: Sheet, at: int) -> SuspectView:
     )
 
 
-def chance_words(chance: float) -> str:
-    """Say a chance: "19 of 20", at most "99 of 100"; "1 of 8", "ruled out"."""
-    if chance < RULED_OUT:
-        return "ruled out"
-    if chance >= _HALF:
-        of = round(1 / max(1 - chance, 1 / _CERTAIN))
-        return f"{of - 1} of {of}"
-    return f"1 of {round(1 / chance)}"
-
-
-_HALF, _CERTAIN = 0.5, 100
-
-
 def _question(row: Question, known: Diagnosis, case: Case) -> QuestionView:
     outcomes = known.table.tests[row.test]
     test = next((test for test in machine_tests(case.sheet, case.celsius) if test.id == row.test), None)
@@ -369,6 +306,8 @@ def _why(row: Question, known: Diagnosis) -> str:
     """Say in one sentence what a question settles: the suspect whose chance it moves most."""
     if math.isinf(row.score):
         return "Everything rests on it: a slip of the hand is likelier than you think."
+    if row.is_repeat:
+        return f"Read it once more: a slip would explain it; settles about {row.bits / known.bits:.0%} of what is open."
     table, outcomes = known.table, known.table.tests[row.test]
     joint = (table.involves * known.chance) @ outcomes.chance
     total = known.chance @ outcomes.chance
@@ -427,6 +366,5 @@ def _leads(known: Diagnosis, log: Array) -> str:
 
 def _answers(name: str, sheet: Sheet) -> list[AnswerChoice]:
     if name == RUN:
-        words = {THROUGH: "runs through", TRIPS: "it trips"}
-        return [AnswerChoice(id=row, words=words.get(row, f"fails at {row}")) for row in run_outcomes(sheet)]
+        return run_answers(sheet)
     return [AnswerChoice(id=row, words=row) for row in ("good", "bad")] if is_look(name) else []

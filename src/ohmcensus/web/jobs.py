@@ -26,6 +26,7 @@ from ohmcensus.services.show_codes import (
 )
 from ohmcensus.services.show_intake import IntakeView, show_intake
 from ohmcensus.services.show_job import JobView, list_jobs
+from ohmcensus.services.show_repair import RepairView, WorthAsked, WorthView, show_repair, weigh_worth
 from ohmcensus.services.show_rungs import RungsQuery, RungsView, rungs_svg, show_rungs
 from ohmcensus.services.show_safe import SafeView, show_safe
 from ohmcensus.services.show_suspects import SuspectsQuery, SuspectsView, show_suspects
@@ -169,6 +170,18 @@ def trip_story(path: JobPath, query: TripQuery) -> Response:
 def trip_preview(path: JobPath, body: TypedRun) -> Response:
     """Return what a line is understood to say; nothing is stored."""
     return answer(preview_run(context(), path.job_id, body))
+
+
+@blueprint.get("/<job_id>/repair", responses={200: RepairView}, summary="Changes and the runs after them")
+def repair(path: JobPath) -> Response:
+    """Return what was changed, what ran after it, and whether that is conclusive."""
+    return answer(show_repair(context(), path.job_id))
+
+
+@blueprint.post("/<job_id>/worth", responses={200: WorthView}, summary="Mend, replace, or give up")
+def worth(path: JobPath, body: WorthAsked) -> Response:
+    """Return what each way to go on is expected to cost; nothing is stored."""
+    return answer(weigh_worth(context(), path.job_id, body))
 
 
 @blueprint.get("/<job_id>/codes", responses={200: CodesView}, summary="Listening to the machine")

@@ -333,6 +333,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/jobs/{job_id}/repair": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Changes and the runs after them
+         * @description Return what was changed, what ran after it, and whether that is conclusive.
+         */
+        get: operations["jobs_repair__job_id__repair_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/jobs/{job_id}/rungs": {
         parameters: {
             query?: never;
@@ -487,6 +507,26 @@ export interface paths {
         get: operations["jobs_trip_story__job_id__trip_story_get"];
         put?: never;
         post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{job_id}/worth": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Mend, replace, or give up
+         * @description Return what each way to go on is expected to cost; nothing is stored.
+         */
+        post: operations["jobs_worth__job_id__worth_post"];
         delete?: never;
         options?: never;
         head?: never;
@@ -910,7 +950,7 @@ export interface components {
         };
         /**
          * AnswerChoice
-         * @description An answer to a question that no meter answers.
+         * @description An answer, or anything else, to choose from: its id and its words.
          */
         AnswerChoice: {
             /** Id */
@@ -927,6 +967,81 @@ export interface components {
             leakage_ma: number;
             /** Name */
             name: string;
+        };
+        /**
+         * Assumptions
+         * @description What the costs are worked out from.
+         *
+         *     Attributes
+         *     ----------
+         *     hour, call_out
+         *         Price of an hour of work, and of a visit.
+         *     minutes
+         *         To replace the part, its covers included.
+         *     offers
+         *         Where the part can be had.
+         *     mend_minutes, mend_price, mend_fails
+         *         To mend it instead, with what that takes; chance that this does not last a year. No minutes: not to be mended.
+         *     sure
+         *         Chance that this part is the fault.
+         *     machine_price
+         *         Of another machine, delivered and connected.
+         *     age_years, life_years
+         *         Age, and mean life of such machines.
+         */
+        Assumptions: {
+            /**
+             * Age Years
+             * @default 6
+             */
+            age_years?: number;
+            /**
+             * Call Out
+             * @default 35
+             */
+            call_out?: number;
+            /**
+             * Hour
+             * @default 60
+             */
+            hour?: number;
+            /**
+             * Life Years
+             * @default 11
+             */
+            life_years?: number;
+            /**
+             * Machine Price
+             * @default 520
+             */
+            machine_price?: number;
+            /**
+             * Mend Fails
+             * @default 0.35
+             */
+            mend_fails?: number;
+            /**
+             * Mend Minutes
+             * @default 0
+             */
+            mend_minutes?: number;
+            /**
+             * Mend Price
+             * @default 0
+             */
+            mend_price?: number;
+            /**
+             * Minutes
+             * @default 30
+             */
+            minutes?: number;
+            /** Offers */
+            offers: components["schemas"]["Offer"][];
+            /**
+             * Sure
+             * @default 1
+             */
+            sure?: number;
         };
         /**
          * AttemptView
@@ -1145,6 +1260,24 @@ export interface components {
             words: string;
         };
         /**
+         * ChoiceView
+         * @description One way to go on, in the currency of the firm.
+         */
+        ChoiceView: {
+            /** Expected */
+            expected: number;
+            /** Id */
+            id: string;
+            /** Now */
+            now: number;
+            /** Per Year */
+            per_year: number;
+            /** Title */
+            title: string;
+            /** Years */
+            years: number;
+        };
+        /**
          * CircuitNoted
          * @description The circuit of the house that feeds the machine, as it was found; the last one written holds.
          *
@@ -1294,6 +1427,12 @@ export interface components {
              */
             words?: string;
         };
+        /**
+         * Condition
+         * @description Where a part comes from.
+         * @enum {string}
+         */
+        Condition: "new" | "tested_used" | "marketplace";
         /**
          * CycleBegun
          * @description An automatic test was started.
@@ -2392,6 +2531,26 @@ export interface components {
             words: string;
         };
         /**
+         * Offer
+         * @description A part that can be had.
+         *
+         *     Attributes
+         *     ----------
+         *     condition
+         *         Where it comes from.
+         *     price
+         *         In the currency of the firm.
+         *     fails
+         *         Chance that it has to be replaced again within a year, 0 to 1.
+         */
+        Offer: {
+            condition: components["schemas"]["Condition"];
+            /** Fails */
+            fails: number;
+            /** Price */
+            price: number;
+        };
+        /**
          * OhmRuler
          * @description Everything on the ruler.
          */
@@ -2790,6 +2949,44 @@ export interface components {
             kind: "reopened";
         };
         /**
+         * RepairView
+         * @description The repair of a job.
+         *
+         *     Attributes
+         *     ----------
+         *     steps
+         *         Changes and watched runs, the oldest first.
+         *     cured
+         *         Whether what was changed has cured it, in words; empty while no run has passed.
+         *     swap_back
+         *         Title of the part whose former piece would settle it, empty where nothing need be settled.
+         *     parts, interventions, outcomes
+         *         What can be chosen for a change and for a run.
+         *     leader
+         *         The part that a repair is most likely about.
+         *     is_over
+         *         Whether the job has ended.
+         */
+        RepairView: {
+            /** Cured */
+            cured: string;
+            /** Interventions */
+            interventions: components["schemas"]["AnswerChoice"][];
+            /** Is Over */
+            is_over: boolean;
+            job: components["schemas"]["JobView"];
+            /** Leader */
+            leader: string;
+            /** Outcomes */
+            outcomes: components["schemas"]["AnswerChoice"][];
+            /** Parts */
+            parts: components["schemas"]["AnswerChoice"][];
+            /** Steps */
+            steps: components["schemas"]["StepView"][];
+            /** Swap Back */
+            swap_back: string;
+        };
+        /**
          * RepeatedView
          * @description The same run before and after a part was changed; what it reads after is empty while it is not made.
          */
@@ -3143,6 +3340,10 @@ export interface components {
          *         Ids of the meters at hand, the preferred one first.
          *     profile, own_profiles
          *         Id of the limits that hold, empty for those usual at the supply; the firm's own.
+         *     hour_price, call_out_price
+         *         What an hour of work and a visit cost, in the currency of the firm.
+         *     live_penalty
+         *         Minutes that a live test behind a cover counts on top when the next question is chosen.
          */
         Settings: {
             /**
@@ -3158,6 +3359,21 @@ export interface components {
              *     ]
              */
             bag?: string[];
+            /**
+             * Call Out Price
+             * @default 35
+             */
+            call_out_price?: number;
+            /**
+             * Hour Price
+             * @default 60
+             */
+            hour_price?: number;
+            /**
+             * Live Penalty
+             * @default 6
+             */
+            live_penalty?: number;
             /**
              * Own Profiles
              * @default []
@@ -3426,18 +3642,19 @@ export interface components {
         };
         /**
          * StepView
-         * @description A step of making safe.
+         * @description One change, or one run that was watched; ``has_passed`` is none for a change.
          */
         StepView: {
-            /** How */
-            how: string;
+            /** At */
+            at: string;
+            /** Has Passed */
+            has_passed: boolean | null;
             /** Id */
             id: string;
-            /** Is Done */
-            is_done: boolean;
-            kind: components["schemas"]["StepKind"];
-            /** Title */
-            title: string;
+            /** Who */
+            who: string;
+            /** Words */
+            words: string;
         };
         /**
          * StoodOn
@@ -3955,6 +4172,40 @@ export interface components {
             id: string;
             /** Revision */
             revision: number;
+        };
+        /**
+         * WorthAsked
+         * @description Which part, and what to reckon with; none for what is usual.
+         */
+        WorthAsked: {
+            /** @default null */
+            given?: components["schemas"]["Assumptions"] | null;
+            /** Part */
+            part: string;
+        };
+        /**
+         * WorthView
+         * @description Every way to go on, the least cost a year of use first.
+         *
+         *     Attributes
+         *     ----------
+         *     given
+         *         What was reckoned with.
+         *     advice
+         *         The first choice against the others in one sentence.
+         *     assumed
+         *         What the figures rest on, one sentence each.
+         */
+        WorthView: {
+            /** Advice */
+            advice: string;
+            /** Assumed */
+            assumed: string[];
+            /** Choices */
+            choices: components["schemas"]["ChoiceView"][];
+            given: components["schemas"]["Assumptions"];
+            /** Part */
+            part: string;
         };
     };
     responses: never;
@@ -5279,6 +5530,82 @@ export interface operations {
             };
         };
     };
+    jobs_repair__job_id__repair_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                job_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RepairView"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unsupported Media Type */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     jobs_rungs__job_id__rungs_get: {
         parameters: {
             query?: {
@@ -5838,6 +6165,86 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["TripStory"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unsupported Media Type */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    jobs_worth__job_id__worth_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                job_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["WorthAsked"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["WorthView"];
                 };
             };
             /** @description Bad Request */

@@ -15,7 +15,7 @@ from numpy.typing import NDArray
 from ohmcensus.core.machine import machine_tests
 from ohmcensus.core.machine.dictionary import Dictionary, dictionary
 from ohmcensus.core.machine.likely import LikelyFault, likely_faults, symptom_chances
-from ohmcensus.core.machine.netlist import REFERENCE_CELSIUS
+from ohmcensus.core.machine.netlist import REFERENCE_CELSIUS, PartFault
 from ohmcensus.core.machine.run_through import run_through
 from ohmcensus.core.meter import Function
 from ohmcensus.core.parts.kind import PartCheck, TestSpec
@@ -73,6 +73,36 @@ class HiddenJobs:
         if (spec.function in _VALUES and _CONTACT_OHM < true < math.inf) or spec.function is Function.CAPACITANCE:
             true *= float(self._off[at, job])
         return _shown(true, spec.function, self._chance(job, test, attempt), self._slips)
+
+    def is_visible(self, job: int) -> bool:
+        """Tell whether some listed test shows the fault of a job, as severe as it is, on a machine as it is.
+
+        A measured test does where its reading, with the meter's whole error, lies outside all that sound specimens
+        read; one that no circuit answers where its kind says so; a look where nothing is electrical.
+        """
+        fault = self.faults[job]
+        if fault is None:
+            return False
+        part = self.sheet.part(fault.part)
+        assert part is not None  # noqa: S101 - faults are of parts of the sheet
+        if fault.fault is None:
+            return bool(part.part_kind.checks)
+        declared = (row for row in part.tests() if f"{part.id}.{row.name}" not in self._readings.row_of)
+        return any(fault.fault.mode not in row.blind_to for row in declared) or self._is_read(job, fault.fault)
+
+    def _is_read(self, job: int, fault: PartFault) -> bool:
+        if fault not in self._readings.faults:
+            return False
+        place = self._readings.faults.index(fault)
+        for at, test in enumerate(self._readings.tests):
+            function = self._spec(test).function
+            end, digit = ENDS.get(function, math.inf), DIGITS.get(function, 1e-3)
+            sound = np.minimum(self._readings.healthy[at], end)
+            true = min(float(self._readings.faulty[place, at, job]), end)
+            error = 0.0 if true == end else PERCENT * true + digit
+            if true - error > sound.max() or true + error < sound.min():
+                return True
+        return False
 
     def run(self, job: int) -> int:
         """Return what a watched run through the programme comes to on a job: the place of its outcome."""

@@ -16,9 +16,9 @@ from ohmcensus.core.quantity import Interval
 
 # One reading in so many is a slip of the hand: it says nothing. Two that agree are a slip far more rarely.
 SLIP, SLIP_TWICE = 0.02, 0.002
+# A slip may read anything: never less likely than this.
+LEAST_EVEN = 1e-9
 NAMED_FROM = 0.95
-# From here on the one reading that a leader rests on is repeated, while the probes are there.
-REPEAT_FROM = 0.7
 # Without any one reading the leader must stay at least here.
 STAYS_FROM = 0.6
 # A set of readings that chance makes this rarely fits no suspect.
@@ -168,9 +168,14 @@ class Diagnosis:
             return Standing.UNFIT
         if self.nothing >= NAMED_FROM:
             return Standing.NOTHING_FOUND
-        if self.of_part.max() >= REPEAT_FROM and self.rests_on:
-            return Standing.REPEAT
-        return Standing.NAMED if self.of_part.max() >= NAMED_FROM else Standing.OPEN
+        if self.of_part.max() < NAMED_FROM:
+            return Standing.OPEN
+        return Standing.REPEAT if self.rests_on else Standing.NAMED
+
+    @property
+    def again(self) -> str:
+        """The reading to make again before anything else, empty where no guard asks for one."""
+        return self.unfit or (self.rests_on if self.standing is Standing.REPEAT else "")
 
 
 def diagnose(table: OutcomeTable, observations: Sequence[Observation]) -> Diagnosis:
@@ -207,7 +212,7 @@ def read_as(test: Outcomes, interval: Interval, *, is_confirmed: bool = False) -
     """
     share, even = test.mass(interval)
     slip = SLIP_TWICE if is_confirmed else SLIP
-    return np.asarray(np.log((1 - slip) * share + slip * max(even, 1e-9)))
+    return np.asarray(np.log((1 - slip) * share + slip * max(even, LEAST_EVEN)))
 
 
 def told_as(test: Outcomes, outcome: int) -> Array:

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 import math
-from collections.abc import Mapping
+from collections.abc import Iterator, Mapping
 from dataclasses import dataclass, field
 from enum import StrEnum
 from functools import lru_cache
@@ -13,23 +13,23 @@ from numpy.typing import NDArray
 from scipy.special import entr
 
 from ohmcensus.core.diagnosis.outcomes import Array, OutcomeTable
-from ohmcensus.core.diagnosis.posterior import SLIP, Diagnosis
-from ohmcensus.core.machine.asked import LOOK, RUN, look_id
+from ohmcensus.core.diagnosis.posterior import SLIP, Diagnosis, Standing
+from ohmcensus.core.diagnosis.repeat import repeats
+from ohmcensus.core.machine.asked import LIVE_PENALTY_MINUTES, LOOK, RUN, look_id
 from ohmcensus.core.machine.run_through import RUN_MINUTES
+from ohmcensus.core.parts.fault import FaultMode
 from ohmcensus.core.parts.kind import MachineState
 from ohmcensus.core.sheet import Sheet
 
 PLUG_MINUTES = 0.5
 # Taking up the meter, finding the points: what every question costs besides; a cover that is off serves the next
 # questions too, so only a share of it counts when questions are compared (ours, after trying 0.5 to 2 and 0.5 to 1).
-HANDLING_MINUTES, COVER_SHARE = 1.0, 0.5
-# What a live test costs on top, for whoever would rather not.
-LIVE_PENALTY_MINUTES = 6.0
+HANDLING_MINUTES, COVER_SHARE = 2.0, 0.5
 # Less than this and a test settles nothing.
 LEAST_BITS = 0.01
 # Minutes of taking off covers count so many times for whoever wants to take off few.
 DISMANTLING_FACTOR = 5.0
-# What an hour costs against spares, in the currency of the firm (ours, a setting).
+# What a minute costs against spares, in the currency of the firm (ours, a setting).
 MINUTE_COST = 1.0
 _MERGED = 3
 
@@ -70,16 +70,22 @@ class Reach:
         Minutes that a live test behind a cover counts on top.
     has_power
         Whether the machine may be powered at all.
+    before_power
+        Tests that must pass before there may be power, where there may be none.
     to_live, to_dead
         Minutes from the machine's state of safety to power, and to proved dead; a share of them counts, as of covers.
+    minute_cost
+        What a minute of work costs, against spares.
     """
 
     open_panels: frozenset[str] = frozenset()
     left_out: frozenset[str] = frozenset()
     live_penalty: float = LIVE_PENALTY_MINUTES
     has_power: bool = True
+    before_power: frozenset[str] = frozenset()
     to_live: float = 0.0
     to_dead: float = 0.0
+    minute_cost: float = MINUTE_COST
 
 
 @dataclass(frozen=True, slots=True)
@@ -97,7 +103,9 @@ class Question:
     bits
         What it is expected to settle of the repair.
     score
-        By the objective, the greatest first.
+        By the objective, the greatest first; infinite where a guard asks for it before a part is named.
+    is_repeat
+        Whether it was asked before, and a second reading is worth more than another test.
     """
 
     test: str
@@ -106,6 +114,7 @@ class Question:
     reach_minutes: float
     bits: float
     score: float
+    is_repeat: bool = False
 
 
 @dataclass(frozen=True)
@@ -128,6 +137,7 @@ def questions(
     objective: Objective = Objective.SOONEST,
     *,
     prices: Mapping[str, float] | None = None,
+    least_bits: float = LEAST_BITS,
 ) -> tuple[Question, ...]:
     """Return the tests that settle something, the best first.
 
@@ -141,6 +151,8 @@ def questions(
         What is wanted.
     prices
         Price of a part where it is not the sheet's own, by part.
+    least_bits
+        What a test must settle to be listed.
 
     Notes
     -----
@@ -157,20 +169,77 @@ def questions(
     penalty = np.where(asked.is_live & needs_panel, reach.live_penalty, 0.0)
     spent = HANDLING_MINUTES + asked.minutes + asked.plugs + penalty
     score = bits / (spent + COVER_SHARE * covers)
+    if not reach.has_power:
+        score = np.maximum(score, _unlocking(diagnosis, asked, bits, spent + COVER_SHARE * covers, reach))
     if objective is Objective.LEAST_DISMANTLING:
         score = bits / (spent + DISMANTLING_FACTOR * covers)
     if objective is Objective.CHEAPEST:
-        saved = _saving(table, joint, asked, prices or {}) - MINUTE_COST * (spent + covers)
+        saved = _saving(table, joint, asked, prices or {}, reach.minute_cost) - reach.minute_cost * (spent + covers)
         score = score * 1e-3 + saved
     if objective is Objective.LIKELIEST_FIRST:
-        score = score + 10 * _chance_of(diagnosis, asked.names)
-    wanted = np.flatnonzero((bits >= LEAST_BITS) & (~asked.is_live | reach.has_power))
+        score = score + _FIRST * _chance_of(diagnosis, asked.names)
+    wanted = np.flatnonzero((bits >= least_bits) & (~asked.is_live | reach.has_power))
     rows = [
-        Question(asked.names[i], _part(asked.names[i]), *map(float, (asked.minutes[i], reaching[i], bits[i], score[i])))
+        Question(name, _part(name), float(asked.minutes[i]), float(reaching[i]), float(bits[i]), float(score[i]))
         for i in wanted.tolist()
-        if asked.names[i] not in reach.left_out
+        if (name := asked.names[i]) not in reach.left_out
     ]
     return tuple(sorted(rows, key=lambda row: (-row.score, row.test)))
+
+
+def _unlocking(diagnosis: Diagnosis, asked: _Asked, bits: Array, cost: Array, reach: Reach) -> Array:
+    """Return what the tests before power are worth with the best live test that they allow, nought for all others.
+
+    They allow none where something leaks to earth.
+    """
+    opens = np.array([name in reach.before_power and name not in reach.left_out for name in asked.names])
+    barred = np.flatnonzero(asked.is_live & ~np.array([name in reach.left_out for name in asked.names]))
+    if not opens.any() or not barred.size:
+        return np.zeros(bits.size)
+    best = barred[int(np.argmax(bits[barred] / cost[barred]))]
+    leaks = np.array([FaultMode.LEAK in row.modes for row in diagnosis.table.hypotheses])
+    passes = float(diagnosis.chance[~leaks].sum())
+    worth = (bits[opens].sum() + passes * bits[best]) / (cost[opens].sum() + passes * cost[best])
+    return np.where(opens, worth, 0.0)
+
+
+def ask(
+    diagnosis: Diagnosis,
+    reach: Reach,
+    objective: Objective = Objective.SOONEST,
+    *,
+    prices: Mapping[str, float] | None = None,
+) -> tuple[Question, ...]:
+    """Return what to do next, the best first: nothing once a part is named, or nothing is found.
+
+    A reading that a guard doubts is read again before all else; other readings are made again where that settles
+    more a minute than a new test.
+    """
+    if diagnosis.standing in {Standing.NAMED, Standing.NOTHING_FOUND}:
+        return ()
+    rows = [*questions(diagnosis, reach, objective, prices=prices), *_repeated(diagnosis, objective)]
+    return tuple(sorted(rows, key=lambda row: (-row.score, row.test)))
+
+
+def _repeated(diagnosis: Diagnosis, objective: Objective) -> Iterator[Question]:
+    """Yield readings to make again; the one that a guard doubts above all else."""
+    columns, table = _columns(diagnosis.table.sheet), diagnosis.table
+    of_part = dict(zip(table.parts, diagnosis.of_part.tolist(), strict=True))
+    if diagnosis.again:
+        minutes = columns[diagnosis.again][0]
+        yield Question(diagnosis.again, _part(diagnosis.again), minutes, 0.0, 0.0, math.inf, is_repeat=True)
+    if objective is Objective.CHEAPEST:
+        return
+    for test, bits in repeats(diagnosis):
+        if test != diagnosis.again and bits >= LEAST_BITS:
+            minutes, plug, *_ = columns[test]
+            score = bits / (HANDLING_MINUTES + minutes + plug)
+            if objective is Objective.LIKELIEST_FIRST:
+                score += _FIRST * of_part.get(_part(test), 0.0)
+            yield Question(test, _part(test), minutes, 0.0, bits, score, is_repeat=True)
+
+
+_FIRST = 10.0
 
 
 def _chance_of(diagnosis: Diagnosis, names: tuple[str, ...]) -> Array:
@@ -190,17 +259,17 @@ def _information(diagnosis: Diagnosis, joint: Array, asked: _Asked) -> Array:
     return np.maximum(0.0, (repair + outcome - both) / math.log(2))
 
 
-def _saving(table: OutcomeTable, joint: Array, asked: _Asked, prices: Mapping[str, float]) -> Array:
+def _saving(table: OutcomeTable, joint: Array, asked: _Asked, prices: Mapping[str, float], minute_cost: float) -> Array:
     """Return by how much the expected cost of repairing part after part falls with each test's answer."""
-    costs = np.array([_cost(table.sheet, group, prices) for group in table.groups])
+    costs = np.array([_cost(table.sheet, group, prices, minute_cost) for group in table.groups])
     now = _expected_cost(joint[:, asked.begins[0] : asked.begins[1]].sum(axis=1, keepdims=True), costs)[0]
     after = np.add.reduceat(_expected_cost(joint, costs), asked.begins)
     return np.asarray(now - after)
 
 
-def _cost(sheet: Sheet, group: tuple[str, ...], prices: Mapping[str, float]) -> float:
+def _cost(sheet: Sheet, group: tuple[str, ...], prices: Mapping[str, float], minute_cost: float) -> float:
     parts = [part for part in sheet.parts if part.id in group]
-    return sum(prices.get(p.id, p.price or 0.0) + MINUTE_COST * p.part_kind.repair_minutes for p in parts)
+    return sum(prices.get(p.id, p.price or 0.0) + minute_cost * p.part_kind.repair_minutes for p in parts)
 
 
 def _expected_cost(joint: Array, costs: Array) -> Array:

@@ -10,6 +10,8 @@ LOOK = "look_"
 RUN = "machine.run"
 THROUGH, TRIPS = "through", "trips"
 REST = "off"
+# What a live test costs on top, in minutes, for whoever would rather not (ours, a setting).
+LIVE_PENALTY_MINUTES = 6.0
 
 
 def look_id(part: Part, check: PartCheck) -> str:

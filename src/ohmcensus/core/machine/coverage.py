@@ -46,6 +46,8 @@ def configuration_of(sheet: Sheet, part: Part, spec: TestSpec) -> Configuration:
     pulled: set[str] = set()
     if MAINS_PLUG in sheet.plugs and not _is_plugged_in(part, spec):
         pulled.add(MAINS_PLUG)
+    if spec.is_bare:
+        pulled |= sheet.plugs.keys()
     if spec.state is MachineState.PLUG_PULLED:
         pulled |= {name for name, plug in sheet.plugs.items() if part.id in plug.parts}
     sets = {name: value for name, value in spec.sets.items() if value in sheet.states.get(name, ())}
@@ -130,7 +132,8 @@ def is_answered(sheet: Sheet, part: Part, spec: TestSpec) -> bool:
     is_turned = spec.function in LIVE and spec.state is not MachineState.LIVE
     is_mains = spec.function in PREDICTED and spec.function not in {Function.VOLTS_DC, Function.HERTZ}
     is_house = part.kind == "outlet" and spec.function is not Function.AMPERE
-    return bool(sheet.nets) and is_mains and not is_house and not is_turned
+    is_there = all(part.point(pin) in {*sheet.points, CHASSIS} for pin in (*spec.between, *spec.joined))
+    return bool(sheet.nets) and is_mains and not is_house and not is_turned and is_there
 
 
 def _window(part: Part, spec: TestSpec) -> Interval:

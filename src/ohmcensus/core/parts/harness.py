@@ -3,20 +3,24 @@
 from __future__ import annotations
 
 from collections.abc import Mapping
+from dataclasses import replace
 from itertools import pairwise
 from typing import ClassVar
 
 from pydantic import Field, field_validator
 
 from ohmcensus.core.meter import Function
-from ohmcensus.core.parts.element import Element, between, wire
+from ohmcensus.core.parts.element import CHASSIS, Element, between, wire
 from ohmcensus.core.parts.expect import closed_contact
 from ohmcensus.core.parts.fault import FaultMode
 from ohmcensus.core.parts.kind import MachineState, Nominal, PartCheck, PartKind, Pin, Ratings, TestSpec
+from ohmcensus.core.parts.to_earth import to_earth
 from ohmcensus.core.symptom import Symptom
 
 LEAD_OHM = 0.05
 LEAD_LIMIT_OHM = 0.5
+# To take every plug off, read, and put them back (ours).
+BARE_MINUTES = 6.0
 
 
 class HarnessRatings(Ratings):
@@ -78,21 +82,35 @@ class Harness(PartKind[HarnessRatings]):
         return (*leads, *chafed)
 
     def tests(self, ratings: HarnessRatings) -> tuple[TestSpec, ...]:
-        """Return every lead, end to end."""
-        return tuple(
-            TestSpec(
-                name=lead,
-                title=f"{lead} lead",
-                between=(f"{lead}_board", f"{lead}_part"),
-                function=Function.OHM,
-                expect=closed_contact(LEAD_LIMIT_OHM),
-                blind_to=(FaultMode.LEAK, FaultMode.SHORT),
-                state=MachineState.PLUG_PULLED,
-                minutes=1.5,
-                advice="Wiggle the lead at both plugs while you read.",
-            )
-            for lead in ratings.leads
-        )
+        """Return every lead, end to end, and all of them to the chassis."""
+        return (*(_lead(lead) for lead in ratings.leads), _chafed(ratings.leads))
+
+
+def _lead(lead: str) -> TestSpec:
+    """Build the test of one lead."""
+    return TestSpec(
+        name=lead,
+        title=f"{lead} lead",
+        between=(f"{lead}_board", f"{lead}_part"),
+        function=Function.OHM,
+        expect=closed_contact(LEAD_LIMIT_OHM),
+        blind_to=(FaultMode.LEAK, FaultMode.SHORT),
+        state=MachineState.PLUG_PULLED,
+        minutes=1.5,
+        advice="Wiggle the lead at both plugs while you read.",
+    )
+
+
+def _chafed(leads: tuple[str, ...]) -> TestSpec:
+    """Build the test of all leads to the chassis."""
+    test = to_earth(
+        (f"{leads[0]}_board", CHASSIS),
+        (FaultMode.OPEN, FaultMode.BAD_JOINT, FaultMode.SHORT),
+        "Every plug off, so that nothing but leads is asked. Discharge after 500 V.",
+        title="leads to earth, every plug off",
+        joined=tuple(f"{lead}_board" for lead in leads),
+    )
+    return replace(test, is_bare=True, minutes=BARE_MINUTES)
 
 
 KIND = Harness()

@@ -125,7 +125,7 @@ class TestSpec:
     name, title, aliases
         Short name ("pe"), what stands in the line ("to earth"), other words for it.
     between
-        Names of the two pins.
+        Names of the two pins; one with a dot is of another part: ``cord.plug_l``.
     function
         What the instrument must do.
     expect
@@ -152,6 +152,8 @@ class TestSpec:
         Pins that are joined before the reading is taken: L and N for the whole machine.
     is_reversed
         Whether the plug is turned for it: neutral at the line contact.
+    is_bare
+        Whether every plug of the machine is off for it.
     """
 
     __test__ = False
@@ -173,6 +175,7 @@ class TestSpec:
     sets: Mapping[str, str] = field(default_factory=dict)
     joined: tuple[str, ...] = ()
     is_reversed: bool = False
+    is_bare: bool = False
 
 
 R = TypeVar("R", bound=Ratings)

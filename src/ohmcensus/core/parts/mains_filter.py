@@ -22,6 +22,8 @@ from ohmcensus.core.window import Source, Window
 BLEED_TOLERANCE = 0.10
 CAPACITOR_TOLERANCE = 0.20
 CHOKE_OHM = 0.3
+# Cord, plug fuse and choke in a row (common practice: under 1 Ω each).
+PATH_LIMIT_OHM = 2.0
 
 
 class MainsFilterRatings(Ratings):
@@ -91,6 +93,8 @@ class MainsFilter(PartKind[MainsFilterRatings]):
         return (
             _through("l", "line through"),
             _through("n", "neutral through"),
+            _from_plug("l", "line, all the way from the plug"),
+            _from_plug("n", "neutral, all the way from the plug"),
             TestSpec(
                 name="across",
                 title="line to neutral",
@@ -134,6 +138,20 @@ def _through(pole: str, title: str) -> TestSpec:
         expect=closed_contact(),
         blind_to=(FaultMode.SHORT, FaultMode.LEAK, FaultMode.DRIFT),
         minutes=0.7,
+    )
+
+
+def _from_plug(pole: str, title: str) -> TestSpec:
+    """Build the test of cord, plug fuse and choke in a row: one reading for the path."""
+    return TestSpec(
+        name=f"{pole}_path",
+        title=title,
+        between=(f"cord.plug_{pole}", f"{pole}_out"),
+        function=Function.OHM,
+        expect=closed_contact(PATH_LIMIT_OHM),
+        blind_to=(FaultMode.SHORT, FaultMode.LEAK, FaultMode.DRIFT),
+        aliases=(f"{pole} path",),
+        advice="Machine unplugged, plugs on: it asks cord, plug fuse and filter at once.",
     )
 
 

@@ -10,6 +10,7 @@ from typing import Annotated, Any, Literal, Self
 from pydantic import BaseModel, ConfigDict, Field, StringConstraints, model_validator
 
 from ohmcensus.core.codes import Cycle, EntrySequence, Meaning, Scheme
+from ohmcensus.core.errors import UnknownNameError
 from ohmcensus.core.parts import part_kinds
 from ohmcensus.core.parts.element import CHASSIS
 from ohmcensus.core.parts.kind import PartKind, Pin, Ratings, TestSpec
@@ -183,8 +184,8 @@ class Part(_Frozen):
         return part_kinds()[self.kind]
 
     def point(self, pin: str) -> str:
-        """Return the machine's name of a pin; the chassis is everybody's."""
-        return CHASSIS if pin == CHASSIS else f"{self.id}.{pin}"
+        """Return the machine's name of a pin; the chassis is everybody's, one with a dot is another part's."""
+        return pin if pin == CHASSIS or "." in pin else f"{self.id}.{pin}"
 
     def pins(self) -> tuple[Pin, ...]:
         """Return the points of this part that a probe can touch."""
@@ -223,6 +224,20 @@ class Sheet(_Frozen):
     def part(self, part_id: str) -> Part | None:
         """Return a part by its id, None where there is none."""
         return next((part for part in self.parts if part.id == part_id), None)
+
+    def known_part(self, part_id: str) -> Part:
+        """Return a part by its id.
+
+        Raises
+        ------
+        UnknownNameError
+            If there is none.
+        """
+        found = self.part(part_id)
+        if found is None:
+            remedy = f"its parts are {', '.join(part.id for part in self.parts)}"
+            raise UnknownNameError(what=f"no '{part_id[:40]}' on this sheet", remedy=remedy, field="part")
+        return found
 
     def __hash__(self) -> int:
         """Hash by content: drafts of one sheet share their id and would all meet in one bucket of every cache."""

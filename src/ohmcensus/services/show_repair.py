@@ -1,0 +1,211 @@
+"""What was changed and what ran after it: conclusive or not; and what each way to go on would cost."""
+
+from __future__ import annotations
+
+from pydantic import BaseModel, Field
+
+from ohmcensus.core.case import Case
+from ohmcensus.core.event import Changed, Event, Intervention, RunWatched
+from ohmcensus.core.machine.asked import THROUGH
+from ohmcensus.core.stages import ended
+from ohmcensus.core.worth import Assumptions, choices, fails_within, usual_offers, years_left
+from ohmcensus.services.at_hand import JobAtHand, take
+from ohmcensus.services.context import Context
+from ohmcensus.services.described import Described
+from ohmcensus.services.keep_settings import Settings
+from ohmcensus.services.show_job import JobView, job_view
+from ohmcensus.services.show_suspects import diagnosed, table_of
+from ohmcensus.services.suspect_words import AnswerChoice, cured_words, run_answers
+
+# A part that no sheet prices is taken to cost this (ours).
+UNPRICED = 40.0
+
+
+class StepView(BaseModel):
+    """One change, or one run that was watched; ``has_passed`` is none for a change."""
+
+    id: str
+    at: str
+    who: str
+    words: str
+    has_passed: bool | None
+
+
+class RepairView(Described):
+    """The repair of a job.
+
+    Attributes
+    ----------
+    steps
+        Changes and watched runs, the oldest first.
+    cured
+        Whether what was changed has cured it, in words; empty while no run has passed.
+    swap_back
+        Title of the part whose former piece would settle it, empty where nothing need be settled.
+    parts, interventions, outcomes
+        What can be chosen for a change and for a run.
+    leader
+        The part that a repair is most likely about.
+    is_over
+        Whether the job has ended.
+    """
+
+    job: JobView
+    steps: list[StepView]
+    cured: str
+    swap_back: str
+    parts: list[AnswerChoice]
+    interventions: list[AnswerChoice]
+    outcomes: list[AnswerChoice]
+    leader: str
+    is_over: bool
+
+
+class WorthAsked(BaseModel):
+    """Which part, and what to reckon with; none for what is usual."""
+
+    part: str = Field(max_length=60)
+    given: Assumptions | None = None
+
+
+class ChoiceView(BaseModel):
+    """One way to go on, in the currency of the firm."""
+
+    id: str
+    title: str
+    now: float
+    expected: float
+    years: float
+    per_year: float
+
+
+class WorthView(Described):
+    """Every way to go on, the least cost a year of use first.
+
+    Attributes
+    ----------
+    given
+        What was reckoned with.
+    advice
+        The first choice against the others in one sentence.
+    assumed
+        What the figures rest on, one sentence each.
+    """
+
+    part: str
+    given: Assumptions
+    choices: list[ChoiceView]
+    advice: str
+    assumed: list[str]
+
+
+def show_repair(context: Context, job_id: str) -> RepairView:
+    """Return the repair of a job.
+
+    Raises
+    ------
+    NotFoundError
+        If there is no such job.
+    """
+    with context.store.read() as session:
+        job = take(context, session, job_id)
+    case = job.case
+    cured = cured_words(case)
+    rows = [event for event in case.events if isinstance(event.body, Changed | RunWatched)]
+    return RepairView(
+        job=job_view(job, context.clock()),
+        steps=[_step(event, case) for event in rows],
+        cured=cured.sentence,
+        swap_back=cured.swap_back,
+        parts=[AnswerChoice(id=part.id, words=part.title) for part in case.sheet.parts],
+        interventions=[AnswerChoice(id=row.value, words=row.words) for row in Intervention],
+        outcomes=run_answers(case.sheet),
+        leader=_leader(context, job),
+        is_over=ended(case) is not None,
+    )
+
+
+def weigh_worth(context: Context, job_id: str, asked: WorthAsked) -> WorthView:
+    """Return what mending, replacing and giving up are expected to cost; nothing is stored.
+
+    Raises
+    ------
+    NotFoundError
+        If there is no such job.
+    UnknownNameError
+        If the machine has no such part.
+    """
+    with context.store.read() as session:
+        job = take(context, session, job_id)
+    part = job.case.sheet.known_part(asked.part)
+    given = asked.given or _usual(context, job, part.id, job.settings)
+    rows = choices(given)
+    best, other = rows[0], rows[1]
+    return WorthView(
+        part=part.id,
+        given=given,
+        choices=[
+            ChoiceView(
+                id=row.id,
+                title=row.title,
+                now=round(row.now, 2),
+                expected=round(row.expected, 2),
+                years=round(row.years, 2),
+                per_year=round(row.per_year, 2),
+            )
+            for row in rows
+        ],
+        advice=f"{best.title}: {best.per_year:.0f} a year of use; next {other.title.lower()}, {other.per_year:.0f}.",
+        assumed=_assumed(given),
+    )
+
+
+def _usual(context: Context, job: JobAtHand, name: str, settings: Settings) -> Assumptions:
+    """Return what is usual for a part: the sheet's price and minutes, the firm's rates, how sure the diagnosis is."""
+    sheet = job.case.sheet
+    part = sheet.known_part(name)
+    table = table_of(context.store.folder, sheet)
+    known = diagnosed(job.case, job.lines, table)
+    sure = float(known.of_part[table.parts.index(name)]) if name in table.parts and known.observations else 1.0
+    cover = sheet.panels.get(part.behind or "")
+    return Assumptions(
+        hour=settings.hour_price,
+        call_out=settings.call_out_price,
+        minutes=part.part_kind.repair_minutes + (cover.minutes if cover else 0.0),
+        offers=usual_offers(UNPRICED if part.price is None else part.price),
+        sure=round(sure, 2),
+    )
+
+
+def _assumed(given: Assumptions) -> list[str]:
+    left = years_left(given.age_years, given.life_years)
+    fails = fails_within(given.age_years, given.life_years)
+    age = (
+        f"At {given.age_years:g} of {given.life_years:g} years such a machine runs {left:.1f} more on average; "
+        f"{fails:.0%} come to their end within the next year."
+    )
+    return [
+        age,
+        "A repair that does not last a year is done once more: new part, work and visit.",
+        f"That this part is the fault is taken as {given.sure:.0%}; if not, one more visit is counted.",
+        "Lives scatter as wear does (our assumption); prices and chances are yours to change.",
+    ]
+
+
+def _step(event: Event, case: Case) -> StepView:
+    body = event.body
+    if isinstance(body, RunWatched):
+        passed = body.outcome == THROUGH
+        said = next((row.words for row in run_answers(case.sheet) if row.id == body.outcome), body.outcome)
+        return StepView(id=event.id, at=event.at, who=event.who, words=f"Run: {said}", has_passed=passed)
+    assert isinstance(body, Changed)  # noqa: S101 - the caller sorted them out
+    part = case.sheet.part(body.part)
+    said = f"{part.title if part else body.part}: {body.intervention.words}"
+    more = "; ".join(row for row in (body.fitted, body.words) if row)
+    words = f"{said}, {more}" if more else said
+    return StepView(id=event.id, at=event.at, who=event.who, words=words, has_passed=None)
+
+
+def _leader(context: Context, job: JobAtHand) -> str:
+    known = diagnosed(job.case, job.lines, table_of(context.store.folder, job.case.sheet))
+    return known.leader or job.case.sheet.parts[0].id
