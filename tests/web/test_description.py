@@ -4,6 +4,8 @@ from __future__ import annotations
 
 from pathlib import Path
 
+from pydantic import BaseModel
+
 from ohmcensus.web.describe import describe
 
 
@@ -12,3 +14,16 @@ def test_the_committed_description_is_current(tmp_path: Path) -> None:
     for made in tmp_path.iterdir():
         kept = Path("docs/formats") / made.name
         assert kept.read_text(encoding="utf-8") == made.read_text(encoding="utf-8"), "run make types"
+
+
+def test_no_two_views_share_a_name() -> None:
+    """The description of the API would silently keep the last of them."""
+    classes: dict[str, set[str]] = {}
+    todo: list[type] = [BaseModel]
+    while todo:
+        children: list[type] = todo.pop().__subclasses__()
+        todo += children
+        for child in children:
+            if child.__module__.startswith(("ohmcensus.services", "ohmcensus.web")):
+                classes.setdefault(child.__name__, set()).add(child.__module__)
+    assert {name: where for name, where in classes.items() if len(where) > 1} == {}

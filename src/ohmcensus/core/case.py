@@ -44,6 +44,8 @@ class Reading:
         Why it was taken although the machine was not proved dead, empty for nearly all.
     order
         Revision of the job at which it was written: its place among readings and events.
+    told
+        Verdict that was told when it was logged, empty where none was.
     """
 
     id: str
@@ -62,6 +64,7 @@ class Reading:
     loose: bool = False
     override: str = ""
     order: int = 0
+    told: str = ""
 
     @property
     def line(self) -> str:

@@ -128,7 +128,7 @@ def withdraw_reading(context: Context, job_id: str, reading_id: str, new: Withdr
 def _append(session: Session, job: JobAtHand, stated: int, row: Reading, judgement: Judgement | None) -> JobAtHand:
     """Write a row on top of the revision that its writer had seen."""
     stored = jobs.advance(session, job.stored, stated, row.at)
-    row = replace(row, order=stored.revision)
+    row = replace(row, order=stored.revision, told=judgement.verdict.value if judgement else "")
     readings.append(session, stored.id, stored.revision, row, judgement)
     return job.with_reading(stored, row)
 

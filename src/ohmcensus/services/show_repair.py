@@ -21,7 +21,7 @@ from ohmcensus.services.suspect_words import AnswerChoice, cured_words, run_answ
 UNPRICED = 40.0
 
 
-class StepView(BaseModel):
+class RepairStep(BaseModel):
     """One change, or one run that was watched; ``has_passed`` is none for a change."""
 
     id: str
@@ -51,7 +51,7 @@ class RepairView(Described):
     """
 
     job: JobView
-    steps: list[StepView]
+    steps: list[RepairStep]
     cured: str
     swap_back: str
     parts: list[AnswerChoice]
@@ -68,7 +68,7 @@ class WorthAsked(BaseModel):
     given: Assumptions | None = None
 
 
-class ChoiceView(BaseModel):
+class WorthChoice(BaseModel):
     """One way to go on, in the currency of the firm."""
 
     id: str
@@ -94,7 +94,7 @@ class WorthView(Described):
 
     part: str
     given: Assumptions
-    choices: list[ChoiceView]
+    choices: list[WorthChoice]
     advice: str
     assumed: list[str]
 
@@ -145,7 +145,7 @@ def weigh_worth(context: Context, job_id: str, asked: WorthAsked) -> WorthView:
         part=part.id,
         given=given,
         choices=[
-            ChoiceView(
+            WorthChoice(
                 id=row.id,
                 title=row.title,
                 now=round(row.now, 2),
@@ -192,18 +192,18 @@ def _assumed(given: Assumptions) -> list[str]:
     ]
 
 
-def _step(event: Event, case: Case) -> StepView:
+def _step(event: Event, case: Case) -> RepairStep:
     body = event.body
     if isinstance(body, RunWatched):
         passed = body.outcome == THROUGH
         said = next((row.words for row in run_answers(case.sheet) if row.id == body.outcome), body.outcome)
-        return StepView(id=event.id, at=event.at, who=event.who, words=f"Run: {said}", has_passed=passed)
+        return RepairStep(id=event.id, at=event.at, who=event.who, words=f"Run: {said}", has_passed=passed)
     assert isinstance(body, Changed)  # noqa: S101 - the caller sorted them out
     part = case.sheet.part(body.part)
     said = f"{part.title if part else body.part}: {body.intervention.words}"
     more = "; ".join(row for row in (body.fitted, body.words) if row)
     words = f"{said}, {more}" if more else said
-    return StepView(id=event.id, at=event.at, who=event.who, words=words, has_passed=None)
+    return RepairStep(id=event.id, at=event.at, who=event.who, words=words, has_passed=None)
 
 
 def _leader(context: Context, job: JobAtHand) -> str:

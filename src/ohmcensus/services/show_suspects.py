@@ -9,6 +9,7 @@ from typing import TYPE_CHECKING
 from pydantic import BaseModel, ConfigDict
 
 from ohmcensus.core.case import Case
+from ohmcensus.core.diagnosis.apart import Alike, alike
 from ohmcensus.core.diagnosis.evidence import observations
 from ohmcensus.core.diagnosis.outcomes import Array, Outcomes, OutcomeTable, outcome_table
 from ohmcensus.core.diagnosis.posterior import RULED_OUT, Diagnosis, Observation, Standing, diagnose, read_as, told_as
@@ -27,6 +28,7 @@ from ohmcensus.core.stages import ended
 from ohmcensus.services.at_hand import JobAtHand, take
 from ohmcensus.services.context import Context
 from ohmcensus.services.described import Described
+from ohmcensus.services.setting_up import safety_before, setting_up
 from ohmcensus.services.show_job import JobView, job_view
 from ohmcensus.services.suspect_words import AnswerChoice, chance_words, cured_words, run_answers, standing_words
 from ohmcensus.storage.dictionaries import kept_dictionary
@@ -109,6 +111,10 @@ class QuestionView(BaseModel):
         What to do and what it settles, in words.
     minutes
         With covers and plugs.
+    before
+        What has to be done first, in order: safety, covers, plugs.
+    is_safe_first
+        Whether the first of it is done in Safe.
     bits
         What it is expected to settle.
     expects
@@ -124,6 +130,8 @@ class QuestionView(BaseModel):
     title: str
     why: str
     minutes: float
+    before: list[str]
+    is_safe_first: bool
     bits: float
     expects: list[GhostPin]
     outcomes: list[AnswerChoice]
@@ -148,6 +156,10 @@ class SuspectsView(Described):
         Chance that nothing is found.
     unknown_bits
         What is still unknown of the repair.
+    alike
+        Leading suspects that no test left tells apart, a sentence each.
+    would_change
+        Answers to the next questions that would put another suspect first.
     ask
         Tests to make, the best first.
     cured
@@ -162,6 +174,8 @@ class SuspectsView(Described):
     suspects: list[SuspectView]
     nothing: float
     unknown_bits: float
+    alike: list[str]
+    would_change: list[str]
     ask: list[QuestionView]
     cured: str
     objective: Objective
@@ -201,14 +215,17 @@ def suspects_view(context: Context, job: JobAtHand, objective: Objective) -> Sus
         minute_cost=job.settings.hour_price / 60,
     )
     rows = () if ended(case) is not None else ask(known, reach, objective)
+    ask_next = [_question(row, known, case, state) for row in rows[:3]]
     return SuspectsView(
         job=job_view(job, context.clock()),
         standing=known.standing,
-        sentence=standing_words(known),
+        sentence=standing_words(known, reach.left_out),
         suspects=_suspects(known, case.sheet),
         nothing=known.nothing,
         unknown_bits=known.bits,
-        ask=[_question(row, known, case) for row in rows[:3]],
+        alike=[_alike_words(row, case) for row in alike(known, reach.left_out)] if rows else [],
+        would_change=_would_change(known, ask_next),
+        ask=ask_next,
         cured=cured_words(case).sentence,
         objective=objective,
         objectives=[ObjectiveChoice(id=row, words=row.words) for row in Objective],
@@ -247,6 +264,24 @@ def reach_of(case: Case, lines: tuple[CensusLine, ...]) -> Reach:
     )
 
 
+def _alike_words(row: Alike, case: Case) -> str:
+    one, other = (case.sheet.known_part(part).title for part in row.parts)
+    best = f"the best of them differs in {row.variation:.0%} of its readings" if row.test else "none is left"
+    return f"{one} and {other}: no test left on this sheet tells them apart; {best}."
+
+
+def _would_change(known: Diagnosis, ask_next: list[QuestionView]) -> list[str]:
+    """Say which answers to the next questions would put another suspect first."""
+    leader = known.table.sheet.part(known.leader)
+    first = f"{leader.title if leader else 'nothing found'},"
+    return [
+        f"{row.title}: {what_if.reads}, then {what_if.leads}"
+        for row in ask_next
+        for what_if in row.what_ifs
+        if not what_if.leads.startswith(first)
+    ]
+
+
 def _suspects(known: Diagnosis, sheet: Sheet) -> list[SuspectView]:
     order = sorted(range(len(known.table.parts)), key=lambda at: -known.of_part[at])
     return [_suspect(known, sheet, at) for at in order[:MOST_SUSPECTS]]
@@ -277,15 +312,18 @@ def _suspect(known: Diagnosis, sheet: Sheet, at: int) -> SuspectView:
     )
 
 
-def _question(row: Question, known: Diagnosis, case: Case) -> QuestionView:
+def _question(row: Question, known: Diagnosis, case: Case, state: SafetyState) -> QuestionView:
     outcomes = known.table.tests[row.test]
     test = next((test for test in machine_tests(case.sheet, case.celsius) if test.id == row.test), None)
+    safety_first = safety_before(case, row.test, state)
     return QuestionView(
         test=row.test,
         kind="run" if row.test == RUN else "look" if is_look(row.test) else "reading",
         title=_title(row.test, test, case.sheet),
         why=_why(row, known),
         minutes=row.minutes + row.reach_minutes,
+        before=[*safety_first, *setting_up(case, row.test)],
+        is_safe_first=bool(safety_first),
         bits=row.bits,
         expects=_expects(known, outcomes) if outcomes.is_measured else [],
         outcomes=_answers(row.test, case.sheet),

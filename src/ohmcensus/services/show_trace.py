@@ -67,6 +67,8 @@ class LineView(BaseModel):
         None while the line was not asked.
     reads, error_text, remark, sentence, reading_id
         The standing reading, judged.
+    rejudged
+        What was told when it was logged, where the sheet or its limits have made it another since.
     at_work
         What a resistive load that reads so would take, empty for everything else.
     note
@@ -97,6 +99,7 @@ class LineView(BaseModel):
     reads: str
     remark: str
     sentence: str
+    rejudged: str
     at_work: str
     reading_id: str | None
     typed: str
@@ -208,6 +211,7 @@ def _line_view(line: CensusLine, sheet: Sheet, note: str, history: list[ReadingV
         reads=show_indication(answer.reading.indication) if answer else "",
         remark=answer.judgement.remark if answer else "",
         sentence=answer.judgement.sentence if answer else "",
+        rejudged=_rejudged(answer),
         at_work=_at_work(test, answer),
         reading_id=answer.reading.id if answer else None,
         typed=answer.reading.text if answer else "",
@@ -215,6 +219,14 @@ def _line_view(line: CensusLine, sheet: Sheet, note: str, history: list[ReadingV
         history=history,
         ruler=_ruler(line, answer),
     )
+
+
+def _rejudged(answer: Answer | None) -> str:
+    """Say what the standing reading was judged at first, where it is judged otherwise now."""
+    if answer is None or answer.reading.told in {"", answer.judgement.verdict.value}:
+        return ""
+    then, now = (word.replace("_", " ") for word in (answer.reading.told, answer.judgement.verdict.value))
+    return f"Told as {then} when it was logged. The sheet or its limits have changed since: {now} now."
 
 
 def _at_work(test: MachineTest | None, answer: Answer | None) -> str:

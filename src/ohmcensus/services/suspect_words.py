@@ -28,7 +28,7 @@ class Cured:
     swap_back: str = ""
 
 
-def standing_words(known: Diagnosis) -> str:
+def standing_words(known: Diagnosis, left_out: frozenset[str] = frozenset()) -> str:
     """Say how far it is, and what to do."""
     titles = {row.id: row.title for row in known.observations}
     leader = known.table.sheet.part(known.leader)
@@ -43,11 +43,20 @@ def standing_words(known: Diagnosis) -> str:
         case Standing.NAMED:
             return f"{name}: no single reading carries it, and the others fit."
         case Standing.NOTHING_FOUND:
-            return "Nothing found: no fault that these tests see. Say so, with the tests not made."
+            return f"Nothing found: no fault that these tests see. {_left(known, left_out)}"
         case _:
             return (
                 "Not settled yet: ask on." if known.observations else "Nothing is known yet but how often parts fail."
             )
+
+
+def _left(known: Diagnosis, left_out: frozenset[str]) -> str:
+    """Say who is still possible, and how many tests were not made."""
+    order = sorted(range(len(known.table.parts)), key=lambda at: -known.of_part[at])[:3]
+    titles = {part.id: part.title for part in known.table.sheet.parts}
+    named = [f"{titles[known.table.parts[at]]} ({chance_words(float(known.of_part[at]))})" for at in order]
+    count = len(set(known.table.tests) - left_out)
+    return f"Still possible: {', '.join(named)}. {count} tests were not made."
 
 
 def cured_words(case: Case) -> Cured:

@@ -88,6 +88,7 @@ def _reading(row: Row[Any], meters: dict[str, Meter]) -> Reading:
         loose=bool(configuration.get("loose")),
         override=str(configuration.get("override", "")),
         order=row.revision,
+        told=row.verdict,
         at=row.at,
         who=row.who,
         supersedes=row.supersedes,

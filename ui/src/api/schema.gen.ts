@@ -1260,24 +1260,6 @@ export interface components {
             words: string;
         };
         /**
-         * ChoiceView
-         * @description One way to go on, in the currency of the firm.
-         */
-        ChoiceView: {
-            /** Expected */
-            expected: number;
-            /** Id */
-            id: string;
-            /** Now */
-            now: number;
-            /** Per Year */
-            per_year: number;
-            /** Title */
-            title: string;
-            /** Years */
-            years: number;
-        };
-        /**
          * CircuitNoted
          * @description The circuit of the house that feeds the machine, as it was found; the last one written holds.
          *
@@ -2115,6 +2097,8 @@ export interface components {
          *         None while the line was not asked.
          *     reads, error_text, remark, sentence, reading_id
          *         The standing reading, judged.
+         *     rejudged
+         *         What was told when it was logged, where the sheet or its limits have made it another since.
          *     at_work
          *         What a resistive load that reads so would take, empty for everything else.
          *     note
@@ -2156,6 +2140,8 @@ export interface components {
             reading_id: string | null;
             /** Reads */
             reads: string;
+            /** Rejudged */
+            rejudged: string;
             /** Remark */
             remark: string;
             ruler: components["schemas"]["ShortRuler"] | null;
@@ -2828,6 +2814,10 @@ export interface components {
          *         What to do and what it settles, in words.
          *     minutes
          *         With covers and plugs.
+         *     before
+         *         What has to be done first, in order: safety, covers, plugs.
+         *     is_safe_first
+         *         Whether the first of it is done in Safe.
          *     bits
          *         What it is expected to settle.
          *     expects
@@ -2838,10 +2828,14 @@ export interface components {
          *         Who would lead after each of the plain answers.
          */
         QuestionView: {
+            /** Before */
+            before: string[];
             /** Bits */
             bits: number;
             /** Expects */
             expects: components["schemas"]["GhostPin"][];
+            /** Is Safe First */
+            is_safe_first: boolean;
             /** Kind */
             kind: string;
             /** Minutes */
@@ -2949,6 +2943,22 @@ export interface components {
             kind: "reopened";
         };
         /**
+         * RepairStep
+         * @description One change, or one run that was watched; ``has_passed`` is none for a change.
+         */
+        RepairStep: {
+            /** At */
+            at: string;
+            /** Has Passed */
+            has_passed: boolean | null;
+            /** Id */
+            id: string;
+            /** Who */
+            who: string;
+            /** Words */
+            words: string;
+        };
+        /**
          * RepairView
          * @description The repair of a job.
          *
@@ -2982,7 +2992,7 @@ export interface components {
             /** Parts */
             parts: components["schemas"]["AnswerChoice"][];
             /** Steps */
-            steps: components["schemas"]["StepView"][];
+            steps: components["schemas"]["RepairStep"][];
             /** Swap Back */
             swap_back: string;
         };
@@ -3642,19 +3652,18 @@ export interface components {
         };
         /**
          * StepView
-         * @description One change, or one run that was watched; ``has_passed`` is none for a change.
+         * @description A step of making safe.
          */
         StepView: {
-            /** At */
-            at: string;
-            /** Has Passed */
-            has_passed: boolean | null;
+            /** How */
+            how: string;
             /** Id */
             id: string;
-            /** Who */
-            who: string;
-            /** Words */
-            words: string;
+            /** Is Done */
+            is_done: boolean;
+            kind: components["schemas"]["StepKind"];
+            /** Title */
+            title: string;
         };
         /**
          * StoodOn
@@ -3780,12 +3789,18 @@ export interface components {
          *         Chance that nothing is found.
          *     unknown_bits
          *         What is still unknown of the repair.
+         *     alike
+         *         Leading suspects that no test left tells apart, a sentence each.
+         *     would_change
+         *         Answers to the next questions that would put another suspect first.
          *     ask
          *         Tests to make, the best first.
          *     cured
          *         Whether what was changed has cured it, empty while no run has passed.
          */
         SuspectsView: {
+            /** Alike */
+            alike: string[];
             /** Ask */
             ask: components["schemas"]["QuestionView"][];
             /** Cured */
@@ -3803,6 +3818,8 @@ export interface components {
             suspects: components["schemas"]["SuspectView"][];
             /** Unknown Bits */
             unknown_bits: number;
+            /** Would Change */
+            would_change: string[];
         };
         /**
          * Symptom
@@ -4184,6 +4201,24 @@ export interface components {
             part: string;
         };
         /**
+         * WorthChoice
+         * @description One way to go on, in the currency of the firm.
+         */
+        WorthChoice: {
+            /** Expected */
+            expected: number;
+            /** Id */
+            id: string;
+            /** Now */
+            now: number;
+            /** Per Year */
+            per_year: number;
+            /** Title */
+            title: string;
+            /** Years */
+            years: number;
+        };
+        /**
          * WorthView
          * @description Every way to go on, the least cost a year of use first.
          *
@@ -4202,7 +4237,7 @@ export interface components {
             /** Assumed */
             assumed: string[];
             /** Choices */
-            choices: components["schemas"]["ChoiceView"][];
+            choices: components["schemas"]["WorthChoice"][];
             given: components["schemas"]["Assumptions"];
             /** Part */
             part: string;

@@ -54,6 +54,10 @@ const router = createBrowserRouter([
         lazy: async () => ({ Component: (await import("../rooms/trip/TripRoom")).TripRoom }),
       },
       {
+        path: "jobs/:jobId/repair",
+        lazy: async () => ({ Component: (await import("../rooms/repair/RepairRoom")).RepairRoom }),
+      },
+      {
         path: "machines/:sheetId?",
         lazy: async () => ({ Component: (await import("../rooms/machines/MachinesRoom")).MachinesRoom }),
       },

@@ -4,6 +4,7 @@ import {
   IconListNumbers,
   IconPlugConnectedX,
   IconShieldCheck,
+  IconTool,
 } from "@tabler/icons-react";
 import { frame } from "../words/frame";
 
@@ -14,4 +15,5 @@ export const STAGES = [
   { id: "codes", key: "3", words: frame.codes, Icon: IconListNumbers },
   { id: "trace", key: "4", words: frame.trace, Icon: IconFocusCentered },
   { id: "trip", key: "5", words: frame.trip, Icon: IconPlugConnectedX },
+  { id: "repair", key: "6", words: frame.repair, Icon: IconTool },
 ] as const;

@@ -9,6 +9,7 @@ export const frame = {
   codes: "Codes",
   trace: "Trace",
   trip: "Trip",
+  repair: "Repair",
   stageStates: { done: "done", blocked: "blocked", open: "open" },
   jobs: "Jobs",
   machines: "Machines",

@@ -1,7 +1,14 @@
+export const named = {
+  title: "Named",
+  why: "One change at a time, then a run: that proves it.",
+  go: "Repair it",
+};
+
 export const suspects = {
   ask: "Ask next",
   take: "Take it",
   minutes: (minutes: number) => `${Number(minutes.toFixed(1))} min`,
+  before: "Before it",
   expects: "Would read",
   whatIf: "What if it reads",
   leave: "Leave out",
@@ -20,5 +27,6 @@ export const suspects = {
     Math.abs(weight) >= 1.5 ? "weighs much" : Math.abs(weight) >= 0.7 ? "weighs" : "weighs a little",
   ruledOut: "Ruled out by",
   objective: "Questions are chosen for",
+  wouldChange: "What would change the order",
   more: "Others",
 };

@@ -13,6 +13,8 @@ const COIL: Question = {
   title: "Drain pump, coil",
   why: "Tells Drain pump from the others.",
   minutes: 7.5,
+  before: ["Prove it dead", "Front panel off"],
+  is_safe_first: true,
   bits: 0.6,
   expects: [{ part: "pump", title: "Drain pump", reads: "over-range", position: 1 }],
   outcomes: [],
@@ -62,6 +64,8 @@ test("a suspect opens to what speaks for and against it, and what ruled it out",
     sentence: "Not settled yet: ask on.",
     cured: "It runs through after two changes. Not conclusive.",
     nothing: 0.05,
+    alike: ["Heater and Harness: no test left on this sheet tells them apart; none is left."],
+    would_change: ["Heater, element: OL, then Heater, 9 of 10"],
     objective: "soonest",
     objectives: [
       { id: "soonest", words: "soonest certain" },
@@ -89,6 +93,8 @@ test("a suspect opens to what speaks for and against it, and what ruled it out",
   expect(screen.getByText("weighs much")).toBeInTheDocument();
   expect(screen.getByText("Nothing found")).toBeInTheDocument();
   expect(screen.getByText(/Not conclusive/)).toBeInTheDocument();
+  expect(screen.getByText(/no test left on this sheet/)).toBeInTheDocument();
+  expect(screen.getByText(/then Heater, 9 of 10/)).toBeInTheDocument();
   fireEvent.change(screen.getByLabelText("Questions are chosen for"), { target: { value: "cheapest" } });
   expect(choose).toHaveBeenCalledWith("cheapest");
 });

@@ -93,8 +93,8 @@ class MainsFilter(PartKind[MainsFilterRatings]):
         return (
             _through("l", "line through"),
             _through("n", "neutral through"),
-            _from_plug("l", "line, all the way from the plug"),
-            _from_plug("n", "neutral, all the way from the plug"),
+            _from_plug("l", "line, plug to far side"),
+            _from_plug("n", "neutral, plug to far side"),
             TestSpec(
                 name="across",
                 title="line to neutral",

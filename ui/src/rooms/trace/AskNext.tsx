@@ -1,3 +1,4 @@
+import { Link } from "react-router";
 import type { EventBody } from "../../api/client";
 import { useEvent } from "../../api/rooms";
 import type { Question } from "../../api/suspects";
@@ -18,6 +19,15 @@ export function AskNext({ jobId, ask, onTake }: Props) {
       <p className="quiet">
         {first.why} {words.minutes(first.minutes)}.
       </p>
+      {first.before.length > 0 && (
+        <ol className="ask-before" aria-label={words.before}>
+          {first.before.map((row, place) => (
+            <li key={row}>
+              {place === 0 && first.is_safe_first ? <Link to={`/jobs/${jobId}/safe`}>{row}</Link> : row}
+            </li>
+          ))}
+        </ol>
+      )}
       {first.expects.length > 0 && (
         <dl className="ask-expects">
           {first.expects.map((row) => (

@@ -1,8 +1,10 @@
+import { Link } from "react-router";
 import type { Line, Trace } from "../../api/client";
 import type { Objective, SuspectsView } from "../../api/suspects";
 import { timeOf } from "../../app/times";
 import { ShortRuler } from "../../drawings/ShortRuler";
 import { VerdictMark, verdictColour } from "../../drawings/VerdictMark";
+import { named } from "../../words/suspects";
 import { line as words } from "../../words/trace";
 import { AskNext } from "./AskNext";
 import { LineNote } from "./LineNote";
@@ -23,10 +25,23 @@ type Props = {
 export function LinePanel(props: Props) {
   const { jobId, trace, line, onTake, onCorrect, onTakeBack, suspects, onObjective } = props;
   const next = trace.lines.find((l) => l.key === trace.next_line);
+  const isNamed = suspects?.standing === "named";
   return (
     <aside className="side">
       {suspects && <AskNext jobId={jobId} ask={suspects.ask} onTake={onTake} />}
-      {!suspects?.ask.length && next?.key !== line?.key && (
+      {isNamed && (
+        <section className="card next" aria-label={named.title}>
+          <div>
+            <h2>{named.title}</h2>
+            <p className="big">{suspects?.suspects[0]?.title}</p>
+            <p className="quiet">{named.why}</p>
+          </div>
+          <Link className="act" to={`/jobs/${jobId}/repair`}>
+            {named.go}
+          </Link>
+        </section>
+      )}
+      {!isNamed && !suspects?.ask.length && next?.key !== line?.key && (
         <section className="card next">
           {next ? (
             <>
@@ -86,6 +101,7 @@ function Evidence({
             {line.reads}
           </div>
           <p>{line.sentence}</p>
+          {line.rejudged && <p className="notice">{line.rejudged}</p>}
           {line.at_work && <p className="quiet">{line.at_work}</p>}
         </>
       )}

@@ -24,6 +24,21 @@ export function SuspectsCard({ view, onObjective }: Props) {
           </li>
         )}
       </ol>
+      {view.alike.map((row) => (
+        <p key={row} className="notice">
+          {row}
+        </p>
+      ))}
+      {view.would_change.length > 0 && (
+        <details>
+          <summary>{words.wouldChange}</summary>
+          <ul>
+            {view.would_change.map((row) => (
+              <li key={row}>{row}</li>
+            ))}
+          </ul>
+        </details>
+      )}
       <NativeSelect
         size="md"
         label={words.objective}

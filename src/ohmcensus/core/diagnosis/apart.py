@@ -1,0 +1,64 @@
+"""Leading suspects that no test left on the sheet tells apart."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+from dataclasses import dataclass
+from itertools import combinations
+
+import numpy as np
+
+from ohmcensus.core.diagnosis.outcomes import Array
+from ohmcensus.core.diagnosis.posterior import Diagnosis
+
+# Suspects that are at least so likely are compared; half of all readings must differ for a test to separate (ours).
+LEADING, LEAST_VARIATION = 0.1, 0.5
+
+
+@dataclass(frozen=True, slots=True)
+class Alike:
+    """Two suspects, and the test that differs most between them.
+
+    Parameters
+    ----------
+    parts
+        Both, the likelier first.
+    test
+        The best test that is left, empty where none is.
+    variation
+        Share of its readings that differ, 0 to 1.
+    """
+
+    parts: tuple[str, str]
+    test: str
+    variation: float
+
+
+def alike(diagnosis: Diagnosis, left_out: frozenset[str] = frozenset()) -> Iterator[Alike]:
+    """Yield pairs of leading suspects that no test left tells apart.
+
+    Notes
+    -----
+    For two suspects a test's total variation is half the sum of |p − q| over its outcomes.
+    """
+    table = diagnosis.table
+    order = [int(at) for at in np.argsort(-diagnosis.of_part) if diagnosis.of_part[at] >= LEADING]
+    for one, other in combinations(order, 2):
+        pair = np.stack([_only(diagnosis, one, other), _only(diagnosis, other, one)])
+        if not pair.any(axis=1).all():
+            continue
+        pair /= pair.sum(axis=1, keepdims=True)
+        differs = {
+            name: float(np.abs(np.subtract(*(pair @ test.chance))).sum() / 2)
+            for name, test in table.tests.items()
+            if name not in left_out
+        }
+        best = max(differs, key=differs.__getitem__, default="")
+        if not best or differs[best] < LEAST_VARIATION:
+            yield Alike((table.parts[one], table.parts[other]), best, differs.get(best, 0.0))
+
+
+def _only(diagnosis: Diagnosis, one: int, other: int) -> Array:
+    """Return the chances of the hypotheses with one part and without the other."""
+    involves = diagnosis.table.involves
+    return np.asarray(diagnosis.chance * involves[one] * (1 - involves[other]))

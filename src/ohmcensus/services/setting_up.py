@@ -1,0 +1,55 @@
+"""What has to be done before a test can be made: safety, covers, plugs."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+
+from ohmcensus.core.case import Case
+from ohmcensus.core.event import Opened
+from ohmcensus.core.machine.asked import RUN, looks
+from ohmcensus.core.parts.kind import MachineState, TestSpec
+from ohmcensus.core.safety import SafetyState
+from ohmcensus.core.sheet import Part
+
+
+def safety_before(case: Case, test: str, state: SafetyState) -> list[str]:
+    """Return what Safe asks for first, empty where the machine stands as the test needs it."""
+    _, spec = _asked(case, test)
+    if test == RUN or (spec is not None and spec.state is MachineState.LIVE):
+        return [] if state is SafetyState.LIVE else ["Enter live mode, with its reason"]
+    if spec is not None and spec.function.needs_dead_circuit and state is not SafetyState.DEAD:
+        return ["Prove it dead"]
+    return []
+
+
+def setting_up(case: Case, test: str) -> list[str]:
+    """Return covers and plugs that come off for a test, and what the machine is set to."""
+    return list(_setting_up(case, test))
+
+
+def _setting_up(case: Case, test: str) -> Iterator[str]:
+    part, spec = _asked(case, test)
+    if part is None:
+        return
+    opened = {event.body.panel for event in case.events if isinstance(event.body, Opened)}
+    panel = case.sheet.panels.get(part.behind or "")
+    if panel is not None and part.behind not in opened:
+        yield f"{panel.title} off"
+    if spec is None:
+        return
+    if spec.is_bare:
+        yield "Every plug off"
+    elif spec.state is MachineState.PLUG_PULLED:
+        yield from (f"Pull: {plug.title}" for plug in case.sheet.plugs.values() if part.id in plug.parts)
+    wanted = {name: value for name, value in spec.sets.items() if value in case.sheet.states.get(name, ())}
+    yield from (f"{name.replace('_', ' ').capitalize()}: {value}" for name, value in wanted.items())
+
+
+def _asked(case: Case, test: str) -> tuple[Part | None, TestSpec | None]:
+    """Return whose test it is, and which; no test for a look, no part for a run."""
+    known = looks(case.sheet)
+    if test in known:
+        return known[test][0], None
+    part_id, _, name = test.partition(".")
+    part = case.sheet.part(part_id)
+    return part, next((row for row in part.tests() if row.name == name), None) if part else None

@@ -1,0 +1,92 @@
+import { NativeSelect, TextInput } from "@mantine/core";
+import { type FormEvent, useState } from "react";
+import type { EventBody } from "../../api/client";
+import type { RepairView } from "../../api/repair";
+import { useEvent } from "../../api/rooms";
+import { repair as words } from "../../words/repair";
+
+type Changed = Extract<EventBody, { kind?: "changed" }>;
+
+/** One change, or one run after it; what was typed stays until it is stored. */
+export function ChangeForm({ view }: { view: RepairView }) {
+  const record = useEvent(view.job.id);
+  const [part, setPart] = useState(view.leader);
+  const [intervention, setIntervention] = useState(view.interventions[0]?.id ?? "");
+  const [fitted, setFitted] = useState("");
+  const [note, setNote] = useState("");
+  const submit = async (event: FormEvent) => {
+    event.preventDefault();
+    const body = { kind: "changed", part, intervention, fitted, words: note } as Changed;
+    try {
+      await record.mutateAsync(body);
+      setFitted("");
+      setNote("");
+    } catch {
+      // said below
+    }
+  };
+  return (
+    <>
+      <form className="card leaf stack" aria-label={words.change} onSubmit={(event) => void submit(event)}>
+        <h2>{words.change}</h2>
+        <NativeSelect
+          size="md"
+          label={words.part}
+          value={part}
+          data={options(view.parts)}
+          onChange={(event) => setPart(event.currentTarget.value)}
+        />
+        <NativeSelect
+          size="md"
+          label={words.done}
+          value={intervention}
+          data={options(view.interventions)}
+          onChange={(event) => setIntervention(event.currentTarget.value)}
+        />
+        <TextInput
+          size="md"
+          label={words.fitted}
+          description={words.fittedHelp}
+          value={fitted}
+          maxLength={300}
+          onChange={(event) => setFitted(event.currentTarget.value)}
+        />
+        <TextInput
+          size="md"
+          label={words.note}
+          value={note}
+          maxLength={300}
+          onChange={(event) => setNote(event.currentTarget.value)}
+        />
+        <button type="submit" className="act" disabled={record.isPending}>
+          {words.keep}
+        </button>
+      </form>
+      <section className="card leaf" aria-label={words.run}>
+        <h2>{words.run}</h2>
+        <p className="quiet">{words.runHelp}</p>
+        <div className="chips">
+          {view.outcomes.map((row) => (
+            <button
+              key={row.id}
+              type="button"
+              className="plain bordered"
+              disabled={record.isPending}
+              onClick={() => record.mutate({ kind: "run_watched", outcome: row.id })}
+            >
+              {row.words}
+            </button>
+          ))}
+        </div>
+        {record.error && (
+          <p className="problem" role="alert">
+            {record.error.message}
+          </p>
+        )}
+      </section>
+    </>
+  );
+}
+
+const options = (rows: { id: string; words: string }[]) =>
+  rows.map((row) => ({ value: row.id, label: row.words }));

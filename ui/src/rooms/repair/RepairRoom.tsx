@@ -1,0 +1,31 @@
+import { useParams } from "react-router";
+import { useRepair } from "../../api/repair";
+import { JobRoom } from "../../app/JobRoom";
+import { repair as words } from "../../words/repair";
+import { ChangeForm } from "./ChangeForm";
+import { StepList } from "./StepList";
+import { WorthCard } from "./WorthCard";
+import "./repair.css";
+
+/** What was changed and what ran after it, and what each way to go on is worth. */
+export function RepairRoom() {
+  const { jobId = "" } = useParams();
+  const { data, error } = useRepair(jobId);
+  return (
+    <JobRoom title={words.title} job={data?.job} error={error}>
+      {data && (
+        <div className="repair">
+          <div className="repair-main">
+            <StepList view={data} />
+            <WorthCard key={data.leader} view={data} />
+          </div>
+          {!data.is_over && (
+            <aside>
+              <ChangeForm view={data} />
+            </aside>
+          )}
+        </div>
+      )}
+    </JobRoom>
+  );
+}
