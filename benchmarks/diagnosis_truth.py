@@ -8,6 +8,8 @@ from __future__ import annotations
 import sys
 import time
 import warnings
+from multiprocessing import Pool
+from multiprocessing.pool import Pool as PoolType
 
 import numpy as np
 
@@ -15,7 +17,7 @@ from ohmcensus.core.bench.hidden_fault import hidden_jobs
 from ohmcensus.core.diagnosis.evidence import symptom_told
 from ohmcensus.core.diagnosis.outcomes import OutcomeTable, outcome_table
 from ohmcensus.core.diagnosis.posterior import Observation, diagnose, read_as
-from ohmcensus.core.diagnosis.question import Reach, questions
+from ohmcensus.core.diagnosis.question import Reach, ask
 from ohmcensus.core.machine.dictionary import Dictionary, dictionary
 from ohmcensus.core.quantity import Interval
 from ohmcensus.core.sheet import Sheet
@@ -30,26 +32,48 @@ FEWEST_IN_BIN = 20
 def main(jobs: int = JOBS) -> None:
     """Print truth for every sheet, plain, with slips, with nominals off; then speed."""
     print(f"\nDiagnosis: {jobs} hidden faults a sheet, seed {SEED}")
-    print("| sheet | right | of separable | tests | min | likeliest first | checklist | random | worst bin |")
-    print("|---|---|---|---|---|---|---|---|---|")
-    made = {sheet.id: (sheet, dictionary(sheet)) for sheet in all_sheets().values()}
+    print("| sheet | right | of separable | tests | min | worst bin | reached |")
+    print("|---|---|---|---|---|---|---|")
+    names = list(all_sheets())
+    with Pool() as pool:
+        reports = dict(zip(names, pool.starmap(_played, [(name, jobs, {}, True) for name in names], 1), strict=True))
+        for name, row in reports.items():
+            told = f"{row.tests_mean:.2f} | {row.minutes_mean:.1f} | {_worst(row)} | {row.reached:.3f}"
+            print(f"| {name} | {_right(row)} | {told} |")
+        _misses(list(reports.values()))
+        _habits(reports)
+        _disturbed(pool, jobs, "5 % slips", slips=0.05)
+        _disturbed(pool, jobs, "nominals off by 25 %", nominals_off=0.25)
+    sheet = all_sheets()["fl7-u"]
+    _speed(sheet, dictionary(sheet))
+
+
+def _played(name: str, jobs: int, how: dict[str, float], with_baselines: bool) -> TrialReport:
+    sheet = all_sheets()[name]
+    return run_trial(dictionary(sheet), hidden_jobs(sheet, jobs, SEED, **how), with_baselines=with_baselines)
+
+
+def _misses(rows: list[TrialReport]) -> None:
     misses: dict[str, int] = {}
-    for sheet, found in made.values():
-        row = run_trial(found, hidden_jobs(sheet, jobs, SEED))
-        others = " | ".join(f"{row.baselines[name].minutes_mean:.1f}" for name in row.baselines)
-        print(
-            f"| {sheet.id} | {_right(row)} | {row.tests_mean:.2f} | {row.minutes_mean:.1f} | {others} | {_worst(row)} |"
-        )
+    for row in rows:
         for name, count in row.misses.items():
             kind = name.partition(" taken")[0].partition(":")[2] or "sound"
             misses[kind] = misses.get(kind, 0) + count
-    print(
-        "\nMisses by what was wrong:",
-        ", ".join(f"{name} {n}" for name, n in sorted(misses.items(), key=lambda i: -i[1])),
-    )
-    _disturbed(made, jobs, "5 % slips", slips=0.05)
-    _disturbed(made, jobs, "nominals off by 25 %", nominals_off=0.25)
-    _speed(*made["fl7-u"])
+    said = ", ".join(f"{name} {n}" for name, n in sorted(misses.items(), key=lambda i: -i[1]))
+    print(f"\nMisses by what was wrong: {said}")
+
+
+def _habits(reports: dict[str, TrialReport]) -> None:
+    """Print every other way to go about it: right of the separable, minutes a job, minutes for a fault named right."""
+    ways = list(next(iter(reports.values())).baselines)
+    print(f"\nOther ways: right of separable, min, min for each right\n| sheet | ours | {' | '.join(ways)} |")
+    print(f"|---|---{'|---' * len(ways)}|")
+    for name, row in reports.items():
+        print(f"| {name} | {' | '.join(_way(one) for one in (row, *row.baselines.values()))} |")
+
+
+def _way(row: TrialReport) -> str:
+    return f"{row.right_separable:.2f}, {row.minutes_mean:.1f}, {row.minutes_mean / row.right:.1f}"
 
 
 def _right(row: TrialReport) -> str:
@@ -61,12 +85,12 @@ def _worst(row: TrialReport) -> str:
     return f"{max((abs(b.stated - b.right) for b in row.calibration if b.n >= FEWEST_IN_BIN), default=0):.3f}"
 
 
-def _disturbed(made: dict[str, tuple[Sheet, Dictionary]], jobs: int, title: str, **how: float) -> None:
+def _disturbed(pool: PoolType, jobs: int, title: str, **how: float) -> None:
     print(f"\n{title}\n| sheet | right | of separable | tests | stated ≥ 0.99, right |\n|---|---|---|---|---|")
-    for sheet, found in made.values():
-        row = run_trial(found, hidden_jobs(sheet, jobs, SEED, **how), with_baselines=False)
+    names = list(all_sheets())
+    for name, row in zip(names, pool.starmap(_played, [(n, jobs, how, False) for n in names], 1), strict=True):
         top = row.calibration[-1]
-        print(f"| {sheet.id} | {_right(row)} | {row.tests_mean:.2f} | {top.right:.3f} of {top.n} |")
+        print(f"| {name} | {_right(row)} | {row.tests_mean:.2f} | {top.right:.3f} of {top.n} |")
 
 
 def _speed(sheet: Sheet, found: Dictionary) -> None:
@@ -80,12 +104,12 @@ def _speed(sheet: Sheet, found: Dictionary) -> None:
             middle = float(np.exp(outcomes.edges[np.argmax(outcomes.chance[-1][:-1])]))
             span = Interval(middle * 0.99, middle * 1.01)
             rows.append(Observation(name, name, read_as(outcomes, span), outcomes, span))
-    questions(diagnose(table, rows), Reach())
+    ask(diagnose(table, rows), Reach())
     times = []
     for _ in range(50):
         began = time.perf_counter()
         known = diagnose(table, rows)
-        _ = known.weight, known.standing, questions(known, Reach())
+        _ = known.weight, known.standing, ask(known, Reach())
         times.append(time.perf_counter() - began)
     print(f"posterior, weights, guards and ranking after {len(rows)} observations: {1e3 * np.median(times):.2f} ms")
     _by_pgmpy(table, rows)

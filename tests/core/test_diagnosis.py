@@ -11,11 +11,13 @@ from hypothesis import given
 from hypothesis import strategies as st
 from tests.core.case_of import Log
 
+from ohmcensus.core.diagnosis.apart import alike
 from ohmcensus.core.diagnosis.changes import cure
 from ohmcensus.core.diagnosis.evidence import observations, symptom_told
 from ohmcensus.core.diagnosis.outcomes import OutcomeTable, outcome_table
 from ohmcensus.core.diagnosis.posterior import Diagnosis, Observation, Standing, diagnose, read_as, told_as
-from ohmcensus.core.diagnosis.question import Objective, Reach, questions
+from ohmcensus.core.diagnosis.question import Objective, Reach, ask, questions
+from ohmcensus.core.diagnosis.repeat import repeats
 from ohmcensus.core.event import Body, Changed, Checked, CheckOutcome, Intervention, RunWatched, Skipped, WhySkipped
 from ohmcensus.core.intake import Complaint
 from ohmcensus.core.judgement import census_lines
@@ -23,6 +25,7 @@ from ohmcensus.core.machine.asked import RUN, run_outcomes
 from ohmcensus.core.machine.dictionary import dictionary
 from ohmcensus.core.machine.likely import likely_faults
 from ohmcensus.core.machine.run_through import run_through
+from ohmcensus.core.parts.fault import FaultMode
 from ohmcensus.core.quantity import Interval
 from ohmcensus.core.sheet import Sheet
 from ohmcensus.core.symptom import Symptom
@@ -148,6 +151,10 @@ CHAINS = {
     "no drain, coil open": ("fl7-u", (Symptom.NO_DRAIN,), ("pump OL", "pump OL"), "pump"),
     "dead, no volts at the socket": ("fl7-u", (Symptom.DEAD,), ("outlet 0V", "outlet le 0V"), "outlet"),
     "no heat, element open": ("fl9-t", (Symptom.NO_HEAT,), ("heater OL", "heater OL"), "heater"),
+    "fills and turns, never spins, no click at the lid": ("tl4-c", (Symptom.NO_SPIN,), ("lid OL",), "lid"),
+    "turns up, then stops, no pulses by hand": ("tl6-s", (Symptom.NO_TURN,), ("shift tacho 0V",), "shift"),
+    "heats without water": ("fl7-u", (Symptom.OVERHEATS,), ("level rest 0.2", "level rest 0.2"), "level"),
+    "heats in a rinse": ("fl7-u", (Symptom.OVERHEATS,), ("relay 0.2", "relay 0.2"), "board"),
 }
 
 
@@ -156,6 +163,24 @@ def test_chains_of_practice(sheet_id: str, told: tuple[Symptom, ...], lines: tup
     known = believed(complaint(find_sheet(sheet_id), *told).read(*lines))
     assert known.leader == part
     assert known.of_part.max() > 0.8
+
+
+def test_practice_beyond_single_readings(fl7: Sheet) -> None:
+    """A jam before the motor, connectors before boards, a broken handle before the lock (common practice)."""
+    hums = complaint(find_sheet("tl4-c"), Symptom.HUMS).read("capacitor 60u", "motor run 2.1", "motor start 4.5")
+    jam = believed(hums)
+    chance = dict(zip(jam.table.parts, jam.of_part.tolist(), strict=True))
+    assert chance["bearings"] + chance["pump"] > chance["motor"]
+    assert chance["capacitor"] < 0.1
+    link = believed(complaint(find_sheet("fl9-t"), Symptom.CODE).read("panel link 0V"))
+    chance = dict(zip(link.table.parts, link.of_part.tolist(), strict=True))
+    assert link.leader == "panel"
+    assert chance["board"] < 0.1
+    joints = [row for row in likely_faults(link.table.sheet) if row.part == "panel" and row.fault]
+    assert max(joints, key=lambda row: row.weight).fault.mode is FaultMode.BAD_JOINT  # type: ignore[union-attr]
+    for outcome, leader in ((CheckOutcome.GOOD, "lock"), (CheckOutcome.BAD, "handle")):
+        log = complaint(fl7, Symptom.NO_OPEN).did(Checked(check="handle.look_handle", outcome=outcome))
+        assert believed(log).leader == leader
 
 
 def test_ohms_in_range_do_not_clear_a_heater_that_leaks(fl7: Sheet) -> None:
@@ -196,6 +221,42 @@ def test_three_hundred_readings_are_weighed(fl7: Sheet) -> None:
     known = believed(Log(fl7).read(*["heater 26.4", "ntc 12.5k", "pump 150"] * 100))
     assert len(known.observations) == 3
     assert known.standing is Standing.OPEN
+
+
+def test_a_doubtful_reading_is_worth_a_second_one_and_a_confirmed_one_is_not() -> None:
+    told = symptom_told(table(), Symptom.NO_DRAIN)
+    odd = ("heater.element", 4e7, math.inf)
+    bits = dict(repeats(diagnose(table(), [told, read(*odd)])))
+    assert 0 < bits["heater.element"] <= diagnose(table(), [told, read(*odd)]).bits + 1
+    assert dict(repeats(diagnose(table(), [told, read(*odd, twice=True)]))) == {}
+    asked = ask(diagnose(table(), [told, read(*odd)]), Reach(left_out=frozenset({"heater.element"})))
+    assert any(row.is_repeat and row.test == "heater.element" for row in asked)
+
+
+def test_nothing_is_asked_once_a_part_is_named_and_a_guarded_reading_comes_first() -> None:
+    told = symptom_told(table(), Symptom.NO_HEAT)
+    once = ask(diagnose(table(), [told, read("heater.element", 4e7, math.inf)]), Reach())
+    assert (once[0].test, once[0].is_repeat, once[0].score) == ("heater.element", True, math.inf)
+    assert ask(diagnose(table(), [told, read("heater.element", 4e7, math.inf, twice=True)]), Reach()) == ()
+
+
+def test_tests_that_allow_power_come_first_where_much_hangs_on_it() -> None:
+    known = diagnose(table(), [symptom_told(table(), Symptom.SMELLS)])
+    gates = frozenset({"cord.pe", "cord.insulation"})
+    barred = ask(known, Reach(has_power=False, before_power=gates))
+    place = {row.test: at for at, row in enumerate(barred)}
+    without = {row.test: at for at, row in enumerate(ask(known, Reach(has_power=False)))}
+    assert all(place[name] <= without.get(name, 99) for name in gates)
+    assert min(place[name] for name in gates) < 3
+
+
+def test_two_leaks_that_no_test_is_left_for_are_told_as_alike() -> None:
+    known = diagnose(table(), [symptom_told(table(), Symptom.NO_DRAIN)])
+    assert list(alike(known)) == []
+    everything = frozenset(table().tests)
+    rows = list(alike(known, everything))
+    assert rows
+    assert all(row.test == "" and row.variation == 0 for row in rows)
 
 
 def changed(part: str, how: Intervention = Intervention.REPLACED) -> Changed:

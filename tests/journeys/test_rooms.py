@@ -107,6 +107,7 @@ def test_no_screen_has_a_serious_barrier_or_scrolls_sideways(demo: Visit, size: 
         ("safe", "What was done"),
         ("codes", "What codes mean here"),
         ("trip", "Make a run"),
+        ("repair", "Note a change"),
     ):
         pages[room] = demo.open(f"/jobs/{demo.job('Galley washer')}/{room}", size=size, night=night)
         pages[room].get_by_role("heading", name=heading).wait_for()

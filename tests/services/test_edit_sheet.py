@@ -5,10 +5,13 @@ from __future__ import annotations
 import copy
 import json
 from typing import Any
+from uuid import uuid4
 
 import pytest
+from tests.working import logged, prove_dead
 
 from ohmcensus.core.errors import InputError, NotFoundError, StaleRevisionError
+from ohmcensus.core.judgement import Verdict
 from ohmcensus.core.sheet import SheetFaultsError
 from ohmcensus.services.context import Context
 from ohmcensus.services.edit_sheet import (
@@ -26,6 +29,8 @@ from ohmcensus.services.edit_sheet import (
 from ohmcensus.services.find_sheet import sheets_in
 from ohmcensus.services.keep_meanings import SheetCopy, copy_sheet, list_sheets
 from ohmcensus.services.list_kinds import list_kinds
+from ohmcensus.services.open_job import NewJob, open_job
+from ohmcensus.services.show_trace import show_trace
 
 
 @pytest.fixture
@@ -169,3 +174,15 @@ def test_every_kind_says_how_its_ratings_are_entered() -> None:
     assert (heater["watts"].entry, heater["watts"].required) == ("figure", True)
     assert heater["plate"].choices == ["element", "machine"]
     assert {field.entry for field in kinds["control_board"].fields} == {"structure", "figure"}
+
+
+def test_a_reading_judged_otherwise_since_the_sheet_was_changed_says_so(context: Context, own: str) -> None:
+    job = open_job(context, NewJob(id=uuid4(), machine="Machine 9", place="Pier", sheet=own)).id
+    prove_dead(context, job)
+    line = next(row for row in logged(context, job, "heater 26.4").lines if row.key == "heater.element")
+    assert (line.verdict, line.rejudged) == (Verdict.INSIDE, "")
+    view = keep_draft(context, own, changed(show_sheet(context, own), "heater", watts="1000"))
+    use_draft(context, own, DraftRevision(revision=view.revision))
+    line = next(row for row in show_trace(context, job).lines if row.key == "heater.element")
+    assert line.verdict is Verdict.OUTSIDE_LOW
+    assert line.rejudged.startswith("Told as inside when it was logged.")

@@ -46,6 +46,7 @@ export const HEATER: Line = {
   reads: "",
   remark: "",
   sentence: "",
+  rejudged: "",
   at_work: "",
   reading_id: null,
   typed: "",

@@ -11,16 +11,13 @@ from pydantic import BaseModel, ConfigDict
 from ohmcensus.core.case import Case
 from ohmcensus.core.diagnosis.apart import Alike, alike
 from ohmcensus.core.diagnosis.evidence import observations
-from ohmcensus.core.diagnosis.outcomes import Array, Outcomes, OutcomeTable, outcome_table
-from ohmcensus.core.diagnosis.posterior import RULED_OUT, Diagnosis, Observation, Standing, diagnose, read_as, told_as
+from ohmcensus.core.diagnosis.outcomes import OutcomeTable, outcome_table
+from ohmcensus.core.diagnosis.posterior import RULED_OUT, Diagnosis, Standing, diagnose
 from ohmcensus.core.diagnosis.question import Objective, Question, Reach, ask, is_look
 from ohmcensus.core.event import Opened, Skipped
 from ohmcensus.core.judgement import CensusLine
-from ohmcensus.core.layout.ohm_ruler import position
 from ohmcensus.core.machine.asked import RUN, looks
 from ohmcensus.core.machine.tests import MachineTest, machine_tests
-from ohmcensus.core.meter import Function
-from ohmcensus.core.quantity import Interval, show_value
 from ohmcensus.core.safety import SafetyState, safety_at
 from ohmcensus.core.safety.hazards import missing_proofs, power_hazards
 from ohmcensus.core.sheet import Sheet
@@ -28,6 +25,7 @@ from ohmcensus.core.stages import ended
 from ohmcensus.services.at_hand import JobAtHand, take
 from ohmcensus.services.context import Context
 from ohmcensus.services.described import Described
+from ohmcensus.services.foreseen import GhostPin, WhatIf, expects, what_ifs
 from ohmcensus.services.setting_up import safety_before, setting_up
 from ohmcensus.services.show_job import JobView, job_view
 from ohmcensus.services.suspect_words import AnswerChoice, chance_words, cured_words, run_answers, standing_words
@@ -80,22 +78,6 @@ class SuspectView(BaseModel):
     repair: str
     minutes: float
     price: float | None
-
-
-class GhostPin(BaseModel):
-    """What a test is expected to read under one suspect; ``position`` on the ohm ruler where it belongs there."""
-
-    part: str
-    title: str
-    reads: str
-    position: float | None
-
-
-class WhatIf(BaseModel):
-    """An answer that a question may have, and who would lead then."""
-
-    reads: str
-    leads: str
 
 
 class QuestionView(BaseModel):
@@ -325,9 +307,9 @@ def _question(row: Question, known: Diagnosis, case: Case, state: SafetyState) -
         before=[*safety_first, *setting_up(case, row.test)],
         is_safe_first=bool(safety_first),
         bits=row.bits,
-        expects=_expects(known, outcomes) if outcomes.is_measured else [],
+        expects=expects(known, outcomes) if outcomes.is_measured else [],
         outcomes=_answers(row.test, case.sheet),
-        what_ifs=_what_ifs(known, outcomes, test),
+        what_ifs=what_ifs(known, outcomes, test),
     )
 
 
@@ -355,51 +337,6 @@ def _why(row: Question, known: Diagnosis) -> str:
     share = row.bits / max(known.bits, 1e-9)
     name = part.title if part else ""
     return f"Tells {name} from the others; settles about {share:.0%} of what is open."
-
-
-def _expects(known: Diagnosis, outcomes: Outcomes) -> list[GhostPin]:
-    """Return what a test would read under the leading suspects: the middle of its readings."""
-    order = sorted(range(len(known.table.parts)), key=lambda at: -known.of_part[at])[:3]
-    found = []
-    for at in order:
-        part = known.table.sheet.part(known.table.parts[at])
-        weights = known.chance * known.table.involves[at]
-        if part is None or weights.sum() <= 0 or outcomes.function is None:
-            continue
-        share = weights @ outcomes.chance / weights.sum()
-        best = int(share.argmax())
-        is_over = best == share.size - 1
-        value = math.inf if is_over else math.exp(float(outcomes.edges[best] + outcomes.edges[best + 1]) / 2)
-        is_ohm = outcomes.function in {Function.OHM, Function.CONTINUITY, Function.INSULATION}
-        reads = "over-range" if is_over else show_value(value, outcomes.function.unit, figures=2)
-        place = position(1e9 if is_over else value) if is_ohm else None
-        found.append(GhostPin(part=part.id, title=part.title, reads=reads, position=place))
-    return found
-
-
-def _what_ifs(known: Diagnosis, outcomes: Outcomes, test: MachineTest | None) -> list[WhatIf]:
-    """Return who leads after each plain answer: over-range, inside and nearly nothing, or good and bad."""
-    if outcomes.test == RUN:
-        return []
-    if not outcomes.is_measured or test is None:
-        said = ("good", "bad") if is_look(outcomes.test) else ("inside", "outside")
-        return [WhatIf(reads=word, leads=_leads(known, told_as(outcomes, at))) for at, word in enumerate(said)]
-    window = test.window.interval
-    cases = [(test.window.shown, window)] if test.window.shown != "OL" else []
-    if test.function in {Function.OHM, Function.CONTINUITY, Function.INSULATION}:
-        end = 1e9 if test.function is Function.INSULATION else 3e7
-        cases += [("OL" if end < 1e9 else "over-range", Interval(end)), ("nearly nothing", Interval(0.0, 0.5))]  # noqa: PLR2004
-    if test.function in {Function.AMPERE, Function.VOLTS_AC}:
-        cases += [("nothing", Interval(0.0, 1e-2))]
-    return [WhatIf(reads=words, leads=_leads(known, read_as(outcomes, span))) for words, span in cases]
-
-
-def _leads(known: Diagnosis, log: Array) -> str:
-    """Say who would lead with one more observation."""
-    after = diagnose(known.table, (*known.observations, Observation("what if", "what if", log)))
-    part = known.table.sheet.part(after.leader)
-    chance = float(after.of_part.max()) if part else after.nothing
-    return f"{part.title if part else 'nothing found'}, {chance_words(chance)}"
 
 
 def _answers(name: str, sheet: Sheet) -> list[AnswerChoice]:

@@ -1,4 +1,14 @@
 export const setup = {
+  costsTitle: "What work costs, what a live test counts",
+  keepCosts: "Keep the costs",
+  costs: {
+    hour_price: "An hour of work",
+    call_out_price: "A visit",
+    live_penalty: "Minutes that a live test counts on top",
+  },
+  livePenaltyHelp:
+    "So much shorter must a live test behind a cover be to be asked before one on a dead machine.",
+  notANumber: (field: string) => `${field}: that is no number. Type one, e.g. 35.`,
   title: "Setup",
   you: "Who and where",
   technician: "Your name, as it stands on every reading",

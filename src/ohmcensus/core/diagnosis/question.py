@@ -217,26 +217,26 @@ def ask(
     """
     if diagnosis.standing in {Standing.NAMED, Standing.NOTHING_FOUND}:
         return ()
-    rows = [*questions(diagnosis, reach, objective, prices=prices), *_repeated(diagnosis, objective)]
+    rows = [*questions(diagnosis, reach, objective, prices=prices), *_repeated(diagnosis, reach, objective)]
     return tuple(sorted(rows, key=lambda row: (-row.score, row.test)))
 
 
-def _repeated(diagnosis: Diagnosis, objective: Objective) -> Iterator[Question]:
+def _repeated(diagnosis: Diagnosis, reach: Reach, objective: Objective) -> Iterator[Question]:
     """Yield readings to make again; the one that a guard doubts above all else."""
     columns, table = _columns(diagnosis.table.sheet), diagnosis.table
     of_part = dict(zip(table.parts, diagnosis.of_part.tolist(), strict=True))
-    if diagnosis.again:
-        minutes = columns[diagnosis.again][0]
-        yield Question(diagnosis.again, _part(diagnosis.again), minutes, 0.0, 0.0, math.inf, is_repeat=True)
-    if objective is Objective.CHEAPEST:
-        return
-    for test, bits in repeats(diagnosis):
-        if test != diagnosis.again and bits >= LEAST_BITS:
-            minutes, plug, *_ = columns[test]
-            score = bits / (HANDLING_MINUTES + minutes + plug)
-            if objective is Objective.LIKELIEST_FIRST:
-                score += _FIRST * of_part.get(_part(test), 0.0)
-            yield Question(test, _part(test), minutes, 0.0, bits, score, is_repeat=True)
+    worth = {} if objective is Objective.CHEAPEST else dict(repeats(diagnosis))
+    for test in {*worth, diagnosis.again} - {""}:
+        minutes, plug, is_live, panel = columns[test]
+        cover = _cover_minutes(table.sheet, panel, reach) + (reach.to_live if is_live else reach.to_dead)
+        bits = worth.get(test, 0.0)
+        score = bits / (HANDLING_MINUTES + minutes + plug + COVER_SHARE * cover)
+        if objective is Objective.LIKELIEST_FIRST:
+            score += _FIRST * of_part.get(_part(test), 0.0)
+        if test == diagnosis.again:
+            score = math.inf
+        if test == diagnosis.again or (bits >= LEAST_BITS and (reach.has_power or not is_live)):
+            yield Question(test, _part(test), minutes, cover, bits, score, is_repeat=True)
 
 
 _FIRST = 10.0

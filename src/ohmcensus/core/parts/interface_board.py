@@ -31,7 +31,7 @@ class InterfaceBoard(PartKind[NoRatings]):
         Symptom.CODE: 0.15,
         Symptom.STOPS: 0.1,
     }
-    repair = "replace the board"
+    repair = "reseat the link at both ends and look at its pins; only then another board"
     repair_minutes = 25.0
 
     ratings = NoRatings

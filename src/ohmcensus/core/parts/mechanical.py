@@ -84,8 +84,8 @@ KINDS = (
     Mechanical(
         "drum_bearings",
         "Drum bearings",
-        {Symptom.NOISY: 0.5, Symptom.LEAKS: 0.1},
-        PartCheck("drum", "Drum, turned and lifted by hand", "rumbles, has play"),
+        {Symptom.NOISY: 0.5, Symptom.LEAKS: 0.1, Symptom.HUMS: 0.25, Symptom.NO_TURN: 0.1},
+        PartCheck("drum", "Drum, turned and lifted by hand", "rumbles, has play, is stiff or stuck"),
         "replace bearings and seal",
         180.0,
     ),

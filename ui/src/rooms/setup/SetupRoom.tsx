@@ -4,6 +4,7 @@ import type { Meter } from "../../api/client";
 import { useMeters, useSettings } from "../../api/hooks";
 import { setup as words } from "../../words/setup";
 import { AddressBook } from "./AddressBook";
+import { CostsForm } from "./CostsForm";
 import { LimitsForm } from "./LimitsForm";
 import { MeterForm } from "./MeterForm";
 import { MeterList } from "./MeterList";
@@ -23,6 +24,7 @@ export function SetupRoom() {
       {problem && <p className="problem">{problem.message}</p>}
       {settings.data && <PersonForm settings={settings.data} />}
       {settings.data && <LimitsForm settings={settings.data} />}
+      {settings.data && <CostsForm settings={settings.data} />}
       {settings.data && meters.data && (
         <MeterList
           settings={settings.data}

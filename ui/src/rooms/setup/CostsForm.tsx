@@ -1,0 +1,56 @@
+import { TextInput } from "@mantine/core";
+import { type FormEvent, useState } from "react";
+import type { Settings } from "../../api/client";
+import { useKeepSettings } from "../../api/hooks";
+import { setup as words } from "../../words/setup";
+
+type Field = "hour_price" | "call_out_price" | "live_penalty";
+
+const FIELDS: Field[] = ["hour_price", "call_out_price", "live_penalty"];
+const number = (text: string) => (text.trim() === "" ? Number.NaN : Number(text.replace(",", ".")));
+
+/** What work and a visit cost, and how much a live test counts against one on a dead machine. */
+export function CostsForm({ settings }: { settings: Settings }) {
+  const [typed, setTyped] = useState<Record<Field, string>>({
+    hour_price: String(settings.hour_price),
+    call_out_price: String(settings.call_out_price),
+    live_penalty: String(settings.live_penalty),
+  });
+  const [problem, setProblem] = useState("");
+  const keep = useKeepSettings();
+  const submit = (event: FormEvent) => {
+    event.preventDefault();
+    const bad = FIELDS.find((field) => !Number.isFinite(number(typed[field])));
+    setProblem(bad ? words.notANumber(words.costs[bad]) : "");
+    if (bad) return;
+    const costs = Object.fromEntries(FIELDS.map((field) => [field, number(typed[field])]));
+    keep.mutate({ ...settings, ...costs });
+  };
+  return (
+    <form className="card stack" aria-label={words.costsTitle} onSubmit={submit}>
+      <h2>{words.costsTitle}</h2>
+      {FIELDS.map((field) => (
+        <TextInput
+          key={field}
+          size="md"
+          label={words.costs[field]}
+          description={field === "live_penalty" ? words.livePenaltyHelp : undefined}
+          inputMode="decimal"
+          value={typed[field]}
+          onChange={(event) => setTyped({ ...typed, [field]: event.currentTarget.value })}
+        />
+      ))}
+      {(problem || keep.error) && (
+        <p className="problem" role="alert">
+          {problem || keep.error?.message}
+        </p>
+      )}
+      <div className="row">
+        <button type="submit" className="act" disabled={keep.isPending}>
+          {words.keepCosts}
+        </button>
+        {keep.isSuccess && <span role="status">{words.kept}</span>}
+      </div>
+    </form>
+  );
+}

@@ -1,0 +1,113 @@
+import { fireEvent, screen, waitFor } from "@testing-library/react";
+import { afterEach, expect, test, vi } from "vitest";
+import type { RepairView, WorthView } from "../../src/api/repair";
+import { ChangeForm } from "../../src/rooms/repair/ChangeForm";
+import { StepList } from "../../src/rooms/repair/StepList";
+import { WorthCard } from "../../src/rooms/repair/WorthCard";
+import { draw } from "../render";
+
+afterEach(() => vi.restoreAllMocks());
+
+const VIEW = {
+  job: { id: "j-1" },
+  steps: [
+    { id: "1", at: "2026-11-25T10:00:00Z", who: "", words: "Run: fails at heat", has_passed: false },
+    { id: "2", at: "2026-11-25T10:20:00Z", who: "", words: "Heater: another one fitted", has_passed: null },
+    { id: "3", at: "2026-11-25T10:40:00Z", who: "", words: "Run: runs through", has_passed: true },
+  ],
+  cured: "It runs through. One change stands between. Conclusive.",
+  parts: [
+    { id: "heater", words: "Heater" },
+    { id: "board", words: "Control board" },
+  ],
+  interventions: [
+    { id: "reseated", words: "plug or tag reseated" },
+    { id: "replaced", words: "another one fitted" },
+  ],
+  outcomes: [
+    { id: "heat", words: "fails at heat" },
+    { id: "through", words: "runs through" },
+  ],
+  leader: "heater",
+  is_over: false,
+} as unknown as RepairView;
+
+const WORTH: WorthView = {
+  part: "heater",
+  given: {
+    hour: 60,
+    call_out: 35,
+    minutes: 34,
+    offers: [{ condition: "new", price: 38, fails: 0.02 }],
+    mend_minutes: 0,
+    mend_price: 0,
+    mend_fails: 0.35,
+    sure: 0.9,
+    machine_price: 520,
+    age_years: 6,
+    life_years: 11,
+  },
+  choices: [
+    { id: "replace_new", title: "Replace the part, new", now: 107, expected: 109, years: 6.2, per_year: 18 },
+    {
+      id: "give_up",
+      title: "Give up the machine, fit another",
+      now: 555,
+      expected: 555,
+      years: 11,
+      per_year: 50,
+    },
+  ],
+  advice: "Replace the part, new: 18 a year of use; next give up the machine, fit another, 50.",
+  assumed: ["A repair that does not last a year is done once more: new part, work and visit."],
+};
+
+function answering(answer: object) {
+  const sent: unknown[] = [];
+  vi.spyOn(globalThis, "fetch").mockImplementation(async (input) => {
+    sent.push(await (input as Request).json());
+    return new Response(JSON.stringify(answer), { headers: { "Content-Type": "application/json" } });
+  });
+  return sent;
+}
+
+test("steps stand in order, runs with their word, and what they prove above them", () => {
+  draw(<StepList view={VIEW} />);
+  expect(screen.getByRole("status")).toHaveTextContent("Conclusive");
+  expect(screen.getAllByRole("listitem").map((row) => row.lastElementChild?.textContent)).toEqual([
+    "fails",
+    "Heater: another one fitted",
+    "runs",
+  ]);
+});
+
+test("a change is sent with its part, what was done and the piece that sits there now", async () => {
+  const sent = answering({});
+  draw(<ChangeForm view={VIEW} />);
+  fireEvent.change(screen.getByLabelText("What was done"), { target: { value: "replaced" } });
+  fireEvent.change(screen.getByLabelText("Which piece sits there now"), { target: { value: "spare 1" } });
+  fireEvent.click(screen.getByRole("button", { name: "Note the change" }));
+  await waitFor(() =>
+    expect(sent[0]).toMatchObject({
+      body: { kind: "changed", part: "heater", intervention: "replaced", fitted: "spare 1" },
+    }),
+  );
+  fireEvent.click(screen.getByRole("button", { name: "runs through" }));
+  await waitFor(() =>
+    expect(sent.at(-1)).toMatchObject({ body: { kind: "run_watched", outcome: "through" } }),
+  );
+});
+
+test("figures can be changed, a word among them is told by its field and nothing is sent", async () => {
+  const sent = answering(WORTH);
+  draw(<WorthCard view={VIEW} />);
+  await screen.findByText(WORTH.advice);
+  fireEvent.change(screen.getByLabelText("Another machine, fitted"), { target: { value: "dear" } });
+  fireEvent.click(screen.getByRole("button", { name: "Reckon" }));
+  expect(screen.getByRole("alert")).toHaveTextContent("Another machine, fitted: that is no number");
+  const before = sent.length;
+  fireEvent.change(screen.getByLabelText("Another machine, fitted"), { target: { value: "480,5" } });
+  fireEvent.click(screen.getByRole("button", { name: "Reckon" }));
+  await waitFor(() => expect(sent.length).toBe(before + 1));
+  expect(sent.at(-1)).toMatchObject({ part: "heater", given: { machine_price: 480.5, sure: 0.9 } });
+});
