@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from enum import StrEnum
 from pathlib import Path
 
 from pydantic import BaseModel
@@ -19,11 +20,12 @@ def test_the_committed_description_is_current(tmp_path: Path) -> None:
 def test_no_two_views_share_a_name() -> None:
     """The description of the API would silently keep the last of them."""
     classes: dict[str, set[str]] = {}
-    todo: list[type] = [BaseModel]
+    todo: list[type] = [BaseModel, StrEnum]
     while todo:
         children: list[type] = todo.pop().__subclasses__()
         todo += children
         for child in children:
-            if child.__module__.startswith(("ohmcensus.services", "ohmcensus.web")):
+            is_view = child.__module__.startswith("ohmcensus.services")
+            if is_view or (issubclass(child, StrEnum) and child.__module__.startswith("ohmcensus")):
                 classes.setdefault(child.__name__, set()).add(child.__module__)
     assert {name: where for name, where in classes.items() if len(where) > 1} == {}

@@ -10,6 +10,7 @@ from ohmcensus.core.case import Case
 from ohmcensus.core.event import Changed, CodesRead, Ended, Event, Isolated, Reopened, RunMade, Tripped
 from ohmcensus.core.first_look import is_begun
 from ohmcensus.core.machine import is_proof, machine_tests
+from ohmcensus.core.proof import proofs
 from ohmcensus.core.safety import Safety, SafetyState, power_hazards
 from ohmcensus.core.symptom import Symptom
 
@@ -55,7 +56,15 @@ def stages(case: Case, safety: Safety) -> tuple[Stage, ...]:
     safety
         State of safety now.
     """
-    return (_intake(case), _safe(case, safety), _codes(case), _trace(case, safety), _trip(case), _repair(case))
+    return (
+        _intake(case),
+        _safe(case, safety),
+        _codes(case),
+        _trace(case, safety),
+        _trip(case),
+        _repair(case),
+        _prove(case),
+    )
 
 
 def next_step(case: Case, safety: Safety) -> Step:
@@ -130,6 +139,18 @@ def _repair(case: Case) -> Stage:
     changes = sum(isinstance(event.body, Changed) for event in case.events)
     said = f"{changes} change{'s' if changes > 1 else ''}" if changes else "nothing changed"
     return Stage("repair", StageState.OPEN, said)
+
+
+def _prove(case: Case) -> Stage:
+    rows = proofs(case)
+    good = sum(row.is_good is True for row in rows)
+    if any(row.is_good is False for row in rows):
+        return Stage("prove", StageState.BLOCKED, "a test failed")
+    if not any(isinstance(event.body, Changed) for event in case.events):
+        return Stage("prove", StageState.OPEN, "nothing changed")
+    if good == len(rows):
+        return Stage("prove", StageState.DONE, "proved")
+    return Stage("prove", StageState.OPEN, f"{len(rows) - good} to show")
 
 
 def _can_tell_codes(case: Case) -> bool:

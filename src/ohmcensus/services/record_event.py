@@ -18,9 +18,11 @@ from ohmcensus.core.event import (
     CycleTicked,
     EarthLifted,
     EarthRefitted,
+    Ended,
     EntryTried,
     Event,
     Opened,
+    ProofMade,
     Reopened,
     RunDoubted,
     RunMade,
@@ -32,11 +34,13 @@ from ohmcensus.core.event import (
 from ohmcensus.core.first_look import EYE_CHECKS
 from ohmcensus.core.machine.asked import RUN, looks, run_outcomes
 from ohmcensus.core.names import nearest
+from ohmcensus.core.proof import refuse_sign_off
 from ohmcensus.core.safety import refuse_event, safety_at
 from ohmcensus.core.safety.steps import step_ids
 from ohmcensus.services.at_hand import JobAtHand, put, refuse_ended, take
 from ohmcensus.services.context import Context
 from ohmcensus.services.show_job import JobView, job_view
+from ohmcensus.services.take_proof import taken_proof
 from ohmcensus.services.take_run import taken_run
 from ohmcensus.storage import events, jobs
 
@@ -80,8 +84,12 @@ def record_event(context: Context, job_id: str, new: NewEvent) -> JobView:
             refuse_ended(job)
         body = _checked(job.case, new.body)
         refuse_event(job.case, body, safety_at(job.case, context.clock()).state)
+        if isinstance(body, Ended):
+            refuse_sign_off(job.case, body)
         if isinstance(body, RunMade):
             body = taken_run(job, body, context.clock())
+        if isinstance(body, ProofMade):
+            body = taken_proof(job, body, context.clock())
         now = context.now()
         stored = jobs.advance(session, job.stored, new.revision, now)
         event = Event(str(new.id), body, at=now, who=job.settings.technician, order=stored.revision)
@@ -97,6 +105,8 @@ def _is_retry(job: JobAtHand, new: NewEvent) -> bool:
     sent = new.body
     if stored is not None and isinstance(sent, RunMade) and isinstance(stored.body, RunMade):
         sent = sent.model_copy(update={"instrument": stored.body.instrument, "device": stored.body.device})
+    if stored is not None and isinstance(sent, ProofMade) and isinstance(stored.body, ProofMade):
+        sent = sent.model_copy(update={"instrument": stored.body.instrument})
     if stored is not None and stored.body != sent:
         raise InputError(what=f"the id {new.id} belongs to another event", remedy="send a new id", field="id")
     return stored is not None

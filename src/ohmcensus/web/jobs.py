@@ -26,6 +26,7 @@ from ohmcensus.services.show_codes import (
 )
 from ohmcensus.services.show_intake import IntakeView, show_intake
 from ohmcensus.services.show_job import JobView, list_jobs
+from ohmcensus.services.show_proof import ProveView, show_proof
 from ohmcensus.services.show_repair import RepairView, WorthAsked, WorthView, show_repair, weigh_worth
 from ohmcensus.services.show_rungs import RungsQuery, RungsView, rungs_svg, show_rungs
 from ohmcensus.services.show_safe import SafeView, show_safe
@@ -176,6 +177,12 @@ def trip_preview(path: JobPath, body: TypedRun) -> Response:
 def repair(path: JobPath) -> Response:
     """Return what was changed, what ran after it, and whether that is conclusive."""
     return answer(show_repair(context(), path.job_id))
+
+
+@blueprint.get("/<job_id>/proof", responses={200: ProveView}, summary="Proof after repair")
+def proof(path: JobPath) -> Response:
+    """Return what has to be shown after repair, what was, and what blocks signing off."""
+    return answer(show_proof(context(), path.job_id))
 
 
 @blueprint.post("/<job_id>/worth", responses={200: WorthView}, summary="Mend, replace, or give up")

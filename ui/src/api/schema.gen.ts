@@ -293,6 +293,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/jobs/{job_id}/proof": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Proof after repair
+         * @description Return what has to be shown after repair, what was, and what blocks signing off.
+         */
+        get: operations["jobs_proof__job_id__proof_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/jobs/{job_id}/readings": {
         parameters: {
             query?: never;
@@ -1416,6 +1436,55 @@ export interface components {
          */
         Condition: "new" | "tested_used" | "marketplace";
         /**
+         * CriterionView
+         * @description One criterion.
+         *
+         *     Attributes
+         *     ----------
+         *     limit, basis
+         *         What it has to read, and where that comes from; empty where it is seen.
+         *     state
+         *         Good, bad, or not shown since the last change.
+         *     reads, shown_by
+         *         What was read or seen, and by what: tester, method, moment.
+         *     before
+         *         What the same test read before the change, empty where it was not made.
+         *     line
+         *         What to type in the quick line, for a reading.
+         *     is_next
+         *         Whether it is the next to show.
+         */
+        CriterionView: {
+            /** Basis */
+            basis: string;
+            /** Before */
+            before: string;
+            /** Caution */
+            caution: string;
+            /** How */
+            how: string;
+            /** Id */
+            id: string;
+            /** Is Next */
+            is_next: boolean;
+            kind: components["schemas"]["ShownBy"];
+            /** Limit */
+            limit: string;
+            /** Line */
+            line: string;
+            /** Reads */
+            reads: string;
+            /** Shown By */
+            shown_by: string;
+            /**
+             * State
+             * @enum {string}
+             */
+            state: "good" | "bad" | "not_shown";
+            /** Title */
+            title: string;
+        };
+        /**
          * CycleBegun
          * @description An automatic test was started.
          */
@@ -1776,6 +1845,19 @@ export interface components {
          * @enum {string}
          */
         Ink: "line" | "neutral" | "none";
+        /**
+         * InsulationNotAllowed
+         * @description Insulation may not be tested on this machine: why; the current with heat on becomes mandatory.
+         */
+        InsulationNotAllowed: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "insulation_not_allowed";
+            /** Words */
+            words: string;
+        };
         /**
          * IntakeView
          * @description The intake of a job.
@@ -2350,7 +2432,7 @@ export interface components {
          */
         NewEvent: {
             /** Body */
-            body: components["schemas"]["Isolated"] | components["schemas"]["PluggedIn"] | components["schemas"]["LiveBegun"] | components["schemas"]["LiveEnded"] | components["schemas"]["Opened"] | components["schemas"]["StepTicked"] | components["schemas"]["Attended"] | components["schemas"]["Tripped"] | components["schemas"]["Reclosed"] | components["schemas"]["HazardFound"] | components["schemas"]["BypassRemoved"] | components["schemas"]["EarthLifted"] | components["schemas"]["EarthRefitted"] | components["schemas"]["Checked"] | components["schemas"]["CodesRead"] | components["schemas"]["EntryTried"] | components["schemas"]["CycleBegun"] | components["schemas"]["CycleTicked"] | components["schemas"]["CircuitNoted"] | components["schemas"]["RunMade"] | components["schemas"]["RunDoubted"] | components["schemas"]["RunWithdrawn"] | components["schemas"]["Changed"] | components["schemas"]["Skipped"] | components["schemas"]["RunWatched"] | components["schemas"]["Ended"] | components["schemas"]["Reopened"];
+            body: components["schemas"]["Isolated"] | components["schemas"]["PluggedIn"] | components["schemas"]["LiveBegun"] | components["schemas"]["LiveEnded"] | components["schemas"]["Opened"] | components["schemas"]["StepTicked"] | components["schemas"]["Attended"] | components["schemas"]["Tripped"] | components["schemas"]["Reclosed"] | components["schemas"]["HazardFound"] | components["schemas"]["BypassRemoved"] | components["schemas"]["EarthLifted"] | components["schemas"]["EarthRefitted"] | components["schemas"]["Checked"] | components["schemas"]["CodesRead"] | components["schemas"]["EntryTried"] | components["schemas"]["CycleBegun"] | components["schemas"]["CycleTicked"] | components["schemas"]["CircuitNoted"] | components["schemas"]["RunMade"] | components["schemas"]["RunDoubted"] | components["schemas"]["RunWithdrawn"] | components["schemas"]["ProofMade"] | components["schemas"]["InsulationNotAllowed"] | components["schemas"]["Changed"] | components["schemas"]["Skipped"] | components["schemas"]["RunWatched"] | components["schemas"]["Ended"] | components["schemas"]["Reopened"];
             /**
              * Id
              * Format: uuid
@@ -2787,6 +2869,65 @@ export interface components {
             profiles: components["schemas"]["LimitProfile"][];
         };
         /**
+         * ProofMade
+         * @description One criterion was measured or looked at.
+         *
+         *     Attributes
+         *     ----------
+         *     criterion
+         *         Which.
+         *     text
+         *         The reading as typed, empty where it is seen and not measured.
+         *     is_good
+         *         What was seen; None where it is measured.
+         *     way
+         *         Method of a current.
+         *     instrument
+         *         Tester as it was; filled in when it is stored.
+         *     serial, calibrated
+         *         The tester's number, and the date of its calibration.
+         *     words
+         *         What there is to say.
+         */
+        ProofMade: {
+            /**
+             * Calibrated
+             * @default
+             */
+            calibrated?: string;
+            /** Criterion */
+            criterion: string;
+            /** @default null */
+            instrument?: components["schemas"]["Meter"] | null;
+            /**
+             * Is Good
+             * @default null
+             */
+            is_good?: boolean | null;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "proof_made";
+            /**
+             * Serial
+             * @default
+             */
+            serial?: string;
+            /**
+             * Text
+             * @default
+             */
+            text?: string;
+            /** @default null */
+            way?: components["schemas"]["Way"] | null;
+            /**
+             * Words
+             * @default
+             */
+            words?: string;
+        };
+        /**
          * ProofView
          * @description A test that must pass before power, and what to type for it.
          */
@@ -2799,6 +2940,42 @@ export interface components {
             title: string;
             /** Typed */
             typed: string;
+        };
+        /**
+         * ProveView
+         * @description The proof of a job.
+         *
+         *     Attributes
+         *     ----------
+         *     blocking
+         *         What keeps it from being signed off, a sentence each.
+         *     ways
+         *         Methods of a current.
+         *     is_insulation_barred
+         *         Whether insulation may not be tested here.
+         *     serial, calibrated
+         *         The tester as it was last named.
+         *     has_changes
+         *         Whether anything was changed: only then proof is asked.
+         */
+        ProveView: {
+            /** Blocking */
+            blocking: string[];
+            /** Calibrated */
+            calibrated: string;
+            /** Criteria */
+            criteria: components["schemas"]["CriterionView"][];
+            /** Has Changes */
+            has_changes: boolean;
+            /** Is Insulation Barred */
+            is_insulation_barred: boolean;
+            /** Is Over */
+            is_over: boolean;
+            job: components["schemas"]["JobView"];
+            /** Serial */
+            serial: string;
+            /** Ways */
+            ways: components["schemas"]["AnswerChoice"][];
         };
         /**
          * QuestionView
@@ -2925,7 +3102,7 @@ export interface components {
             /** At */
             at: string;
             /** Body */
-            body: components["schemas"]["Isolated"] | components["schemas"]["PluggedIn"] | components["schemas"]["LiveBegun"] | components["schemas"]["LiveEnded"] | components["schemas"]["Opened"] | components["schemas"]["StepTicked"] | components["schemas"]["Attended"] | components["schemas"]["Tripped"] | components["schemas"]["Reclosed"] | components["schemas"]["HazardFound"] | components["schemas"]["BypassRemoved"] | components["schemas"]["EarthLifted"] | components["schemas"]["EarthRefitted"] | components["schemas"]["Checked"] | components["schemas"]["CodesRead"] | components["schemas"]["EntryTried"] | components["schemas"]["CycleBegun"] | components["schemas"]["CycleTicked"] | components["schemas"]["CircuitNoted"] | components["schemas"]["RunMade"] | components["schemas"]["RunDoubted"] | components["schemas"]["RunWithdrawn"] | components["schemas"]["Changed"] | components["schemas"]["Skipped"] | components["schemas"]["RunWatched"] | components["schemas"]["Ended"] | components["schemas"]["Reopened"];
+            body: components["schemas"]["Isolated"] | components["schemas"]["PluggedIn"] | components["schemas"]["LiveBegun"] | components["schemas"]["LiveEnded"] | components["schemas"]["Opened"] | components["schemas"]["StepTicked"] | components["schemas"]["Attended"] | components["schemas"]["Tripped"] | components["schemas"]["Reclosed"] | components["schemas"]["HazardFound"] | components["schemas"]["BypassRemoved"] | components["schemas"]["EarthLifted"] | components["schemas"]["EarthRefitted"] | components["schemas"]["Checked"] | components["schemas"]["CodesRead"] | components["schemas"]["EntryTried"] | components["schemas"]["CycleBegun"] | components["schemas"]["CycleTicked"] | components["schemas"]["CircuitNoted"] | components["schemas"]["RunMade"] | components["schemas"]["RunDoubted"] | components["schemas"]["RunWithdrawn"] | components["schemas"]["ProofMade"] | components["schemas"]["InsulationNotAllowed"] | components["schemas"]["Changed"] | components["schemas"]["Skipped"] | components["schemas"]["RunWatched"] | components["schemas"]["Ended"] | components["schemas"]["Reopened"];
             /** Id */
             id: string;
             /** Who */
@@ -3572,6 +3749,12 @@ export interface components {
             window_lo: number;
         };
         /**
+         * ShownBy
+         * @description How a criterion is shown.
+         * @enum {string}
+         */
+        ShownBy: "seen" | "reading" | "current" | "run";
+        /**
          * Skipped
          * @description A test was not made, and why; *it trips* is an outcome of its own.
          */
@@ -4161,6 +4344,12 @@ export interface components {
             /** Opened At */
             opened_at: string;
         };
+        /**
+         * Way
+         * @description How a current to earth is measured.
+         * @enum {string}
+         */
+        Way: "direct" | "differential" | "alternative";
         /**
          * WhatIf
          * @description An answer that a question may have, and who would lead then.
@@ -5346,6 +5535,82 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["LinePreview"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unsupported Media Type */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    jobs_proof__job_id__proof_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                job_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProveView"];
                 };
             };
             /** @description Bad Request */

@@ -58,6 +58,10 @@ const router = createBrowserRouter([
         lazy: async () => ({ Component: (await import("../rooms/repair/RepairRoom")).RepairRoom }),
       },
       {
+        path: "jobs/:jobId/prove",
+        lazy: async () => ({ Component: (await import("../rooms/prove/ProveRoom")).ProveRoom }),
+      },
+      {
         path: "machines/:sheetId?",
         lazy: async () => ({ Component: (await import("../rooms/machines/MachinesRoom")).MachinesRoom }),
       },

@@ -1,4 +1,5 @@
 import {
+  IconCertificate,
   IconClipboardText,
   IconFocusCentered,
   IconListNumbers,
@@ -16,4 +17,5 @@ export const STAGES = [
   { id: "trace", key: "4", words: frame.trace, Icon: IconFocusCentered },
   { id: "trip", key: "5", words: frame.trip, Icon: IconPlugConnectedX },
   { id: "repair", key: "6", words: frame.repair, Icon: IconTool },
+  { id: "prove", key: "7", words: frame.prove, Icon: IconCertificate },
 ] as const;

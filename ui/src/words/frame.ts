@@ -10,6 +10,7 @@ export const frame = {
   trace: "Trace",
   trip: "Trip",
   repair: "Repair",
+  prove: "Prove",
   stageStates: { done: "done", blocked: "blocked", open: "open" },
   jobs: "Jobs",
   machines: "Machines",

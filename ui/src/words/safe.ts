@@ -97,6 +97,8 @@ export function recordWords(body: EventBody): string {
     run_made: body.kind === "run_made" ? `run: ${body.text}` : "",
     run_doubted: "run doubted, or counted again",
     ended: body.kind === "ended" ? `ended: ${body.why}` : "",
+    proof_made: "Shown for the proof",
+    insulation_not_allowed: "Insulation may not be tested",
     reopened: "reopened",
   };
   return body.kind ? words[body.kind] : "";

@@ -87,7 +87,7 @@ export const keys: [string, string][] = [
   ["u", "undo: take the last reading back"],
   ["l", "live mode, with its reason"],
   ["r", "ladder instead of the sheet, and back"],
-  ["g 1 – 6", "go to Intake, Safe, Codes, Trace, Trip, Repair"],
+  ["g 1 – 7", "go to Intake, Safe, Codes, Trace, Trip, Repair, Prove"],
   ["g j  g s", "go to Jobs, to Setup"],
   ["?", "this list"],
   ["Esc", "leave the line"],

@@ -8,6 +8,7 @@ the specimens jointly would degenerate (two hundred points in fifty dimensions) 
 from __future__ import annotations
 
 import math
+from bisect import bisect_left
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
 from functools import cached_property
@@ -86,8 +87,28 @@ class Outcomes:
         """Whether the circuit answers it with a value."""
         return self.edges.size > 0
 
+    @cached_property
+    def _edges(self) -> list[float]:
+        return [float(edge) for edge in self.edges]
+
+    @cached_property
+    def _masses(self) -> dict[Interval, tuple[Array, float]]:
+        return {}
+
     def mass(self, interval: Interval) -> tuple[Array, float]:
         """Return the share of readings in an interval of SI values [hypothesis], and its share of an even spread."""
+        found = self._masses.get(interval)
+        if found is None:
+            if len(self._masses) >= MOST_MASSES:
+                self._masses.clear()
+            found = self._masses[interval] = self._mass(interval)
+        return found
+
+    def place(self, log: float) -> int:
+        """Return the bin in which the logarithm of a value lies."""
+        return min(max(bisect_left(self._edges, log) - 1, 0), len(self._edges) - 2)
+
+    def _mass(self, interval: Interval) -> tuple[Array, float]:
         least = LEAST.get(self.function, LEAST_OF_ALL) if self.function else LEAST_OF_ALL
         lo = math.log(max(interval.lo, least)) if interval.lo > least else -math.inf
         hi = math.log(max(interval.hi, least)) if math.isfinite(interval.hi) else math.inf
@@ -102,12 +123,14 @@ class Outcomes:
         return share, even
 
     def _below(self, edge: float) -> Array:
-        at = int(np.clip(np.searchsorted(self.edges, edge) - 1, 0, self.edges.size - 2))
-        part = (edge - self.edges[at]) / (self.edges[at + 1] - self.edges[at])
+        at = self.place(edge)
+        part = (edge - self._edges[at]) / (self._edges[at + 1] - self._edges[at])
         return np.asarray(self._total[:, at] * (1 - part) + self._total[:, at + 1] * part)
 
 
 _NARROW = 0.004
+# Intervals whose masses are kept by a test; readings repeat themselves in every answer.
+MOST_MASSES = 64
 _FINITE_SHARE = 0.75
 
 

@@ -9,7 +9,7 @@ from enum import StrEnum
 from functools import cached_property
 
 import numpy as np
-from scipy.special import entr, logsumexp
+from scipy.special import entr
 
 from ohmcensus.core.diagnosis.outcomes import LEAST, LEAST_OF_ALL, Array, Outcomes, OutcomeTable
 from ohmcensus.core.quantity import Interval
@@ -89,7 +89,7 @@ class Diagnosis:
     @cached_property
     def chance(self) -> Array:
         """Chance of every hypothesis; they add up to one."""
-        return np.asarray(np.exp(self.log - logsumexp(self.log)))
+        return normalised(self.log)
 
     @cached_property
     def of_part(self) -> Array:
@@ -118,7 +118,7 @@ class Diagnosis:
         if not self.observations:
             return np.empty((0, self.chance.size))
         rest = self.log[None, :] - np.stack([row.log for row in self.observations])
-        return np.asarray(np.exp(rest - logsumexp(rest, axis=1, keepdims=True)))
+        return normalised(rest)
 
     @cached_property
     def weight(self) -> Array:
@@ -176,6 +176,12 @@ class Diagnosis:
     def again(self) -> str:
         """The reading to make again before anything else, empty where no guard asks for one."""
         return self.unfit or (self.rests_on if self.standing is Standing.REPEAT else "")
+
+
+def normalised(log: Array) -> Array:
+    """Return chances that add up to one from their logarithms [..., hypothesis], up to a constant."""
+    chance = np.exp(log - log.max(axis=-1, keepdims=True))
+    return np.asarray(chance / chance.sum(axis=-1, keepdims=True))
 
 
 def diagnose(table: OutcomeTable, observations: Sequence[Observation]) -> Diagnosis:
@@ -239,10 +245,9 @@ def _oddness(row: Observation, chance: Array) -> float:
 
 def _bin(outcome: Outcomes, interval: Interval) -> int:
     """Return the bin in which the middle of an interval lies, of those it covers the likeliest under any fault."""
-    edges = outcome.edges
     least = LEAST.get(outcome.function, LEAST_OF_ALL) if outcome.function else LEAST_OF_ALL
     lo, hi = (math.log(max(end, least)) for end in (interval.lo, interval.hi))
-    first, last = (int(np.clip(np.searchsorted(edges, end) - 1, 0, edges.size - 2)) for end in (lo, hi))
+    first, last = outcome.place(lo), outcome.place(hi)
     best = outcome.chance[:, first : last + 1].max(axis=0)
     return first + int(best.argmax())
 

@@ -6,10 +6,10 @@ import math
 from collections.abc import Iterator
 
 import numpy as np
-from scipy.special import entr, logsumexp
+from scipy.special import entr
 
 from ohmcensus.core.diagnosis.outcomes import Array
-from ohmcensus.core.diagnosis.posterior import LEAST_EVEN, SLIP, Diagnosis, read_as
+from ohmcensus.core.diagnosis.posterior import LEAST_EVEN, SLIP, Diagnosis, normalised, read_as
 
 # A reading that is a slip more rarely than this needs no second one.
 LEAST_DOUBT = 0.005
@@ -32,7 +32,7 @@ def repeats(diagnosis: Diagnosis) -> Iterator[tuple[str, float]]:
         doubt = slipped / ((1 - SLIP) * float(rest @ share) + slipped)
         if doubt >= LEAST_DOUBT:
             log = diagnosis.log - row.log + read_as(row.outcome, row.interval, is_confirmed=True)
-            yield row.id, _settled(diagnosis, np.exp(log - logsumexp(log)), rest, doubt)
+            yield row.id, _settled(diagnosis, normalised(log), rest, doubt)
 
 
 def _settled(diagnosis: Diagnosis, agreed: Array, rest: Array, doubt: float) -> float:

@@ -17,6 +17,7 @@ from ohmcensus.core.event.change import Changed, Intervention
 from ohmcensus.core.event.codes import CodesRead, CycleBegun, CycleTicked, EntryTried
 from ohmcensus.core.event.ending import Ended, Reopened
 from ohmcensus.core.event.look import Checked, CheckOutcome
+from ohmcensus.core.event.proof import InsulationNotAllowed, ProofMade, Way
 from ohmcensus.core.event.safety import (
     Attended,
     BypassRemoved,
@@ -68,6 +69,8 @@ Body = Annotated[
     | RunMade
     | RunDoubted
     | RunWithdrawn
+    | ProofMade
+    | InsulationNotAllowed
     | Changed
     | Skipped
     | RunWatched
@@ -109,12 +112,14 @@ __all__ = [
     "Event",
     "Hazard",
     "HazardFound",
+    "InsulationNotAllowed",
     "Intervention",
     "Isolated",
     "LiveBegun",
     "LiveEnded",
     "Opened",
     "PluggedIn",
+    "ProofMade",
     "Reclosed",
     "Reopened",
     "RunDoubted",
@@ -126,5 +131,6 @@ __all__ = [
     "StoodOn",
     "Supply",
     "Tripped",
+    "Way",
     "WhySkipped",
 ]

@@ -1,0 +1,153 @@
+"""The proof of a job in print: every criterion with its limit, what was shown, and what blocks signing off."""
+
+from __future__ import annotations
+
+from typing import Literal
+
+from pydantic import BaseModel
+
+from ohmcensus.core.case import Case
+from ohmcensus.core.event import Changed, Event, Way
+from ohmcensus.core.proof import Proof, ShownBy, blocking, proofs
+from ohmcensus.core.proof.criteria import is_insulation_barred
+from ohmcensus.core.quantity import show_indication
+from ohmcensus.core.stages import ended
+from ohmcensus.services.at_hand import JobAtHand, take
+from ohmcensus.services.context import Context
+from ohmcensus.services.described import Described
+from ohmcensus.services.show_job import JobView, job_view
+from ohmcensus.services.suspect_words import AnswerChoice
+
+
+class CriterionView(BaseModel):
+    """One criterion.
+
+    Attributes
+    ----------
+    limit, basis
+        What it has to read, and where that comes from; empty where it is seen.
+    state
+        Good, bad, or not shown since the last change.
+    reads, shown_by
+        What was read or seen, and by what: tester, method, moment.
+    before
+        What the same test read before the change, empty where it was not made.
+    line
+        What to type in the quick line, for a reading.
+    is_next
+        Whether it is the next to show.
+    """
+
+    id: str
+    title: str
+    how: str
+    kind: ShownBy
+    limit: str
+    basis: str
+    caution: str
+    state: Literal["good", "bad", "not_shown"]
+    reads: str
+    shown_by: str
+    before: str
+    line: str
+    is_next: bool
+
+
+class ProveView(Described):
+    """The proof of a job.
+
+    Attributes
+    ----------
+    blocking
+        What keeps it from being signed off, a sentence each.
+    ways
+        Methods of a current.
+    is_insulation_barred
+        Whether insulation may not be tested here.
+    serial, calibrated
+        The tester as it was last named.
+    has_changes
+        Whether anything was changed: only then proof is asked.
+    """
+
+    job: JobView
+    criteria: list[CriterionView]
+    blocking: list[str]
+    ways: list[AnswerChoice]
+    is_insulation_barred: bool
+    serial: str
+    calibrated: str
+    has_changes: bool
+    is_over: bool
+
+
+def show_proof(context: Context, job_id: str) -> ProveView:
+    """Return the proof of a job.
+
+    Raises
+    ------
+    NotFoundError
+        If there is no such job.
+    """
+    with context.store.read() as session:
+        job = take(context, session, job_id)
+    return proof_view(context, job)
+
+
+def proof_view(context: Context, job: JobAtHand) -> ProveView:
+    """Return the proof of a job at hand."""
+    case = job.case
+    rows = proofs(case)
+    following = next((row for row in rows if not row.is_good), None)
+    last = next((row.event for row in reversed(rows) if row.event and row.event.serial), None)
+    return ProveView(
+        job=job_view(job, context.clock()),
+        criteria=[_criterion(case, row, is_next=row is following) for row in rows],
+        blocking=list(blocking(case)),
+        ways=[AnswerChoice(id=way, words=way.words) for way in Way],
+        is_insulation_barred=is_insulation_barred(case),
+        serial=last.serial if last else "",
+        calibrated=last.calibrated if last else "",
+        has_changes=any(isinstance(event.body, Changed) for event in case.events),
+        is_over=ended(case) is not None,
+    )
+
+
+def _criterion(case: Case, row: Proof, *, is_next: bool) -> CriterionView:
+    criterion, window = row.criterion, row.criterion.window
+    return CriterionView(
+        id=criterion.id,
+        title=criterion.title,
+        how=criterion.how,
+        kind=criterion.kind,
+        limit=window.shown if window else "",
+        basis=window.basis if window else "",
+        caution=criterion.caution,
+        state="not_shown" if row.is_good is None else "good" if row.is_good else "bad",
+        reads=show_indication(row.shows) if row.shows else "",
+        shown_by=_shown_by(row),
+        before=_before(case, criterion.test, row),
+        line=criterion.test.replace(".", " "),
+        is_next=is_next,
+    )
+
+
+def _shown_by(row: Proof) -> str:
+    event = row.event
+    if event is None or event.instrument is None:
+        return ""
+    named = [event.instrument.title, f"no. {event.serial}" if event.serial else ""]
+    named += [f"calibrated {event.calibrated}" if event.calibrated else "", event.way.value if event.way else ""]
+    return ", ".join(word for word in named if word)
+
+
+def _before(case: Case, test: str, row: Proof) -> str:
+    """Return what the same test read before the change."""
+    if not test:
+        return ""
+    changed: list[Event] = [event for event in case.events if isinstance(event.body, Changed)]
+    if not changed:
+        return ""
+    rows = [reading for reading in case.readings if reading.test == test and reading.order < changed[-1].order]
+    rows = [reading for reading in rows if not reading.withdrawn]
+    return show_indication(rows[-1].indication) if rows and rows[-1].at != row.at else ""

@@ -1,0 +1,83 @@
+import { Link } from "react-router";
+import type { EventBody } from "../../api/client";
+import type { Criterion, ProveView } from "../../api/proof";
+import { useEvent } from "../../api/rooms";
+import { prove as words } from "../../words/prove";
+import { CurrentForm } from "./CurrentForm";
+import { NotAllowed } from "./NotAllowed";
+
+/** One criterion: its limit, what was shown, and, where it is the next, how to show it. */
+export function CriterionRow({ view, row }: { view: ProveView; row: Criterion }) {
+  const record = useEvent(view.job.id);
+  const isOpen = !view.is_over && (row.is_next || row.kind === "seen");
+  const see = (isGood: boolean) =>
+    record.mutate({ kind: "proof_made", criterion: row.id, is_good: isGood } as EventBody);
+  return (
+    <li className={`criterion ${row.state}`} aria-current={row.is_next ? "step" : undefined}>
+      <div className="criterion-head">
+        <StateMark state={row.state} />
+        <b>{row.title}</b>
+        <span className="criterion-state">{words.states[row.state]}</span>
+      </div>
+      <p className="quiet">
+        {row.how} {row.limit && `${words.limit}: ${row.limit}`} {row.basis && `(${row.basis})`}
+      </p>
+      {row.reads && (
+        <p>
+          <b className="mono criterion-reads">{row.reads}</b> {row.shown_by}
+          {row.before && ` · ${words.before}: ${row.before}`}
+        </p>
+      )}
+      {isOpen && row.caution && <p className="danger-words">{row.caution}</p>}
+      {isOpen && row.kind === "seen" && (
+        <div className="row">
+          <button
+            type="button"
+            className="plain bordered"
+            disabled={record.isPending}
+            onClick={() => see(true)}
+          >
+            {words.good}
+            <span className="hidden"> {row.title}</span>
+          </button>
+          <button
+            type="button"
+            className="plain bordered"
+            disabled={record.isPending}
+            onClick={() => see(false)}
+          >
+            {words.bad}
+            <span className="hidden"> {row.title}</span>
+          </button>
+        </div>
+      )}
+      {isOpen && row.kind === "reading" && (
+        <p>
+          {words.typeIt} <b className="mono">{row.line} …</b>{" "}
+          <Link to={`/jobs/${view.job.id}/trace`}>{words.toTrace}</Link>
+        </p>
+      )}
+      {isOpen && row.id === "insulation" && <NotAllowed jobId={view.job.id} />}
+      {isOpen && row.kind === "run" && <Link to={`/jobs/${view.job.id}/repair`}>{words.toRepair}</Link>}
+      {isOpen && row.kind === "current" && <CurrentForm view={view} criterion={row.id} />}
+      {record.error && (
+        <p className="problem" role="alert">
+          {record.error.message}
+        </p>
+      )}
+    </li>
+  );
+}
+
+/** Shape first: filled dot in its ring, an arrow out of it, or an empty ring. */
+function StateMark({ state }: { state: Criterion["state"] }) {
+  return (
+    <svg width="26" height="26" viewBox="0 0 26 26" aria-hidden="true" className="criterion-mark">
+      <path d="M8 4H4v18h4M18 4h4v18h-4" fill="none" stroke="currentColor" strokeWidth="2.5" />
+      {state === "good" && <circle cx="13" cy="13" r="5" fill="currentColor" />}
+      {state === "bad" && (
+        <path d="M10 20 20 10M13 9h8v8" fill="none" stroke="currentColor" strokeWidth="2.5" />
+      )}
+    </svg>
+  );
+}

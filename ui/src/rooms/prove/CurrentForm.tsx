@@ -1,0 +1,58 @@
+import { NativeSelect, TextInput } from "@mantine/core";
+import { type FormEvent, useState } from "react";
+import type { EventBody } from "../../api/client";
+import type { ProveView } from "../../api/proof";
+import { useEvent } from "../../api/rooms";
+import { prove as words } from "../../words/prove";
+
+/** A current with its method and its tester; what is typed stays until it is stored. */
+export function CurrentForm({ view, criterion }: { view: ProveView; criterion: string }) {
+  const record = useEvent(view.job.id);
+  const [text, setText] = useState("");
+  const [way, setWay] = useState("differential");
+  const [serial, setSerial] = useState(view.serial);
+  const [calibrated, setCalibrated] = useState(view.calibrated);
+  const submit = (event: FormEvent) => {
+    event.preventDefault();
+    record.mutate({ kind: "proof_made", criterion, text, way, serial, calibrated } as EventBody);
+  };
+  return (
+    <form className="criterion-form" onSubmit={submit}>
+      <TextInput
+        size="md"
+        label={words.reads}
+        placeholder={words.placeholder}
+        value={text}
+        onChange={(event) => setText(event.currentTarget.value)}
+      />
+      <NativeSelect
+        size="md"
+        label={words.way}
+        value={way}
+        data={view.ways.map((row) => ({ value: row.id, label: row.words }))}
+        onChange={(event) => setWay(event.currentTarget.value)}
+      />
+      <TextInput
+        size="md"
+        label={words.serial}
+        value={serial}
+        onChange={(event) => setSerial(event.currentTarget.value)}
+      />
+      <TextInput
+        size="md"
+        type="date"
+        label={words.calibrated}
+        value={calibrated}
+        onChange={(event) => setCalibrated(event.currentTarget.value)}
+      />
+      <button type="submit" className="act" disabled={record.isPending}>
+        {words.enter}
+      </button>
+      {record.error && (
+        <p className="problem" role="alert">
+          {record.error.message}
+        </p>
+      )}
+    </form>
+  );
+}

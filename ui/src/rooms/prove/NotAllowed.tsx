@@ -1,0 +1,36 @@
+import { TextInput } from "@mantine/core";
+import { type FormEvent, useState } from "react";
+import { useEvent } from "../../api/rooms";
+import { prove as words } from "../../words/prove";
+
+/** Why insulation may not be tested here. */
+export function NotAllowed({ jobId }: { jobId: string }) {
+  const record = useEvent(jobId);
+  const [why, setWhy] = useState("");
+  const submit = (event: FormEvent) => {
+    event.preventDefault();
+    record.mutate({ kind: "insulation_not_allowed", words: why });
+  };
+  return (
+    <details>
+      <summary>{words.barred}</summary>
+      <form className="criterion-form" onSubmit={submit}>
+        <TextInput
+          size="md"
+          label={words.barredWhy}
+          value={why}
+          maxLength={300}
+          onChange={(event) => setWhy(event.currentTarget.value)}
+        />
+        <button type="submit" className="plain bordered" disabled={record.isPending}>
+          {words.barredEnter}
+        </button>
+        {record.error && (
+          <p className="problem" role="alert">
+            {record.error.message}
+          </p>
+        )}
+      </form>
+    </details>
+  );
+}

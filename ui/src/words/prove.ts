@@ -1,0 +1,37 @@
+export const prove = {
+  title: "Prove",
+  list: "What has to be shown, in this order",
+  intro:
+    "The first fail ends the series: mend that, then show it again. A reading passes only with its whole error.",
+  noChange:
+    "Nothing was changed on this job: proof is asked once something is. It can be shown all the same.",
+  states: { good: "good", bad: "failed", not_shown: "not shown" },
+  limit: "Limit",
+  before: "before the change",
+  good: "Good",
+  bad: "Bad",
+  typeIt: "In the quick line of Trace:",
+  toTrace: "To Trace",
+  toRepair: "To Repair, note the run",
+  reads: "Reads",
+  placeholder: "e.g. 0.4 mA or >10mA",
+  way: "Method",
+  serial: "Tester's number",
+  calibrated: "Calibrated on",
+  enter: "Enter it",
+  barred: "Insulation may not be tested here",
+  barredWhy: "Why not",
+  barredEnter: "Note it: the current with heat on counts instead",
+  isBarred:
+    "Insulation is not tested on this machine: the current with heat on, both ways round, counts instead.",
+  signOff: "Sign off",
+  free: "Nothing blocks it: earth, insulation, current and function are shown.",
+  blocked: "Not yet. It blocks:",
+  why: "What was done, in one sentence",
+  end: "End the job as safe",
+  unsafe: "Label it unsafe and end the job",
+  unsafeHint: "The label goes on the machine, the customer is told: not to be used.",
+  over: "This job has ended.",
+  cautions:
+    "Work for competent persons; local codes and licensed practice come first. Never run a machine with its earth off.",
+};
