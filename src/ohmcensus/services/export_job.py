@@ -21,6 +21,7 @@ from ohmcensus.exchange.job_file import (
 )
 from ohmcensus.services.at_hand import take
 from ohmcensus.services.context import Context
+from ohmcensus.services.write_report import report_pdf
 
 
 def job_file(context: Context, job_id: str) -> JobFile:
@@ -92,7 +93,7 @@ def export_text(context: Context, job_id: str, ending: str) -> str:
         return job.model_dump_json(indent=2) + "\n"
     if ending == "csv":
         return write_csv(job)
-    raise InputError(what=f"no format '.{ending[:20]}'", remedy="name the file .csv or .json", field="file")
+    raise InputError(what=f"no format '.{ending[:20]}'", remedy="name the file .csv, .json or .pdf", field="file")
 
 
 def export_job(context: Context, job_id: str, file: Path) -> None:
@@ -103,9 +104,10 @@ def export_job(context: Context, job_id: str, file: Path) -> None:
     InputError
         If the ending names no format or the file cannot be written.
     """
-    text = export_text(context, job_id, file.suffix.removeprefix("."))
+    ending = file.suffix.removeprefix(".")
+    written = report_pdf(context, job_id) if ending == "pdf" else export_text(context, job_id, ending).encode()
     try:
-        file.write_text(text, encoding="utf-8", newline="")
+        file.write_bytes(written)
     except OSError as error:
         what = f"{file} cannot be written ({error.strerror})"
         raise InputError(what=what, remedy="choose another place", field="file") from error

@@ -194,16 +194,21 @@ def _assumed(given: Assumptions) -> list[str]:
 
 def _step(event: Event, case: Case) -> RepairStep:
     body = event.body
+    passed = body.outcome == THROUGH if isinstance(body, RunWatched) else None
+    return RepairStep(id=event.id, at=event.at, who=event.who, words=step_words(event, case), has_passed=passed)
+
+
+def step_words(event: Event, case: Case) -> str:
+    """Say a change, or a run that was watched."""
+    body = event.body
     if isinstance(body, RunWatched):
-        passed = body.outcome == THROUGH
         said = next((row.words for row in run_answers(case.sheet) if row.id == body.outcome), body.outcome)
-        return RepairStep(id=event.id, at=event.at, who=event.who, words=f"Run: {said}", has_passed=passed)
+        return f"Run: {said}"
     assert isinstance(body, Changed)  # noqa: S101 - the caller sorted them out
     part = case.sheet.part(body.part)
     said = f"{part.title if part else body.part}: {body.intervention.words}"
     more = "; ".join(row for row in (body.fitted, body.words) if row)
-    words = f"{said}, {more}" if more else said
-    return RepairStep(id=event.id, at=event.at, who=event.who, words=words, has_passed=None)
+    return f"{said}, {more}" if more else said
 
 
 def _leader(context: Context, job: JobAtHand) -> str:

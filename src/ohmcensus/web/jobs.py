@@ -35,6 +35,7 @@ from ohmcensus.services.show_trace import TraceView, show_trace
 from ohmcensus.services.show_trip import TripQuery, TripView, show_trip
 from ohmcensus.services.show_trip_story import TripStory, show_trip_story
 from ohmcensus.services.write_note import NewNote, write_note
+from ohmcensus.services.write_report import report_pdf
 from ohmcensus.web.answers import answer, context
 from ohmcensus.web.problems import Problem
 
@@ -227,6 +228,14 @@ def rungs_picture(path: JobPath, query: RungsQuery) -> Response:
 def changes(path: JobPath, query: AfterQuery) -> Response:
     """Return what was written after the revision that the reader knows."""
     return answer(show_changes(context(), path.job_id, query.after))
+
+
+@blueprint.get("/<job_id>/report.pdf", summary="The job sheet as PDF")
+def report(path: JobPath) -> Response:
+    """Return the job sheet that goes out."""
+    response = Response(report_pdf(context(), path.job_id), content_type="application/pdf")
+    response.headers["Content-Disposition"] = f'inline; filename="job-{path.job_id[:8]}.pdf"'
+    return response
 
 
 @blueprint.get("/<job_id>/export.<ending>", summary="The job sheet as a file")

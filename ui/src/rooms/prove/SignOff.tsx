@@ -59,6 +59,14 @@ export function SignOff({ view }: { view: ProveView }) {
           {record.error.message}
         </p>
       )}
+      <a
+        className="plain bordered"
+        href={`/api/jobs/${view.job.id}/report.pdf`}
+        target="_blank"
+        rel="noreferrer"
+      >
+        {words.sheet}
+      </a>
       <p className="quiet">{words.cautions}</p>
     </section>
   );

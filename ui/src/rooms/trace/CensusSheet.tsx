@@ -50,6 +50,14 @@ export function CensusSheet({ trace, chosen, onChoose, onTake, onPoints }: Props
           {words.twoPoints}
         </button>
         <span className="quiet">{words.export}</span>
+        <a
+          className="plain bordered"
+          href={`/api/jobs/${trace.job.id}/report.pdf`}
+          target="_blank"
+          rel="noreferrer"
+        >
+          PDF
+        </a>
         <a className="plain bordered" href={`/api/jobs/${trace.job.id}/export.csv`} download>
           CSV
         </a>

@@ -1,0 +1,72 @@
+"""What a job sheet says, in words, whatever it is written as."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+
+
+@dataclass(frozen=True, slots=True)
+class ReportReading:
+    """One reading in print; ``position`` on the ohm ruler, 0 to 1, where it belongs there."""
+
+    what: str
+    reads: str
+    should: str
+    verdict: str
+    is_outside: bool
+    position: float | None = None
+
+
+@dataclass(frozen=True, slots=True)
+class ReportProof:
+    """One criterion of the proof in print."""
+
+    what: str
+    limit: str
+    reads: str
+    state: str
+    shown_by: str
+
+
+@dataclass(frozen=True)
+class Report:
+    """Everything that a job sheet says, in words.
+
+    Parameters
+    ----------
+    title, job_id, facts
+        Heading, the id behind the label's square, and lines of name and value.
+    told
+        The complaint.
+    found, deciding, not_proved
+        What was found in a sentence; the readings that decided it; what they do not prove.
+    done, cured
+        What was changed and what ran after, and what that proves.
+    proofs
+        The proof table, empty where none was made.
+    ending, is_unsafe
+        How the job ended; whether the machine goes out labelled unsafe.
+    advice, cautions
+        Sentences.
+    readings
+        Every reading that stands.
+    plain
+        The same for the customer, in a few plain sentences.
+    """
+
+    title: str
+    job_id: str
+    facts: tuple[tuple[str, str], ...]
+    told: str
+    found: str
+    deciding: tuple[ReportReading, ...]
+    not_proved: tuple[str, ...]
+    done: tuple[str, ...]
+    cured: str
+    proofs: tuple[ReportProof, ...]
+    ending: str
+    is_unsafe: bool
+    advice: tuple[str, ...]
+    cautions: tuple[str, ...]
+    readings: tuple[ReportReading, ...]
+    plain: tuple[str, ...]

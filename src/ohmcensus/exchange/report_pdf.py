@@ -1,0 +1,234 @@
+"""The job sheet as PDF: text that can be copied, fonts that ship with it, plots as vectors."""
+
+from __future__ import annotations
+
+import io
+from collections.abc import Iterator
+from functools import cache, partial
+from importlib import resources
+from typing import Any
+from xml.sax.saxutils import escape
+
+import segno
+from reportlab.graphics.shapes import Drawing, Line, PolyLine, Rect, String
+from reportlab.lib.colors import HexColor
+from reportlab.lib.enums import TA_RIGHT
+from reportlab.lib.pagesizes import A4
+from reportlab.lib.styles import ParagraphStyle
+from reportlab.lib.units import mm
+from reportlab.pdfbase import pdfmetrics
+from reportlab.pdfbase.ttfonts import TTFont
+from reportlab.pdfgen.canvas import Canvas
+from reportlab.platypus import (
+    ListFlowable,
+    ListItem,
+    PageBreak,
+    Paragraph,
+    SimpleDocTemplate,
+    Spacer,
+    Table,
+    TableStyle,
+)
+
+from ohmcensus.exchange.report import Report, ReportProof, ReportReading
+
+INK, QUIET, RULE = HexColor("#14213A"), HexColor("#4B5870"), HexColor("#D8CFBC")
+INSIDE, OUTSIDE, DANGER = HexColor("#1F5F99"), HexColor("#A8480F"), HexColor("#A3160F")
+# The two faces lack Greek; the shipped signs have them.
+_SIGNS = {"Ω": "Ω", "µ": "μ", "μ": "μ"}
+_FACES = ("text", "text-bold", "mono", "mono-bold", "signs", "signs-bold")
+# Between the margins, less the padding of the frame.
+WIDTH = A4[0] - 36 * mm - 12
+
+
+def write_report(report: Report) -> bytes:
+    """Return the job sheet as a PDF of a few pages."""
+    _register()
+    out = io.BytesIO()
+    document = SimpleDocTemplate(
+        out,
+        pagesize=A4,
+        title=report.title,
+        author="Ohmcensus",
+        subject=report.told,
+        leftMargin=18 * mm,
+        rightMargin=18 * mm,
+        topMargin=16 * mm,
+        bottomMargin=16 * mm,
+        lang="en",
+    )
+    canvas = partial(Canvas, initialFontName="text")
+    document.build(list(_story(report)), onFirstPage=_foot, onLaterPages=_foot, canvasmaker=canvas)
+    return out.getvalue()
+
+
+@cache
+def _register() -> None:
+    folder = resources.files("ohmcensus.exchange") / "fonts"
+    for face in _FACES:
+        with resources.as_file(folder / f"{face}.ttf") as file:
+            pdfmetrics.registerFont(TTFont(face, str(file)))
+    for family in ("text", "mono", "signs"):
+        bold = f"{family}-bold"
+        pdfmetrics.registerFontFamily(family, normal=family, bold=bold, italic=family, boldItalic=bold)
+
+
+def _foot(canvas: Any, document: Any) -> None:
+    canvas.setFont("text", 9)
+    canvas.setFillColor(QUIET)
+    canvas.drawRightString(A4[0] - 18 * mm, 9 * mm, f"{document.title} · page {document.page}")
+
+
+def _style(size: float = 10.5, *, bold: bool = False, colour: Any = INK, right: bool = False) -> ParagraphStyle:
+    font = "text-bold" if bold else "text"
+    name = f"{font}{size}{colour}{right}"
+    extra = {"alignment": TA_RIGHT} if right else {}
+    return ParagraphStyle(name, fontName=font, fontSize=size, leading=size * 1.35, textColor=colour, **extra)
+
+
+def _words(text: str, style: ParagraphStyle | None = None) -> Paragraph:
+    """Return a paragraph whose Greek signs come from the face that has them."""
+    face = "signs-bold" if style is not None and "bold" in style.fontName else "signs"
+    said = escape(text.replace("≥", "at least "))
+    for sign, drawn in _SIGNS.items():
+        said = said.replace(sign, f'<font name="{face}">{drawn}</font>' if sign != "μ" else sign)
+    return Paragraph(said, style or _style())
+
+
+def _heading(text: str) -> list[Any]:
+    return [Spacer(1, 4 * mm), _words(text, _style(13, bold=True)), Spacer(1, 1.5 * mm)]
+
+
+def _list(rows: tuple[str, ...]) -> ListFlowable:
+    return ListFlowable(
+        [ListItem(_words(row), leftIndent=12) for row in rows], bulletType="bullet", bulletFontName="text", start="·"
+    )
+
+
+def _story(report: Report) -> Iterator[Any]:
+    yield _top(report)
+    if report.is_unsafe:
+        yield Spacer(1, 3 * mm)
+        yield _words("UNSAFE: not to be used. The customer was told.", _style(14, bold=True, colour=DANGER))
+    yield from _heading("What was told")
+    yield _words(report.told)
+    yield from _heading("What was found")
+    yield _words(report.found)
+    if report.deciding:
+        yield Spacer(1, 2 * mm)
+        yield _ruler(report.deciding)
+        yield _readings(report.deciding)
+    if report.not_proved:
+        yield from _heading("What that does not prove")
+        yield _list(report.not_proved)
+    yield from _heading("What was done")
+    yield _list(report.done) if report.done else _words("Nothing was changed.")
+    if report.cured:
+        yield Spacer(1, 1.5 * mm)
+        yield _words(report.cured, _style(bold=True))
+    if report.proofs:
+        yield from _heading("Proof after repair")
+        yield _proofs(report.proofs)
+    yield from _heading("How it ended")
+    yield _words(report.ending)
+    for title, rows in (("Advice", report.advice), ("Cautions", report.cautions)):
+        if rows:
+            yield from _heading(title)
+            yield _list(rows)
+    yield PageBreak()
+    yield from _heading("For the customer")
+    for row in report.plain:
+        yield _words(row, _style(12.5))
+        yield Spacer(1, 2 * mm)
+    yield from _heading("Every reading that stands")
+    yield _readings(report.readings)
+
+
+def _top(report: Report) -> Table:
+    facts = [[_words(name, _style(9.5, colour=QUIET)), _words(value)] for name, value in report.facts]
+    left = Table(facts, colWidths=[28 * mm, WIDTH - 58 * mm], style=_plain())
+    cells = [[[_words(report.title, _style(20, bold=True)), Spacer(1, 2 * mm), left], _square(report.job_id)]]
+    return Table(cells, colWidths=[WIDTH - 26 * mm, 26 * mm], style=_plain(), hAlign="LEFT")
+
+
+def _plain() -> TableStyle:
+    return TableStyle([("VALIGN", (0, 0), (-1, -1), "TOP"), ("LEFTPADDING", (0, 0), (0, -1), 0)])
+
+
+def _square(text: str) -> Drawing:
+    """Return the job's id as a QR code."""
+    rows = [list(row) for row in segno.make(text, error="m").matrix]
+    size = 24 * mm / len(rows)
+    drawing = Drawing(24 * mm, 24 * mm)
+    for y, row in enumerate(rows):
+        for x, is_dark in enumerate(row):
+            if is_dark:
+                place = (x * size, 24 * mm - (y + 1) * size)
+                drawing.add(Rect(*place, size, size, fillColor=INK, strokeColor=None, strokeWidth=0))
+    return drawing
+
+
+def _ruler(rows: tuple[ReportReading, ...]) -> Drawing:
+    """Return the deciding readings on the ohm ruler, 0.1 Ω to 1 GΩ."""
+    drawing = Drawing(WIDTH, 20 * mm)
+    base, names = 6 * mm, ("0.1", "1", "10", "100", "1k", "10k", "100k", "1M", "10M", "100M", "1G")
+    drawing.add(Line(0, base, WIDTH, base, strokeColor=INK, strokeWidth=1))
+    for place, name in enumerate(names):
+        x = place * WIDTH / (len(names) - 1)
+        drawing.add(Line(x, base - 1.5 * mm, x, base, strokeColor=QUIET, strokeWidth=0.7))
+        anchor = "start" if place == 0 else "end" if place == len(names) - 1 else "middle"
+        drawing.add(String(x, 1 * mm, name, fontName="mono", fontSize=7.5, fillColor=QUIET, textAnchor=anchor))
+    for level, row in enumerate(row for row in rows if row.position is not None):
+        x, top = (row.position or 0.0) * WIDTH, base + (4 + 3.5 * (level % 3)) * mm
+        colour = OUTSIDE if row.is_outside else INSIDE
+        drawing.add(PolyLine([x, base, x, top], strokeColor=colour, strokeWidth=1.4))
+        anchor = "end" if x > WIDTH * 0.8 else "start"
+        shift = -2 if anchor == "end" else 2
+        said = row.reads.replace(" Ω", "").replace("Ω", "")
+        drawing.add(
+            String(x + shift, top - 5, said, fontName="mono-bold", fontSize=8, fillColor=colour, textAnchor=anchor)
+        )
+    return drawing
+
+
+def _readings(rows: tuple[ReportReading, ...]) -> Table:
+    head = [_words(name, _style(9, colour=QUIET)) for name in ("What", "Reads", "Should read", "Says")]
+    body = [
+        [
+            _words(row.what, _style(9.5)),
+            _words(row.reads, _style(9.5, bold=True)),
+            _words(row.should, _style(9.5)),
+            _words(row.verdict, _style(9.5, colour=OUTSIDE if row.is_outside else INK)),
+        ]
+        for row in rows
+    ]
+    widths = [WIDTH * share for share in (0.38, 0.19, 0.23, 0.20)]
+    return Table([head, *body], colWidths=widths, repeatRows=1, style=_lined(), hAlign="LEFT")
+
+
+def _proofs(rows: tuple[ReportProof, ...]) -> Table:
+    head = [_words(name, _style(9, colour=QUIET)) for name in ("Shown", "Limit", "Reads", "Says", "By")]
+    body = [
+        [
+            _words(row.what, _style(9.5)),
+            _words(row.limit, _style(9.5)),
+            _words(row.reads, _style(9.5, bold=True)),
+            _words(row.state, _style(9.5, colour=INK if row.state == "good" else OUTSIDE)),
+            _words(row.shown_by, _style(8.5, colour=QUIET)),
+        ]
+        for row in rows
+    ]
+    widths = [WIDTH * share for share in (0.29, 0.14, 0.13, 0.13, 0.31)]
+    return Table([head, *body], colWidths=widths, repeatRows=1, style=_lined(), hAlign="LEFT")
+
+
+def _lined() -> TableStyle:
+    return TableStyle(
+        [
+            ("LINEBELOW", (0, 0), (-1, -1), 0.5, RULE),
+            ("VALIGN", (0, 0), (-1, -1), "TOP"),
+            ("LEFTPADDING", (0, 0), (-1, -1), 0),
+            ("TOPPADDING", (0, 0), (-1, -1), 2),
+            ("BOTTOMPADDING", (0, 0), (-1, -1), 2),
+        ]
+    )

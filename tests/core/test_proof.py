@@ -1,0 +1,140 @@
+"""Proof after repair: its order, guarded limits, what a change takes away, what blocks signing off."""
+
+from __future__ import annotations
+
+import pytest
+from hypothesis import given
+from hypothesis import strategies as st
+from tests.core.case_of import Log
+
+from ohmcensus.core.errors import InputError, SafetyRefusalError
+from ohmcensus.core.event import (
+    Body,
+    BypassRemoved,
+    Changed,
+    Ended,
+    Hazard,
+    HazardFound,
+    InsulationNotAllowed,
+    Intervention,
+    ProofMade,
+    RunWatched,
+    Way,
+)
+from ohmcensus.core.meter import GENERIC_METERS
+from ohmcensus.core.proof import blocking, criteria, proofs, refuse_proof, refuse_sign_off
+from ohmcensus.core.sheet import Sheet
+from ohmcensus.services.find_sheet import find_sheet
+
+CHANGED = Changed(part="heater", intervention=Intervention.REPLACED, fitted="spare 1")
+TESTER = GENERIC_METERS[2]
+
+
+def seen(criterion: str, *, good: bool = True) -> ProofMade:
+    return ProofMade(criterion=criterion, is_good=good)
+
+
+def current(text: str, criterion: str = "current", way: Way = Way.DIFFERENTIAL) -> ProofMade:
+    return ProofMade(criterion=criterion, text=text, way=way, instrument=TESTER)
+
+
+def shown(log: Log) -> dict[str, bool | None]:
+    return {row.criterion.id: row.is_good for row in proofs(log.case)}
+
+
+def whole(sheet: Sheet) -> Log:
+    """Return a machine with a new heater that has shown everything."""
+    log = Log(sheet).did(CHANGED, seen("visual")).read("cord pe 0.07", "cord insulation >299M")
+    log.did(current("0.4 mA"), current("0.3 mA", "current_turned"), RunWatched(outcome="through"))
+    return log.did(seen("joints"), seen("drum"), seen("codes"))
+
+
+def test_everything_shown_in_its_order_is_signed_off(fl7: Sheet) -> None:
+    log = Log(fl7).did(CHANGED)
+    assert [row.criterion.id for row in proofs(log.case)] == list(shown(log))
+    assert len(blocking(log.case)) == len(shown(log))
+    done = whole(fl7)
+    assert set(shown(done).values()) == {True}
+    assert blocking(done.case) == ()
+    refuse_sign_off(done.case, Ended(why="new heater"))
+
+
+@pytest.mark.parametrize(
+    ("more", "says"),
+    [
+        ((Changed(part="pump", intervention=Intervention.RESEATED),), "protective conductor is not shown"),
+        ((seen("joints", good=False),), "no leak failed"),
+        ((RunWatched(outcome="heat"),), "runs through failed"),
+        ((current("3.45 mA"),), "protective conductor current failed"),
+        ((HazardFound(hazard=Hazard.BYPASS, words="lid wires joined"),), "lid wires joined"),
+        ((HazardFound(hazard=Hazard.WATER_INSIDE, words=""),), "must pass first"),
+    ],
+    ids=["changed once more", "leaks", "fails at heat", "over by the tester's error", "bypass", "water inside"],
+)
+def test_one_thing_amiss_blocks_it_and_a_label_does_not_lie(fl7: Sheet, more: tuple[Body, ...], says: str) -> None:
+    log = whole(fl7).did(*more)
+    assert any(says in row for row in blocking(log.case))
+    with pytest.raises(SafetyRefusalError, match="not signed off"):
+        refuse_sign_off(log.case, Ended(why="new heater"))
+    refuse_sign_off(log.case, Ended(why="left as it is", is_labelled_unsafe=True))
+
+
+def test_a_bypass_taken_out_blocks_no_more(fl7: Sheet) -> None:
+    log = whole(fl7).did(HazardFound(hazard=Hazard.BYPASS, words="lid"), BypassRemoved(words="wires parted"))
+    assert blocking(log.case) == ()
+
+
+def test_a_job_on_which_nothing_was_changed_needs_no_proof(fl7: Sheet) -> None:
+    assert blocking(Log(fl7).case) == ()
+
+
+@pytest.mark.parametrize(
+    ("body", "error", "says"),
+    [
+        (current("0.4 mA"), SafetyRefusalError, "protective conductor is not shown yet"),
+        (seen("tidiness"), InputError, "no criterion 'tidiness'"),
+        (ProofMade(criterion="visual"), InputError, "say good or bad"),
+        (ProofMade(criterion="insulation", text="300M"), InputError, "quick line"),
+        (ProofMade(criterion="function", is_good=True), InputError, "watch a run"),
+    ],
+)
+def test_what_is_out_of_order_or_of_no_form_is_refused(
+    fl7: Sheet, body: ProofMade, error: type[Exception], says: str
+) -> None:
+    with pytest.raises(error, match=says):
+        refuse_proof(Log(fl7).did(CHANGED).case, body)
+
+
+@pytest.mark.parametrize("text", ["a lot", "-0.4 mA", "0.4 V", ""])
+def test_a_current_is_typed_as_one(fl7: Sheet, text: str) -> None:
+    log = Log(fl7).did(CHANGED, seen("visual")).read("cord pe 0.07", "cord insulation >299M")
+    with pytest.raises(InputError):
+        refuse_proof(log.case, current(text))
+    refuse_proof(log.case, current("0.4 mA"))
+    with pytest.raises(InputError, match="no method"):
+        refuse_proof(log.case, ProofMade(criterion="current", text="0.4 mA"))
+
+
+def test_the_first_fail_ends_the_series(fl7: Sheet) -> None:
+    log = Log(fl7).did(CHANGED, seen("visual")).read("cord pe 0.8", "cord insulation >299M")
+    with pytest.raises(SafetyRefusalError, match="protective conductor failed"):
+        refuse_proof(log.case, current("0.4 mA"))
+
+
+def test_where_insulation_may_not_be_tested_the_current_with_heat_on_takes_its_place(fl7: Sheet) -> None:
+    log = Log(fl7).did(CHANGED, InsulationNotAllowed(words="surge arrester to earth"))
+    rows = {row.id: row for row in criteria(log.case)}
+    assert "insulation" not in rows
+    assert "heat on" in rows["current"].how
+    log.did(seen("visual")).read("cord pe 0.07")
+    with pytest.raises(InputError, match="alternative method needs insulation"):
+        refuse_proof(log.case, current("0.4 mA", way=Way.ALTERNATIVE))
+
+
+@given(st.floats(0.05, 9.9))
+def test_a_current_passes_only_with_its_whole_error(milliampere: float) -> None:
+    log = Log(find_sheet("fl7-u")).did(CHANGED, current(f"{milliampere:.2f} mA"))
+    row = next(row for row in proofs(log.case) if row.criterion.id == "current")
+    assert row.interval is not None
+    assert row.is_good == (row.interval.hi <= 3.5e-3)
+    assert row.interval.contains(type(row.interval)(round(milliampere, 2) / 1e3, round(milliampere, 2) / 1e3))

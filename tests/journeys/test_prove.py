@@ -1,0 +1,57 @@
+"""The Prove room: the series in its order, and signing off refused for a bypass."""
+
+from __future__ import annotations
+
+import pytest
+from playwright.sync_api import expect
+
+from ohmcensus.core.event import Changed, Hazard, HazardFound, Intervention, LiveBegun, RunWatched
+from tests.journeys.conftest import Visit
+from tests.working import happened, logged, prove_dead
+
+
+@pytest.mark.parametrize("size", ["laptop", "phone"])
+def test_a_repaired_machine_is_proved_and_signed_off(demo: Visit, size: str) -> None:
+    job, context = demo.job("Machine 1"), demo.context
+    happened(context, job, RunWatched(outcome="heat"))
+    happened(context, job, Changed(part="heater", intervention=Intervention.REPLACED, fitted="spare 1"))
+    page = demo.open(f"/jobs/{job}/prove", size=size)
+    sign_off = page.get_by_role("region", name="Sign off")
+    expect(sign_off).to_contain_text("protective conductor is not shown")
+    expect(page.get_by_role("button", name="End the job as safe")).to_be_disabled()
+    page.get_by_role("button", name="Good Looked at").click()
+    expect(sign_off).not_to_contain_text("looked at is not shown")
+    prove_dead(context, job)
+    logged(context, job, "cord pe 0.07")
+    logged(context, job, "cord insulation >299M")
+    happened(context, job, LiveBegun(reason="current after repair"))
+    page.reload()
+    for _ in range(2):
+        step = page.locator('.criterion[aria-current="step"]')
+        step.get_by_label("Reads").fill("0.41 mA")
+        step.get_by_label("Tester's number").fill("OC-T7")
+        before = step.locator("b").first.inner_text()
+        step.get_by_role("button", name="Enter it").click()
+        expect(page.locator('.criterion[aria-current="step"] b').first).not_to_have_text(before)
+    happened(context, job, RunWatched(outcome="through"))
+    page.reload()
+    for name in ("No leak", "Drum turns free", "Codes cleared and read again"):
+        page.get_by_role("button", name=f"Good {name}").click()
+        expect(sign_off).not_to_contain_text(f"{name.lower()} is not shown")
+    expect(sign_off).to_contain_text("Nothing blocks it")
+    page.get_by_label("What was done, in one sentence").fill("New heater fitted.")
+    page.get_by_role("button", name="End the job as safe").click()
+    expect(sign_off).to_contain_text("This job has ended.")
+    assert not page.evaluate("document.documentElement.scrollWidth > innerWidth")
+
+
+def test_a_bypassed_lid_switch_is_not_signed_off(demo: Visit) -> None:
+    job = demo.job("Laundry locker")
+    happened(demo.context, job, HazardFound(hazard=Hazard.BYPASS, words="lid switch wires joined"))
+    page = demo.open(f"/jobs/{job}/prove")
+    sign_off = page.get_by_role("region", name="Sign off")
+    expect(sign_off).to_contain_text("lid switch wires joined")
+    expect(page.get_by_role("button", name="End the job as safe")).to_be_disabled()
+    page.get_by_label("What was done, in one sentence").fill("The owner keeps it so.")
+    page.get_by_role("button", name="Label it unsafe and end the job").click()
+    expect(sign_off).to_contain_text("This job has ended.")
