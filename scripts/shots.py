@@ -57,6 +57,7 @@ def take_rooms(browser: Browser, address: str, context: Context, folder: Path) -
         ("machines-day", "/machines/fl9-t"),
         ("trip-day", f"/jobs/{job}/trip"),
         ("repair-day", f"/jobs/{ids['Machine 1']}/repair"),
+        ("prove-day", f"/jobs/{job}/prove"),
         ("suspects-day", f"/jobs/{ids['Galley washer']}/trace"),
         ("codes-day", codes),
         ("codes-phone-night", codes),

@@ -227,3 +227,24 @@ def test_isolate_and_the_rules(capsys: Any, monkeypatch: Any, tmp_path: Path) ->
     assert json.loads(out)["ohms"] == pytest.approx(26.45)
     code, _, err = run(capsys, monkeypatch, "isolate", str(tmp_path / "none.json"))
     assert (code, err.count("\n")) == (2, 1)
+
+
+def test_all_data_go_into_one_file_and_come_back(
+    say: Any, capsys: pytest.CaptureFixture[str], monkeypatch: pytest.MonkeyPatch, tmp_path: Path
+) -> None:
+    open_store(tmp_path / "here").close()
+    assert say("backup", str(tmp_path / "all.zip"), "--data", str(tmp_path / "here"))["photos"] == 0
+    back = ("restore", str(tmp_path / "all.zip"), "--data", str(tmp_path / "there"))
+    assert say(*back)["photos"] == 0
+    code, _, err = run(capsys, monkeypatch, *back)
+    assert code == 2
+    assert "holds data already" in err
+
+
+def test_heat_up_and_worth_are_worked_out(
+    say: Any, capsys: pytest.CaptureFixture[str], monkeypatch: pytest.MonkeyPatch
+) -> None:
+    heat = say("rules", "heat-up", "--litres", "10", "--to-celsius", "65", "--watts", "2000")
+    assert heat["minutes"]["lo"] == pytest.approx(17.46, abs=0.01)
+    assert say("rules", "worth", "--price", "38", "--machine", "20")[0]["id"] == "give_up"
+    assert run(capsys, monkeypatch, "rules", "worth", "--price", "-1")[0] == 2

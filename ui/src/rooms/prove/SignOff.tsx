@@ -13,7 +13,7 @@ export function SignOff({ view }: { view: ProveView }) {
     <section className="card leaf stack" aria-label={words.signOff}>
       <h2>{words.signOff}</h2>
       {view.blocking.length === 0 ? (
-        <p>{words.free}</p>
+        <p>{view.has_changes ? words.free : words.unchanged}</p>
       ) : (
         <>
           <p>{words.blocked}</p>
@@ -41,7 +41,7 @@ export function SignOff({ view }: { view: ProveView }) {
             disabled={record.isPending || view.blocking.length > 0}
             onClick={() => end(false)}
           >
-            {words.end}
+            {view.has_changes ? words.end : words.endPlain}
           </button>
           <button
             type="button"

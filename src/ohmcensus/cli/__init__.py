@@ -6,7 +6,6 @@ JSON on standard output, exit 0; one clear line on standard error, exit 2, and n
 from __future__ import annotations
 
 import gc
-import json
 import os
 import sys
 from collections.abc import Callable
@@ -17,6 +16,9 @@ from typing import TYPE_CHECKING, Any
 import click
 from platformdirs import user_data_path
 
+from ohmcensus.cli.rules import rules
+from ohmcensus.cli.say import say
+from ohmcensus.cli.whole_data import backup, restore
 from ohmcensus.core.errors import InputError, OhmcensusError, UnknownNameError
 
 if TYPE_CHECKING:
@@ -38,6 +40,10 @@ def commands() -> None:
     """Fault tracing for household washers."""
 
 
+for command in (rules, backup, restore):
+    commands.add_command(command)
+
+
 def main() -> None:
     """Run a command; every error of ours is one line and exit code 2."""
     os.environ.setdefault("OPENBLAS_NUM_THREADS", "1")
@@ -56,10 +62,6 @@ def main() -> None:
 def _fail(message: str) -> None:
     sys.stderr.write(f"ohmcensus: {message}\n")
     sys.exit(2)
-
-
-def _say(value: object) -> None:
-    sys.stdout.write(json.dumps(value, ensure_ascii=False, allow_nan=False, indent=2) + "\n")
 
 
 @commands.command()
@@ -93,7 +95,7 @@ def sheets() -> None:
     """List the built-in machine sheets."""
     from ohmcensus.services.find_sheet import all_sheets  # noqa: PLC0415
 
-    _say([_sheet_entry(sheet) for sheet in all_sheets().values()])
+    say([_sheet_entry(sheet) for sheet in all_sheets().values()])
 
 
 def _sheet_entry(sheet: Sheet) -> dict[str, Any]:
@@ -132,9 +134,7 @@ def sheet_check(file: Path) -> None:
     from ohmcensus.services.check_sheet import check_sheet_file  # noqa: PLC0415
 
     report = check_sheet_file(file)
-    _say(
-        {"faults": [asdict(row) for row in report.remarks], "inseparable": [list(pair) for pair in report.inseparable]}
-    )
+    say({"faults": [asdict(row) for row in report.remarks], "inseparable": [list(pair) for pair in report.inseparable]})
 
 
 @commands.command()
@@ -150,7 +150,7 @@ def tests(sheet_id: str, part: str | None) -> None:
     if part is not None:
         _known_part(found, part)
     rows = [test for test in machine_tests(found, REFERENCE_CELSIUS) if part is None or test.part == part]
-    _say([_test_entry(test, reaches(found, test.part, test.name)) for test in rows])
+    say([_test_entry(test, reaches(found, test.part, test.name)) for test in rows])
 
 
 def _test_entry(test: MachineTest, reached: tuple[str, ...]) -> dict[str, Any]:
@@ -194,7 +194,7 @@ def read(text: str, unit_name: str, meter_id: str | None) -> None:
         raise InputError(what=f"no unit '{unit_name[:40]}'", remedy=f"units are {known}", field="unit")
     over_range = generic_meter(meter_id).over_range_texts if meter_id else frozenset()
     shown = parse_indication(text, Unit(unit_name), over_range_texts=over_range)
-    _say({"value": shown.value, "unit": shown.unit.value, "bound": shown.bound.value})
+    say({"value": shown.value, "unit": shown.unit.value, "bound": shown.bound.value})
 
 
 @commands.command(context_settings=_TEXT_MAY_BEGIN_WITH_MINUS)
@@ -221,7 +221,7 @@ def judge(sheet_id: str, part: str, test: str, text: str, celsius: float, meter_
     meter = generic_meter(meter_id)
     judgement = judged(choose_use(text, own[test], [meter], function=own[test].function), own[test])
     window = own[test].window
-    _say(
+    say(
         {
             "verdict": judgement.verdict.value,
             "window": {
@@ -261,7 +261,7 @@ def predict(**asked: Any) -> None:
     from ohmcensus.services.predict_reading import Asked, predicted  # noqa: PLC0415
 
     function, found = predicted(Asked(**asked))
-    _say(
+    say(
         {
             "value": found.value,
             "unit": function.unit.value,
@@ -288,7 +288,7 @@ def isolate(file: Path) -> None:
     from ohmcensus.exchange.isolation_file import answer_of, read_isolation  # noqa: PLC0415
 
     problem = read_isolation(_text_of(file))
-    _say(answer_of(problem, isolated(problem)))
+    say(answer_of(problem, isolated(problem)))
 
 
 def _text_of(file: Path) -> str:
@@ -312,7 +312,7 @@ def suspects(file: Path, objective: str) -> None:
     from ohmcensus.core.diagnosis.question import Objective  # noqa: PLC0415
     from ohmcensus.services.judge_file import judge_file  # noqa: PLC0415
 
-    _say(judge_file(_text_of(file), Objective(objective)))
+    say(judge_file(_text_of(file), Objective(objective)))
 
 
 @commands.command()
@@ -332,74 +332,7 @@ def trial(sheet_id: str, jobs: int, seed: int, objective: str, slips: float, nom
 
     found = find_sheet(sheet_id)
     world = hidden_jobs(found, jobs, seed, slips=slips, nominals_off=nominals_off)
-    _say(run_trial(dictionary(found), world, objective=Objective(objective)).model_dump())
-
-
-@commands.group()
-def rules() -> None:
-    """Work out a figure of the trade."""
-
-
-@rules.command("rcd")
-@click.option("--leakage", type=float, required=True, help="What the machine leaks, in amperes.")
-@click.option("--standing", type=float, default=0.0, show_default=True, help="What the rest of the circuit leaks.")
-@click.option("--rating", type=float, help="Rated residual current in amperes; none for a GFCI of class A.")
-def rules_rcd(leakage: float, standing: float, rating: float | None) -> None:
-    """Say whether a residual-current device must, may or must not trip."""
-    from ohmcensus.core.quantity import Interval  # noqa: PLC0415
-    from ohmcensus.core.trip.residual import GFCI, rcd, trip_chance  # noqa: PLC0415
-
-    found = trip_chance(GFCI if rating is None else rcd(rating), Interval(leakage, leakage), standing)
-    _say(
-        {
-            "total_a": {"lo": found.total_a.lo, "hi": found.total_a.hi},
-            "trips": {"lo": found.chance.lo, "hi": found.chance.hi},
-        }
-    )
-
-
-@rules.command("breaker")
-@click.option("--letter", default="", help="B, C or D; gG or plug for a fuse; none for the 120 V world.")
-@click.option("--rating", type=float, required=True, help="Rated current in amperes.")
-@click.option("--amperes", type=float, help="Current that flows.")
-@click.option("--sheet", "sheet_id", help="Machine type whose current and inrush are asked for.")
-def rules_breaker(letter: str, rating: float, amperes: float | None, sheet_id: str | None) -> None:
-    """Say what a breaker or fuse does with a current, or with a machine."""
-    from ohmcensus.core.trip.overcurrent import breaker_bands, inrush_of, reaction  # noqa: PLC0415
-    from ohmcensus.services.find_sheet import find_sheet  # noqa: PLC0415
-
-    if (amperes is None) == (sheet_id is None):
-        raise InputError(what="one of --amperes and --sheet is needed", remedy="give one of the two", field="amperes")
-    bands = breaker_bands(letter, rating)
-    said: dict[str, object] = {"slow_a": asdict(bands.slow_a), "at_once_a": asdict(bands.at_once_a)}
-    if amperes is not None:
-        said["reaction"] = reaction(bands, amperes).value
-    if sheet_id is not None:
-        sheet = find_sheet(sheet_id)
-        said["lasting_a"] = sheet.watts / sheet.volts
-        said["reaction"] = reaction(bands, sheet.watts / sheet.volts).value
-        said["inrush"] = [
-            {
-                "part": row.part,
-                **asdict(row.ampere),
-                "at_least": reaction(bands, row.ampere.lo).value,
-                "at_most": reaction(bands, row.ampere.hi).value,
-            }
-            for row in inrush_of(sheet)
-        ]
-    _say(said)
-
-
-@rules.command("power")
-@click.option("--volts", type=float)
-@click.option("--amperes", type=float)
-@click.option("--ohms", type=float)
-@click.option("--watts", type=float)
-def rules_power(**known: float | None) -> None:
-    """Work out the other two of volts, amperes, ohms and watts from any two."""
-    from ohmcensus.core.physics.ohm_and_power import load_from  # noqa: PLC0415
-
-    _say(asdict(load_from(**known)))
+    say(run_trial(dictionary(found), world, objective=Objective(objective)).model_dump())
 
 
 @commands.command()
@@ -419,7 +352,7 @@ def lamps(weights: str, lit: str | None, code: str | None) -> None:
     except (ValidationError, ValueError):
         what = f"'{weights[:40]}' are no weights"
         raise InputError(what=what, remedy="give 1 to 24 whole numbers, e.g. 8,4,2,1", field="weights") from None
-    _say({"code": int(row.decode(lit))} if lit is not None else {"lit": row.encode(str(code))})
+    say({"code": int(row.decode(lit))} if lit is not None else {"lit": row.encode(str(code))})
 
 
 @commands.command("export")

@@ -1,0 +1,44 @@
+"""Heating water: energy, and how long a heater takes."""
+
+from __future__ import annotations
+
+from ohmcensus.core.errors import InputError
+
+# Specific heat of water, kJ/(kg·K), and its density, kg/l, near 20 °C (handbook values, from memory).
+WATER_KJ_PER_KG_K, WATER_KG_PER_LITRE = 4.19, 1.0
+JOULE_A_KWH = 3.6e6
+# What tub and laundry take besides, as a share of the water's own (ours).
+TUB_SHARE = 0.15
+
+
+def heat_energy_j(litres: float, from_celsius: float, to_celsius: float) -> float:
+    """Return the energy that water takes: Q = m·c·ΔT, in joule.
+
+    Raises
+    ------
+    InputError
+        If there is no water, or it would be cooled.
+    """
+    if not 0 < litres <= MOST_LITRES:
+        raise InputError(what=f"{litres:g} litres", remedy=f"give 0 to {MOST_LITRES:g}", field="litres")
+    if not from_celsius < to_celsius <= MOST_CELSIUS:
+        what = f"from {from_celsius:g} to {to_celsius:g} °C"
+        raise InputError(what=what, remedy=f"give a rise, at most to {MOST_CELSIUS:g} °C", field="celsius")
+    return litres * WATER_KG_PER_LITRE * WATER_KJ_PER_KG_K * 1e3 * (to_celsius - from_celsius)
+
+
+def heat_up_minutes(litres: float, from_celsius: float, to_celsius: float, watts: float) -> tuple[float, float]:
+    """Return how long a heater takes, in minutes: for the water alone, and with tub and laundry.
+
+    Raises
+    ------
+    InputError
+        If the heater has no power, or the water is none.
+    """
+    if not watts > 0:
+        raise InputError(what=f"{watts:g} W", remedy="give the heater's power in watts", field="watts")
+    alone = heat_energy_j(litres, from_celsius, to_celsius) / watts / 60
+    return alone, alone * (1 + TUB_SHARE)
+
+
+MOST_LITRES, MOST_CELSIUS = 200.0, 100.0
