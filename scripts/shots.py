@@ -86,6 +86,7 @@ def _begin(page: Page, name: str) -> None:
         page.get_by_role("button", name="Ladder").click()
         page.get_by_text("Before every rung").wait_for()
     if name == "suspects-day":
+        page.get_by_role("region", name="Ask next").wait_for()
         page.locator(".suspects summary").first.click()
         page.locator(".suspects").scroll_into_view_if_needed()
     if name == "safe-day":
@@ -97,7 +98,8 @@ def _begin(page: Page, name: str) -> None:
 
 
 def _ask(page: Page) -> None:
-    """Choose the line that says most and type the next reading."""
+    """Choose the line that says most and type the next reading; the suspects are worked out by then."""
+    page.get_by_role("region", name="Suspects").wait_for()
     page.locator('tr[data-line="heater.pe"]').click()
     page.get_by_label("Type a part and a reading").fill("heater 25.9")
     page.get_by_text("inside 25.2–29.4 Ω").first.wait_for()

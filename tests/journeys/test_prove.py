@@ -51,7 +51,7 @@ def test_a_bypassed_lid_switch_is_not_signed_off(demo: Visit) -> None:
     page = demo.open(f"/jobs/{job}/prove")
     sign_off = page.get_by_role("region", name="Sign off")
     expect(sign_off).to_contain_text("lid switch wires joined")
-    expect(page.get_by_role("button", name="End the job as safe")).to_be_disabled()
+    expect(page.get_by_role("button", name="End the job", exact=True)).to_be_disabled()
     page.get_by_label("What was done, in one sentence").fill("The owner keeps it so.")
     page.get_by_role("button", name="Label it unsafe and end the job").click()
     expect(sign_off).to_contain_text("This job has ended.")

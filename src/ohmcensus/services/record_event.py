@@ -30,6 +30,8 @@ from ohmcensus.core.event import (
     RunWithdrawn,
     Skipped,
     StepTicked,
+    StripBack,
+    StripStep,
 )
 from ohmcensus.core.first_look import EYE_CHECKS
 from ohmcensus.core.machine.asked import RUN, looks, run_outcomes
@@ -37,6 +39,7 @@ from ohmcensus.core.names import nearest
 from ohmcensus.core.proof import refuse_sign_off
 from ohmcensus.core.safety import refuse_event, safety_at
 from ohmcensus.core.safety.steps import step_ids
+from ohmcensus.core.strip_down import refuse_strip
 from ohmcensus.services.at_hand import JobAtHand, put, refuse_ended, take
 from ohmcensus.services.context import Context
 from ohmcensus.services.show_job import JobView, job_view
@@ -145,11 +148,22 @@ def _checked(case: Case, body: Body) -> Body:
     return body
 
 
+def _refuse_unknown_strip(case: Case, body: StripStep | StripBack) -> None:
+    """Refuse a cover or a plug that the machine does not have, and what never came off."""
+    if isinstance(body, StripStep) and body.panel:
+        _refuse_unknown(body.panel, case.sheet.panels, "panel")
+    for plug in body.plugs:
+        _refuse_unknown(plug, case.sheet.plugs, "plug")
+    refuse_strip(case, body)
+
+
 def _refuse_unknown_answer(case: Case, body: Body) -> None:
-    """Refuse a question or an outcome that the machine does not have."""
+    """Refuse a question, an outcome, or what came off, that the machine does not have."""
     if isinstance(body, Skipped):
         tests = [f"{part.id}.{spec.name}" for part in case.sheet.parts for spec in part.tests()]
         _refuse_unknown(body.test, [*tests, *looks(case.sheet), RUN], "test")
+    if isinstance(body, StripStep | StripBack):
+        _refuse_unknown_strip(case, body)
     if isinstance(body, RunWatched):
         _refuse_unknown(body.outcome, run_outcomes(case.sheet), "outcome of a run")
 

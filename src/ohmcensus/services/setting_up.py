@@ -5,11 +5,11 @@ from __future__ import annotations
 from collections.abc import Iterator
 
 from ohmcensus.core.case import Case
-from ohmcensus.core.event import Opened
 from ohmcensus.core.machine.asked import RUN, looks
 from ohmcensus.core.parts.kind import MachineState, TestSpec
 from ohmcensus.core.safety import SafetyState
 from ohmcensus.core.sheet import Part
+from ohmcensus.core.strip_down import open_panels
 
 
 def safety_before(case: Case, test: str, state: SafetyState) -> list[str]:
@@ -31,7 +31,7 @@ def _setting_up(case: Case, test: str) -> Iterator[str]:
     part, spec = _asked(case, test)
     if part is None:
         return
-    opened = {event.body.panel for event in case.events if isinstance(event.body, Opened)}
+    opened = open_panels(case)
     panel = case.sheet.panels.get(part.behind or "")
     if panel is not None and part.behind not in opened:
         yield f"{panel.title} off"

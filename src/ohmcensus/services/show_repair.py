@@ -2,12 +2,15 @@
 
 from __future__ import annotations
 
+from typing import Literal
+
 from pydantic import BaseModel, Field
 
 from ohmcensus.core.case import Case
 from ohmcensus.core.event import Changed, Event, Intervention, RunWatched
 from ohmcensus.core.machine.asked import THROUGH
 from ohmcensus.core.stages import ended
+from ohmcensus.core.strip_down import Stripped, strip_down
 from ohmcensus.core.worth import Assumptions, choices, fails_within, usual_offers, years_left
 from ohmcensus.services.at_hand import JobAtHand, take
 from ohmcensus.services.context import Context
@@ -31,6 +34,31 @@ class RepairStep(BaseModel):
     has_passed: bool | None
 
 
+class StrippedView(BaseModel):
+    """One step of the strip-down.
+
+    Attributes
+    ----------
+    words, fasteners
+        What came off; its fasteners in print: "4 x cross M5, in the blue lid".
+    count, plugs
+        How many fasteners, and which plugs with their titles.
+    state
+        Off, back whole, or back with something missing.
+    missing
+        What is missing, in words.
+    """
+
+    id: str
+    at: str
+    words: str
+    fasteners: str
+    count: int
+    plugs: list[AnswerChoice]
+    state: Literal["off", "whole", "partly"]
+    missing: str
+
+
 class RepairView(Described):
     """The repair of a job.
 
@@ -38,6 +66,10 @@ class RepairView(Described):
     ----------
     steps
         Changes and watched runs, the oldest first.
+    stripped
+        What came off, the first first; turned round it is the reassembly.
+    panels, plugs
+        Covers and plugs of the sheet.
     cured
         Whether what was changed has cured it, in words; empty while no run has passed.
     swap_back
@@ -52,6 +84,9 @@ class RepairView(Described):
 
     job: JobView
     steps: list[RepairStep]
+    stripped: list[StrippedView]
+    panels: list[AnswerChoice]
+    plugs: list[AnswerChoice]
     cured: str
     swap_back: str
     parts: list[AnswerChoice]
@@ -115,6 +150,9 @@ def show_repair(context: Context, job_id: str) -> RepairView:
     return RepairView(
         job=job_view(job, context.clock()),
         steps=[_step(event, case) for event in rows],
+        stripped=[_stripped(row, case) for row in strip_down(case)],
+        panels=[AnswerChoice(id=name, words=panel.title) for name, panel in case.sheet.panels.items()],
+        plugs=[AnswerChoice(id=name, words=plug.title) for name, plug in case.sheet.plugs.items()],
         cured=cured.sentence,
         swap_back=cured.swap_back,
         parts=[AnswerChoice(id=part.id, words=part.title) for part in case.sheet.parts],
@@ -190,6 +228,23 @@ def _assumed(given: Assumptions) -> list[str]:
         f"That this part is the fault is taken as {given.sure:.0%}; if not, one more visit is counted.",
         "Lives scatter as wear does (our assumption); prices and chances are yours to change.",
     ]
+
+
+def _stripped(row: Stripped, case: Case) -> StrippedView:
+    step = row.step
+    held = " ".join(word for word in (f"{step.fasteners} ×" if step.fasteners else "", step.head, step.size) if word)
+    missing = [f"{row.missing} of {step.fasteners} fasteners"] if row.missing else []
+    missing += [case.sheet.plugs[plug].title for plug in row.plugs_off if plug in case.sheet.plugs]
+    return StrippedView(
+        id=row.event.id,
+        at=row.event.at,
+        words=step.words,
+        fasteners=", ".join(word for word in (held, step.kept) if word),
+        count=step.fasteners,
+        plugs=[AnswerChoice(id=plug, words=case.sheet.plugs[plug].title) for plug in step.plugs],
+        state="off" if not row.is_back else "whole" if row.is_whole else "partly",
+        missing=", ".join(missing),
+    )
 
 
 def _step(event: Event, case: Case) -> RepairStep:

@@ -14,7 +14,7 @@ from ohmcensus.core.diagnosis.evidence import observations
 from ohmcensus.core.diagnosis.outcomes import OutcomeTable, outcome_table
 from ohmcensus.core.diagnosis.posterior import RULED_OUT, Diagnosis, Standing, diagnose
 from ohmcensus.core.diagnosis.question import Objective, Question, Reach, ask, is_look
-from ohmcensus.core.event import Opened, Skipped
+from ohmcensus.core.event import Skipped
 from ohmcensus.core.judgement import CensusLine
 from ohmcensus.core.machine.asked import RUN, looks
 from ohmcensus.core.machine.tests import MachineTest, machine_tests
@@ -22,6 +22,7 @@ from ohmcensus.core.safety import SafetyState, safety_at
 from ohmcensus.core.safety.hazards import missing_proofs, power_hazards
 from ohmcensus.core.sheet import Sheet
 from ohmcensus.core.stages import ended
+from ohmcensus.core.strip_down import open_panels
 from ohmcensus.services.at_hand import JobAtHand, take
 from ohmcensus.services.context import Context
 from ohmcensus.services.described import Described
@@ -232,14 +233,13 @@ def diagnosed(case: Case, lines: tuple[CensusLine, ...], table: OutcomeTable) ->
 
 def reach_of(case: Case, lines: tuple[CensusLine, ...]) -> Reach:
     """Return where the machine stands: covers off, what was asked or left out, whether there may be power."""
-    panels = {event.body.panel for event in case.events if isinstance(event.body, Opened)}
     skipped = {event.body.test for event in case.events if isinstance(event.body, Skipped)}
     asked = {line.test.id for line in lines if line.test and line.answers}
     looked = {event.body.check for event in case.events if event.body.kind == "checked"}
     ran = {RUN} if any(event.body.kind == "run_watched" for event in case.events) else set()
     hazards = power_hazards(case)
     return Reach(
-        open_panels=frozenset(panels),
+        open_panels=open_panels(case),
         left_out=frozenset(skipped | asked | looked | ran),
         has_power=not hazards,
         before_power=frozenset(test.id for row in hazards for test in missing_proofs(case, row.since)),

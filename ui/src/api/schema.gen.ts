@@ -2452,7 +2452,7 @@ export interface components {
          */
         NewEvent: {
             /** Body */
-            body: components["schemas"]["Isolated"] | components["schemas"]["PluggedIn"] | components["schemas"]["LiveBegun"] | components["schemas"]["LiveEnded"] | components["schemas"]["Opened"] | components["schemas"]["StepTicked"] | components["schemas"]["Attended"] | components["schemas"]["Tripped"] | components["schemas"]["Reclosed"] | components["schemas"]["HazardFound"] | components["schemas"]["BypassRemoved"] | components["schemas"]["EarthLifted"] | components["schemas"]["EarthRefitted"] | components["schemas"]["Checked"] | components["schemas"]["CodesRead"] | components["schemas"]["EntryTried"] | components["schemas"]["CycleBegun"] | components["schemas"]["CycleTicked"] | components["schemas"]["CircuitNoted"] | components["schemas"]["RunMade"] | components["schemas"]["RunDoubted"] | components["schemas"]["RunWithdrawn"] | components["schemas"]["ProofMade"] | components["schemas"]["InsulationNotAllowed"] | components["schemas"]["Changed"] | components["schemas"]["Skipped"] | components["schemas"]["RunWatched"] | components["schemas"]["Ended"] | components["schemas"]["Reopened"];
+            body: components["schemas"]["Isolated"] | components["schemas"]["PluggedIn"] | components["schemas"]["LiveBegun"] | components["schemas"]["LiveEnded"] | components["schemas"]["Opened"] | components["schemas"]["StepTicked"] | components["schemas"]["Attended"] | components["schemas"]["Tripped"] | components["schemas"]["Reclosed"] | components["schemas"]["HazardFound"] | components["schemas"]["BypassRemoved"] | components["schemas"]["EarthLifted"] | components["schemas"]["EarthRefitted"] | components["schemas"]["Checked"] | components["schemas"]["CodesRead"] | components["schemas"]["EntryTried"] | components["schemas"]["CycleBegun"] | components["schemas"]["CycleTicked"] | components["schemas"]["CircuitNoted"] | components["schemas"]["RunMade"] | components["schemas"]["RunDoubted"] | components["schemas"]["RunWithdrawn"] | components["schemas"]["ProofMade"] | components["schemas"]["StripStep"] | components["schemas"]["StripBack"] | components["schemas"]["InsulationNotAllowed"] | components["schemas"]["Changed"] | components["schemas"]["Skipped"] | components["schemas"]["RunWatched"] | components["schemas"]["Ended"] | components["schemas"]["Reopened"];
             /**
              * Id
              * Format: uuid
@@ -3122,7 +3122,7 @@ export interface components {
             /** At */
             at: string;
             /** Body */
-            body: components["schemas"]["Isolated"] | components["schemas"]["PluggedIn"] | components["schemas"]["LiveBegun"] | components["schemas"]["LiveEnded"] | components["schemas"]["Opened"] | components["schemas"]["StepTicked"] | components["schemas"]["Attended"] | components["schemas"]["Tripped"] | components["schemas"]["Reclosed"] | components["schemas"]["HazardFound"] | components["schemas"]["BypassRemoved"] | components["schemas"]["EarthLifted"] | components["schemas"]["EarthRefitted"] | components["schemas"]["Checked"] | components["schemas"]["CodesRead"] | components["schemas"]["EntryTried"] | components["schemas"]["CycleBegun"] | components["schemas"]["CycleTicked"] | components["schemas"]["CircuitNoted"] | components["schemas"]["RunMade"] | components["schemas"]["RunDoubted"] | components["schemas"]["RunWithdrawn"] | components["schemas"]["ProofMade"] | components["schemas"]["InsulationNotAllowed"] | components["schemas"]["Changed"] | components["schemas"]["Skipped"] | components["schemas"]["RunWatched"] | components["schemas"]["Ended"] | components["schemas"]["Reopened"];
+            body: components["schemas"]["Isolated"] | components["schemas"]["PluggedIn"] | components["schemas"]["LiveBegun"] | components["schemas"]["LiveEnded"] | components["schemas"]["Opened"] | components["schemas"]["StepTicked"] | components["schemas"]["Attended"] | components["schemas"]["Tripped"] | components["schemas"]["Reclosed"] | components["schemas"]["HazardFound"] | components["schemas"]["BypassRemoved"] | components["schemas"]["EarthLifted"] | components["schemas"]["EarthRefitted"] | components["schemas"]["Checked"] | components["schemas"]["CodesRead"] | components["schemas"]["EntryTried"] | components["schemas"]["CycleBegun"] | components["schemas"]["CycleTicked"] | components["schemas"]["CircuitNoted"] | components["schemas"]["RunMade"] | components["schemas"]["RunDoubted"] | components["schemas"]["RunWithdrawn"] | components["schemas"]["ProofMade"] | components["schemas"]["StripStep"] | components["schemas"]["StripBack"] | components["schemas"]["InsulationNotAllowed"] | components["schemas"]["Changed"] | components["schemas"]["Skipped"] | components["schemas"]["RunWatched"] | components["schemas"]["Ended"] | components["schemas"]["Reopened"];
             /** Id */
             id: string;
             /** Who */
@@ -3163,6 +3163,10 @@ export interface components {
          *     ----------
          *     steps
          *         Changes and watched runs, the oldest first.
+         *     stripped
+         *         What came off, the first first; turned round it is the reassembly.
+         *     panels, plugs
+         *         Covers and plugs of the sheet.
          *     cured
          *         Whether what was changed has cured it, in words; empty while no run has passed.
          *     swap_back
@@ -3186,10 +3190,16 @@ export interface components {
             leader: string;
             /** Outcomes */
             outcomes: components["schemas"]["AnswerChoice"][];
+            /** Panels */
+            panels: components["schemas"]["AnswerChoice"][];
             /** Parts */
             parts: components["schemas"]["AnswerChoice"][];
+            /** Plugs */
+            plugs: components["schemas"]["AnswerChoice"][];
             /** Steps */
             steps: components["schemas"]["RepairStep"][];
+            /** Stripped */
+            stripped: components["schemas"]["StrippedView"][];
             /** Swap Back */
             swap_back: string;
         };
@@ -3922,6 +3932,119 @@ export interface components {
             x0: number;
             /** X1 */
             x1: number;
+        };
+        /**
+         * StripBack
+         * @description Something is back: with so many of its fasteners, and its plugs.
+         */
+        StripBack: {
+            /**
+             * Fasteners
+             * @default 0
+             */
+            fasteners?: number;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "strip_back";
+            /**
+             * Plugs
+             * @default []
+             */
+            plugs?: string[];
+            /** Step */
+            step: string;
+        };
+        /**
+         * StripStep
+         * @description One thing came off.
+         *
+         *     Attributes
+         *     ----------
+         *     words
+         *         What was done: "back panel off".
+         *     fasteners, head, size, kept
+         *         How many held it, of what head and size (mm or inch), and where they are kept.
+         *     panel
+         *         Cover of the sheet that is off by it, empty where it is none.
+         *     plugs
+         *         Plugs of the sheet that were pulled.
+         */
+        StripStep: {
+            /**
+             * Fasteners
+             * @default 0
+             */
+            fasteners?: number;
+            /**
+             * Head
+             * @default
+             */
+            head?: string;
+            /**
+             * Kept
+             * @default
+             */
+            kept?: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "strip_step";
+            /**
+             * Panel
+             * @default
+             */
+            panel?: string | "";
+            /**
+             * Plugs
+             * @default []
+             */
+            plugs?: string[];
+            /**
+             * Size
+             * @default
+             */
+            size?: string;
+            /** Words */
+            words: string;
+        };
+        /**
+         * StrippedView
+         * @description One step of the strip-down.
+         *
+         *     Attributes
+         *     ----------
+         *     words, fasteners
+         *         What came off; its fasteners in print: "4 x cross M5, in the blue lid".
+         *     count, plugs
+         *         How many fasteners, and which plugs with their titles.
+         *     state
+         *         Off, back whole, or back with something missing.
+         *     missing
+         *         What is missing, in words.
+         */
+        StrippedView: {
+            /** At */
+            at: string;
+            /** Count */
+            count: number;
+            /** Fasteners */
+            fasteners: string;
+            /** Id */
+            id: string;
+            /** Missing */
+            missing: string;
+            /** Plugs */
+            plugs: components["schemas"]["AnswerChoice"][];
+            /**
+             * State
+             * @enum {string}
+             */
+            state: "off" | "whole" | "partly";
+            /** Words */
+            words: string;
         };
         /**
          * Supply

@@ -100,6 +100,8 @@ export function recordWords(body: EventBody): string {
     proof_made: "Shown for the proof",
     insulation_not_allowed: "Insulation may not be tested",
     reopened: "reopened",
+    strip_step: body.kind === "strip_step" ? `off: ${body.words}` : "",
+    strip_back: "back",
   };
   return body.kind ? words[body.kind] : "";
 }

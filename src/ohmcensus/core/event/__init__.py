@@ -32,6 +32,7 @@ from ohmcensus.core.event.safety import (
     PluggedIn,
     StepTicked,
 )
+from ohmcensus.core.event.strip import StripBack, StripStep
 from ohmcensus.core.event.trip import (
     HOLDS,
     TRIPS,
@@ -70,6 +71,8 @@ Body = Annotated[
     | RunDoubted
     | RunWithdrawn
     | ProofMade
+    | StripStep
+    | StripBack
     | InsulationNotAllowed
     | Changed
     | Skipped
@@ -129,6 +132,8 @@ __all__ = [
     "Skipped",
     "StepTicked",
     "StoodOn",
+    "StripBack",
+    "StripStep",
     "Supply",
     "Tripped",
     "Way",

@@ -9,6 +9,7 @@ from ohmcensus.core.errors import SafetyRefusalError
 from ohmcensus.core.event import Changed, Ended
 from ohmcensus.core.proof.state import proofs
 from ohmcensus.core.safety import open_hazards
+from ohmcensus.core.strip_down import unfinished
 
 
 def blocking(case: Case) -> tuple[str, ...]:
@@ -37,6 +38,7 @@ def refuse_sign_off(case: Case, body: Ended) -> None:
 def _blocking(case: Case) -> Iterator[str]:
     for hazard in open_hazards(case):
         yield f"{hazard.words} ({hazard.remedy})"
+    yield from unfinished(case)
     if any(isinstance(event.body, Changed) for event in case.events):
         for row in proofs(case):
             if row.is_good is None:

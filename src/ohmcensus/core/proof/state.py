@@ -6,7 +6,7 @@ from dataclasses import dataclass
 
 from ohmcensus.core.case import Case, Reading
 from ohmcensus.core.errors import InputError, SafetyRefusalError
-from ohmcensus.core.event import Changed, EarthRefitted, Event, Opened, ProofMade, RunWatched, Way
+from ohmcensus.core.event import Changed, EarthRefitted, Event, Opened, ProofMade, RunWatched, StripBack, StripStep, Way
 from ohmcensus.core.machine.asked import THROUGH
 from ohmcensus.core.meter import Function
 from ohmcensus.core.proof.criteria import Criterion, ShownBy, criteria, is_insulation_barred
@@ -37,11 +37,12 @@ class Proof:
     event: ProofMade | None = None
 
 
+_TAKES_AWAY = (Changed, Opened, EarthRefitted, StripStep, StripBack)
+
+
 def since_change(case: Case) -> int:
-    """Return the revision of the last change, or of the last cover or earth that was off; nought where none was."""
-    return max(
-        (event.order for event in case.events if isinstance(event.body, Changed | Opened | EarthRefitted)), default=0
-    )
+    """Return the revision of the last change, or of whatever came off or went back last; nought where nothing did."""
+    return max((event.order for event in case.events if isinstance(event.body, _TAKES_AWAY)), default=0)
 
 
 def proofs(case: Case) -> tuple[Proof, ...]:

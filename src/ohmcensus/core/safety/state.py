@@ -26,6 +26,8 @@ from ohmcensus.core.event import (
     PluggedIn,
     Reclosed,
     RunMade,
+    RunWatched,
+    StripStep,
     Tripped,
 )
 from ohmcensus.core.machine import dead_tests
@@ -137,7 +139,7 @@ def is_inside(reading: Reading, case: Case) -> bool:
 
 
 # What only a powered machine does: whoever writes it down has plugged it in again.
-_CUTS = (PluggedIn, LiveBegun, Reclosed, CycleBegun, EntryTried, Tripped)
+_CUTS = (PluggedIn, LiveBegun, Reclosed, CycleBegun, EntryTried, RunWatched, Tripped)
 
 
 def _log(case: Case) -> Iterator[Reading | Event]:
@@ -165,14 +167,19 @@ def _after_event(walk: _Walk, event: Event) -> _Walk:
             return _Walk(isolated=True, last=walk.last)
         case LiveBegun():
             return _Walk(live=event, last=walk.last)
-        case CycleBegun() | EntryTried() if walk.live is not None:
-            return walk
-        case PluggedIn() | Reclosed() | CycleBegun() | EntryTried() | Tripped() | RunMade(has_tripped=True):
-            return _Walk(last=walk.last, lapsed="plugged in again" if walk.proved or walk.isolated else "")
-        case LiveEnded() | Opened():
+        case RunWatched(outcome="trips") | Tripped() | RunMade(has_tripped=True) | PluggedIn() | Reclosed():
+            return _powered(walk)
+        case CycleBegun() | EntryTried() | RunWatched():
+            return _powered(walk) if walk.live is None else walk
+        case LiveEnded() | Opened() | StripStep():
             return replace(walk, live=None)
         case _:
             return walk
+
+
+def _powered(walk: _Walk) -> _Walk:
+    """Return the walk of a machine that was plugged in: no proof outlives it."""
+    return _Walk(last=walk.last, lapsed="plugged in again" if walk.proved or walk.isolated else "")
 
 
 def _after_reading(walk: _Walk, reading: Reading, case: Case) -> _Walk:

@@ -7,7 +7,7 @@ from collections.abc import Mapping
 from dataclasses import dataclass
 
 from ohmcensus.core.case import Case
-from ohmcensus.core.event import Changed, Event, Opened, RunDoubted, RunMade, RunWithdrawn
+from ohmcensus.core.event import Changed, Event, RunDoubted, RunMade, RunWithdrawn
 from ohmcensus.core.machine import MachineTest, machine_tests
 from ohmcensus.core.machine.coverage import LOAD_OHM, Driven, driven
 from ohmcensus.core.machine.netlist import Configuration, part_modes
@@ -15,6 +15,7 @@ from ohmcensus.core.parts.fault import FaultMode
 from ohmcensus.core.parts.kind import Proves
 from ohmcensus.core.quantity import Interval, show_indication
 from ohmcensus.core.sheet import Part
+from ohmcensus.core.strip_down import open_panels
 from ohmcensus.core.trip.house import circuit_of, proved_by_device
 from ohmcensus.core.trip.problem import Method, Polarity, Problem, Run, Suspect, conductance_us, run_indication
 
@@ -141,7 +142,7 @@ def problem_of(case: Case, method: Method, *, until: float = math.inf) -> Proble
         ),
         runs=rows,
         panels={name: panel.minutes for name, panel in case.sheet.panels.items()},
-        open_panels=frozenset(event.body.panel for event in case.events if isinstance(event.body, Opened)),
+        open_panels=open_panels(case),
         is_earth_ok=not earth_failed(case),
         is_neutral_earthed=not neutral_floats(case),
         former=frozenset(former),

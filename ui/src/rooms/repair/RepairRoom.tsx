@@ -4,6 +4,7 @@ import { JobRoom } from "../../app/JobRoom";
 import { repair as words } from "../../words/repair";
 import { ChangeForm } from "./ChangeForm";
 import { StepList } from "./StepList";
+import { StripCard } from "./StripCard";
 import { WorthCard } from "./WorthCard";
 import "./repair.css";
 
@@ -17,6 +18,7 @@ export function RepairRoom() {
         <div className="repair">
           <div className="repair-main">
             <StepList view={data} />
+            <StripCard view={data} />
             <WorthCard key={data.leader} view={data} />
           </div>
           {!data.is_over && (

@@ -1,0 +1,106 @@
+import { NativeSelect, TextInput } from "@mantine/core";
+import { type FormEvent, useState } from "react";
+import type { RepairView } from "../../api/repair";
+import { useEvent } from "../../api/rooms";
+import { strip as words } from "../../words/repair";
+
+const EMPTY = { words: "", fasteners: "", head: "", size: "", kept: "", panel: "" };
+
+/** One thing that comes off; what is typed stays until it is stored. */
+export function StripForm({ view }: { view: RepairView }) {
+  const record = useEvent(view.job.id);
+  const [typed, setTyped] = useState(EMPTY);
+  const [plugs, setPlugs] = useState<string[]>([]);
+  const [problem, setProblem] = useState("");
+  const set = (part: Partial<typeof EMPTY>) => setTyped({ ...typed, ...part });
+  const submit = async (event: FormEvent) => {
+    event.preventDefault();
+    const fasteners = typed.fasteners.trim() === "" ? 0 : Number(typed.fasteners);
+    if (!Number.isInteger(fasteners)) return setProblem(words.badCount);
+    setProblem("");
+    try {
+      await record.mutateAsync({ ...typed, kind: "strip_step", fasteners, plugs } as never);
+      setTyped(EMPTY);
+      setPlugs([]);
+    } catch {
+      // said below
+    }
+  };
+  return (
+    <form className="stack" aria-label={words.add} onSubmit={(event) => void submit(event)}>
+      <div className="worth-fields">
+        <TextInput
+          size="md"
+          label={words.off}
+          placeholder={words.offHint}
+          value={typed.words}
+          onChange={(event) => set({ words: event.currentTarget.value })}
+        />
+        <NativeSelect
+          size="md"
+          label={words.panel}
+          value={typed.panel}
+          data={[
+            { value: "", label: words.noPanel },
+            ...view.panels.map((row) => ({ value: row.id, label: row.words })),
+          ]}
+          onChange={(event) => set({ panel: event.currentTarget.value })}
+        />
+        <TextInput
+          size="md"
+          label={words.fasteners}
+          inputMode="numeric"
+          value={typed.fasteners}
+          onChange={(event) => set({ fasteners: event.currentTarget.value })}
+        />
+        <TextInput
+          size="md"
+          label={words.head}
+          placeholder={words.headHint}
+          value={typed.head}
+          onChange={(event) => set({ head: event.currentTarget.value })}
+        />
+        <TextInput
+          size="md"
+          label={words.size}
+          placeholder={words.sizeHint}
+          value={typed.size}
+          onChange={(event) => set({ size: event.currentTarget.value })}
+        />
+        <TextInput
+          size="md"
+          label={words.kept}
+          placeholder={words.keptHint}
+          value={typed.kept}
+          onChange={(event) => set({ kept: event.currentTarget.value })}
+        />
+      </div>
+      <details>
+        <summary>{words.pulled}</summary>
+        <div className="chips">
+          {view.plugs.map((plug) => (
+            <button
+              key={plug.id}
+              type="button"
+              className="chip"
+              aria-pressed={plugs.includes(plug.id)}
+              onClick={() =>
+                setPlugs(plugs.includes(plug.id) ? plugs.filter((id) => id !== plug.id) : [...plugs, plug.id])
+              }
+            >
+              {plug.words}
+            </button>
+          ))}
+        </div>
+      </details>
+      {(problem || record.error) && (
+        <p className="problem" role="alert">
+          {problem || record.error?.message}
+        </p>
+      )}
+      <button type="submit" className="act" disabled={record.isPending}>
+        {words.keep}
+      </button>
+    </form>
+  );
+}
