@@ -63,37 +63,20 @@ class RotorPositionSensor(PartKind[NoRatings]):
                 state=MachineState.LIVE,
                 advice="A live test: the wiring counts as mains. No earthed instrument.",
             ),
-            TestSpec(
-                name="h1",
-                title="output 1, rotor turned by hand",
-                between=("h1", "gnd"),
-                function=Function.VOLTS_DC,
-                expect=common(
-                    0.5, 11.0, Unit.VOLT, "toggles: at neither rail while turned; three never all alike at 120°"
-                ),
-                state=MachineState.LIVE,
-            ),
-            TestSpec(
-                name="h2",
-                title="output 2, rotor turned by hand",
-                between=("h2", "gnd"),
-                function=Function.VOLTS_DC,
-                expect=common(
-                    0.5, 11.0, Unit.VOLT, "toggles: at neither rail while turned; three never all alike at 120°"
-                ),
-                state=MachineState.LIVE,
-            ),
-            TestSpec(
-                name="h3",
-                title="output 3, rotor turned by hand",
-                between=("h3", "gnd"),
-                function=Function.VOLTS_DC,
-                expect=common(
-                    0.5, 11.0, Unit.VOLT, "toggles: at neither rail while turned; three never all alike at 120°"
-                ),
-                state=MachineState.LIVE,
-            ),
+            *(_output(number) for number in (1, 2, 3)),
         )
+
+
+def _output(number: int) -> TestSpec:
+    """Build the test of one output."""
+    return TestSpec(
+        name=f"h{number}",
+        title=f"output {number}, rotor turned by hand",
+        between=(f"h{number}", "gnd"),
+        function=Function.VOLTS_DC,
+        expect=common(0.5, 11.0, Unit.VOLT, "toggles: at neither rail while turned; three never all alike at 120°"),
+        state=MachineState.LIVE,
+    )
 
 
 KIND = RotorPositionSensor()
