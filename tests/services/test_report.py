@@ -28,7 +28,7 @@ from ohmcensus.services.export_job import export_job
 from ohmcensus.services.open_job import NewJob, open_job
 from ohmcensus.services.show_proof import show_proof
 from ohmcensus.services.show_trace import show_trace
-from ohmcensus.services.write_report import report_pdf
+from ohmcensus.services.write_report import label_pdf, report_pdf
 
 
 @pytest.fixture
@@ -97,6 +97,27 @@ def test_a_job_is_not_signed_off_before_its_proof_whoever_asks(context: Context,
         happened(context, job, Ended(why="New heater fitted."))
     happened(context, job, Ended(why="Customer keeps the bypass.", is_labelled_unsafe=True))
     assert "UNSAFE: not to be used" in text_of(report_pdf(context, job))
+
+
+def test_a_label_is_printed_of_what_was_proved_or_is_unsafe_and_of_nothing_else(context: Context, job: str) -> None:
+    with pytest.raises(InputError, match="has not ended"):
+        label_pdf(context, job)
+    repaired(context, job)
+    measured(context, job)
+    happened(context, job, Ended(why="New heater fitted."))
+    said = text_of(label_pdf(context, job))
+    assert "Proved" in said
+    assert "Tester OC-T7, calibrated 2026-03-01" in said
+    assert "Next " in said
+    other = open_job(context, NewJob(id=uuid4(), machine="Machine 8", place="Pier", sheet="fl7-u")).id
+    happened(context, other, Ended(why="The socket was dead."))
+    with pytest.raises(InputError, match="nothing was proved"):
+        label_pdf(context, other)
+    third = open_job(context, NewJob(id=uuid4(), machine="Machine 7", place="Pier", sheet="fl7-u")).id
+    happened(context, third, Ended(why="Left as it is.", is_labelled_unsafe=True))
+    said = text_of(label_pdf(context, third))
+    assert "UNSAFE Not to be used" in said
+    assert "Next" not in said
 
 
 def test_a_sheet_of_an_unfinished_job_says_so(context: Context, job: str) -> None:

@@ -70,3 +70,28 @@ class Report:
     cautions: tuple[str, ...]
     readings: tuple[ReportReading, ...]
     plain: tuple[str, ...]
+
+
+@dataclass(frozen=True, slots=True)
+class Label:
+    """What is stuck on the machine.
+
+    Parameters
+    ----------
+    machine, job_id
+        Its name; the id behind the square.
+    date, next_date
+        When it was proved, and when it wants to be again; the second empty for a machine that is not safe.
+    tester, limits
+        Number and calibration of the tester; whose limits held.
+    is_unsafe
+        Whether it is not to be used.
+    """
+
+    machine: str
+    job_id: str
+    date: str
+    next_date: str
+    tester: str
+    limits: str
+    is_unsafe: bool

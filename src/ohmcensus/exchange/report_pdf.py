@@ -43,7 +43,7 @@ WIDTH = A4[0] - 36 * mm - 12
 
 def write_report(report: Report) -> bytes:
     """Return the job sheet as a PDF of a few pages."""
-    _register()
+    register_faces()
     out = io.BytesIO()
     document = SimpleDocTemplate(
         out,
@@ -63,7 +63,8 @@ def write_report(report: Report) -> bytes:
 
 
 @cache
-def _register() -> None:
+def register_faces() -> None:
+    """Make the shipped faces known to the writer."""
     folder = resources.files("ohmcensus.exchange") / "fonts"
     for face in _FACES:
         with resources.as_file(folder / f"{face}.ttf") as file:
@@ -147,7 +148,9 @@ def _story(report: Report) -> Iterator[Any]:
 def _top(report: Report) -> Table:
     facts = [[_words(name, _style(9.5, colour=QUIET)), _words(value)] for name, value in report.facts]
     left = Table(facts, colWidths=[28 * mm, WIDTH - 58 * mm], style=_plain())
-    cells = [[[_words(report.title, _style(20, bold=True)), Spacer(1, 2 * mm), left], _square(report.job_id)]]
+    cells = [
+        [[_words(report.title, _style(20, bold=True)), Spacer(1, 2 * mm), left], qr_square(report.job_id, 24 * mm)]
+    ]
     return Table(cells, colWidths=[WIDTH - 26 * mm, 26 * mm], style=_plain(), hAlign="LEFT")
 
 
@@ -155,15 +158,15 @@ def _plain() -> TableStyle:
     return TableStyle([("VALIGN", (0, 0), (-1, -1), "TOP"), ("LEFTPADDING", (0, 0), (0, -1), 0)])
 
 
-def _square(text: str) -> Drawing:
-    """Return the job's id as a QR code."""
+def qr_square(text: str, side: float) -> Drawing:
+    """Return a text as a QR code of a side length in points."""
     rows = [list(row) for row in segno.make(text, error="m").matrix]
-    size = 24 * mm / len(rows)
-    drawing = Drawing(24 * mm, 24 * mm)
+    size = side / len(rows)
+    drawing = Drawing(side, side)
     for y, row in enumerate(rows):
         for x, is_dark in enumerate(row):
             if is_dark:
-                place = (x * size, 24 * mm - (y + 1) * size)
+                place = (x * size, side - (y + 1) * size)
                 drawing.add(Rect(*place, size, size, fillColor=INK, strokeColor=None, strokeWidth=0))
     return drawing
 

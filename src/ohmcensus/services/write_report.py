@@ -3,9 +3,11 @@
 from __future__ import annotations
 
 from dataclasses import replace
+from datetime import datetime, timedelta
 
 from ohmcensus.core.case import Case
 from ohmcensus.core.diagnosis.posterior import Diagnosis, Standing
+from ohmcensus.core.errors import InputError
 from ohmcensus.core.event import Changed, Ended
 from ohmcensus.core.judgement import CensusLine, Verdict, census_lines
 from ohmcensus.core.layout.ohm_ruler import position
@@ -13,7 +15,7 @@ from ohmcensus.core.machine import is_proof
 from ohmcensus.core.proof import proofs
 from ohmcensus.core.quantity import Unit, show_indication
 from ohmcensus.core.stages import ended
-from ohmcensus.exchange.report import Report, ReportProof, ReportReading
+from ohmcensus.exchange.report import Label, Report, ReportProof, ReportReading
 from ohmcensus.services.at_hand import JobAtHand, take
 from ohmcensus.services.context import Context
 from ohmcensus.services.show_proof import proof_view
@@ -24,6 +26,8 @@ from ohmcensus.services.suspect_words import chance_words, cured_words, standing
 # Lines that decide: outside their windows, or weighing at least so many powers of ten for the suspect in front.
 DECIDES_FROM = 0.3
 MOST_DECIDING = 8
+# After so long a proof is made again (common practice, no source).
+NEXT_AFTER = timedelta(days=365)
 ADVICE = (
     "Look at the fill hoses once or twice a year: bulges, rust at the nut, kinks.",
     "Clean the drain filter after fluff, coins or hair pins, and twice a year anyway.",
@@ -47,6 +51,43 @@ def report_pdf(context: Context, job_id: str) -> bytes:
     with context.store.read() as session:
         job = take(context, session, job_id)
     return write_report(_report(context, job))
+
+
+def label_pdf(context: Context, job_id: str) -> bytes:
+    """Return the label of a machine whose job has ended, as PDF.
+
+    Raises
+    ------
+    NotFoundError
+        If there is no such job.
+    InputError
+        If the job has not ended, or nothing was proved and it is not labelled unsafe either.
+    """
+    from ohmcensus.exchange.label_pdf import write_label  # noqa: PLC0415 - a quarter of a second to load
+
+    with context.store.read() as session:
+        job = take(context, session, job_id)
+    end = ended(job.case)
+    if end is None or not isinstance(end.body, Ended):
+        raise InputError(what="this job has not ended: no label yet", remedy="sign it off in Prove", field="job")
+    rows = proofs(job.case)
+    is_unsafe = end.body.is_labelled_unsafe
+    if not is_unsafe and not all(row.is_good for row in rows):
+        what = "nothing was proved on this job: a label would claim it"
+        raise InputError(what=what, remedy="show the proof first, or label it unsafe", field="job")
+    made = next((row.event for row in reversed(rows) if row.event and row.event.serial), None)
+    day = datetime.fromisoformat(end.at).date()
+    return write_label(
+        Label(
+            machine=job.stored.machine,
+            job_id=job.stored.id,
+            date=day.isoformat(),
+            next_date="" if is_unsafe else (day + NEXT_AFTER).isoformat(),
+            tester=f"Tester {made.serial}, calibrated {made.calibrated or 'not stated'}" if made else "",
+            limits="" if is_unsafe else job.case.limits.title,
+            is_unsafe=is_unsafe,
+        )
+    )
 
 
 def _report(context: Context, job: JobAtHand):  # type: ignore[no-untyped-def]

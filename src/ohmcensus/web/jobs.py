@@ -35,7 +35,7 @@ from ohmcensus.services.show_trace import TraceView, show_trace
 from ohmcensus.services.show_trip import TripQuery, TripView, show_trip
 from ohmcensus.services.show_trip_story import TripStory, show_trip_story
 from ohmcensus.services.write_note import NewNote, write_note
-from ohmcensus.services.write_report import report_pdf
+from ohmcensus.services.write_report import label_pdf, report_pdf
 from ohmcensus.web.answers import answer, context
 from ohmcensus.web.problems import Problem
 
@@ -235,6 +235,14 @@ def report(path: JobPath) -> Response:
     """Return the job sheet that goes out."""
     response = Response(report_pdf(context(), path.job_id), content_type="application/pdf")
     response.headers["Content-Disposition"] = f'inline; filename="job-{path.job_id[:8]}.pdf"'
+    return response
+
+
+@blueprint.get("/<job_id>/label.pdf", summary="The label for the machine as PDF")
+def label(path: JobPath) -> Response:
+    """Return the label of a machine whose job has ended: proved, or unsafe."""
+    response = Response(label_pdf(context(), path.job_id), content_type="application/pdf")
+    response.headers["Content-Disposition"] = f'inline; filename="label-{path.job_id[:8]}.pdf"'
     return response
 
 

@@ -34,6 +34,7 @@ export const prove = {
   unsafe: "Label it unsafe and end the job",
   unsafeHint: "The label goes on the machine, the customer is told: not to be used.",
   sheet: "Job sheet as PDF",
+  label: "Label for the machine",
   over: "This job has ended.",
   cautions:
     "Work for competent persons; local codes and licensed practice come first. Never run a machine with its earth off.",

@@ -25,7 +25,17 @@ export function SignOff({ view }: { view: ProveView }) {
         </>
       )}
       {view.is_over ? (
-        <p>{words.over}</p>
+        <>
+          <p>{words.over}</p>
+          <a
+            className="plain bordered"
+            href={`/api/jobs/${view.job.id}/label.pdf`}
+            target="_blank"
+            rel="noreferrer"
+          >
+            {words.label}
+          </a>
+        </>
       ) : (
         <>
           <TextInput
