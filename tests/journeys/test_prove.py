@@ -19,7 +19,7 @@ def test_a_repaired_machine_is_proved_and_signed_off(demo: Visit, size: str) -> 
     sign_off = page.get_by_role("region", name="Sign off")
     expect(sign_off).to_contain_text("protective conductor is not shown")
     expect(page.get_by_role("button", name="End the job as safe")).to_be_disabled()
-    page.get_by_role("button", name="Good Looked at").click()
+    page.get_by_role("button", name="Good: Looked at").click()
     expect(sign_off).not_to_contain_text("looked at is not shown")
     prove_dead(context, job)
     logged(context, job, "cord pe 0.07")
@@ -36,7 +36,7 @@ def test_a_repaired_machine_is_proved_and_signed_off(demo: Visit, size: str) -> 
     happened(context, job, RunWatched(outcome="through"))
     page.reload()
     for name in ("No leak", "Drum turns free", "Codes cleared and read again"):
-        page.get_by_role("button", name=f"Good {name}").click()
+        page.get_by_role("button", name=f"Good: {name}").click()
         expect(sign_off).not_to_contain_text(f"{name.lower()} is not shown")
     expect(sign_off).to_contain_text("Nothing blocks it")
     page.get_by_label("What was done, in one sentence").fill("New heater fitted.")

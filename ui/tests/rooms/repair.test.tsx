@@ -3,6 +3,7 @@ import { afterEach, expect, test, vi } from "vitest";
 import type { RepairView, WorthView } from "../../src/api/repair";
 import { ChangeForm } from "../../src/rooms/repair/ChangeForm";
 import { StepList } from "../../src/rooms/repair/StepList";
+import { StripCard } from "../../src/rooms/repair/StripCard";
 import { WorthCard } from "../../src/rooms/repair/WorthCard";
 import { draw } from "../render";
 
@@ -110,4 +111,63 @@ test("figures can be changed, a word among them is told by its field and nothing
   fireEvent.click(screen.getByRole("button", { name: "Reckon" }));
   await waitFor(() => expect(sent.length).toBe(before + 1));
   expect(sent.at(-1)).toMatchObject({ part: "heater", given: { machine_price: 480.5, sure: 0.9 } });
+});
+
+const STRIPPED = {
+  ...VIEW,
+  panels: [{ id: "back", words: "Back panel" }],
+  plugs: [{ id: "heater_tags", words: "Both heater tags" }],
+  stripped: [
+    {
+      id: "s-1",
+      at: "",
+      words: "back panel",
+      fasteners: "6 × M4, blue lid",
+      count: 6,
+      plugs: [],
+      state: "whole",
+      missing: "",
+    },
+    {
+      id: "s-2",
+      at: "",
+      words: "heater",
+      fasteners: "1 × hex",
+      count: 1,
+      plugs: [{ id: "heater_tags", words: "Both heater tags" }],
+      state: "partly",
+      missing: "1 of 1 fasteners",
+    },
+  ],
+} as unknown as RepairView;
+
+test("the strip-down turned round asks for what is missing, last off first", async () => {
+  const sent = answering({});
+  draw(<StripCard view={STRIPPED} />);
+  expect(screen.getByText("1 of 2 back")).toBeInTheDocument();
+  expect(screen.getByText(/1 of 1 fasteners/)).toBeInTheDocument();
+  fireEvent.click(screen.getByRole("button", { name: "Put it back" }));
+  expect(screen.getAllByRole("listitem")[0]).toHaveTextContent("heater");
+  fireEvent.click(screen.getByRole("button", { name: "Both heater tags: on" }));
+  fireEvent.click(screen.getByRole("button", { name: "Back: heater" }));
+  await waitFor(() =>
+    expect(sent[0]).toMatchObject({ body: { kind: "strip_back", step: "s-2", fasteners: 1, plugs: [] } }),
+  );
+});
+
+test("a step is sent with its fasteners, cover and plugs, and a word for a count is told", async () => {
+  const sent = answering({});
+  draw(<StripCard view={STRIPPED} />);
+  fireEvent.change(screen.getByLabelText("What comes off"), { target: { value: "top cover" } });
+  fireEvent.change(screen.getByLabelText("Fasteners"), { target: { value: "some" } });
+  fireEvent.click(screen.getByRole("button", { name: "Note it as off" }));
+  expect(screen.getByRole("alert")).toHaveTextContent("no whole number");
+  fireEvent.change(screen.getByLabelText("Fasteners"), { target: { value: "2" } });
+  fireEvent.change(screen.getByLabelText("Cover"), { target: { value: "back" } });
+  fireEvent.click(screen.getByRole("button", { name: "Note it as off" }));
+  await waitFor(() =>
+    expect(sent[0]).toMatchObject({
+      body: { kind: "strip_step", words: "top cover", fasteners: 2, panel: "back" },
+    }),
+  );
 });

@@ -1,6 +1,7 @@
 import { useEffect, useState } from "react";
 import type { Cycle, EventBody } from "../../api/client";
 import { useEvent } from "../../api/rooms";
+import { Problem } from "../../app/Problem";
 import { Lamp } from "../../drawings/Lamp";
 import { cycle as words } from "../../words/codes";
 
@@ -33,11 +34,7 @@ export function CycleCard({ jobId, cycle }: Props) {
           {cycle.begun_at ? words.beginAgain : words.begin}
         </button>
       </div>
-      {event.error && (
-        <p className="problem" role="alert">
-          {event.error.message}
-        </p>
-      )}
+      <Problem error={event.error} />
       <ol className="cycle-steps">
         {cycle.steps.map((step) => (
           <li key={step.id} className={step.id === cycle.next_step && cycle.begun_at ? "is-next" : ""}>

@@ -3,6 +3,7 @@ import { IconX } from "@tabler/icons-react";
 import { type ChangeEvent, type FormEvent, useState } from "react";
 import type { Codes, Meaning, SchemeView } from "../../api/client";
 import { useKeepMeanings } from "../../api/rooms";
+import { Problem } from "../../app/Problem";
 import { meanings as words } from "../../words/codes";
 
 const EMPTY = { code: "", words: "", suspects: "" };
@@ -81,11 +82,7 @@ export function MeaningsCard({ view, scheme }: { view: Codes; scheme: SchemeView
             />
           ))}
         </div>
-        {problem && (
-          <p className="problem" role="alert">
-            {problem}
-          </p>
-        )}
+        <Problem text={problem} />
         <div className="row">
           <button type="submit" className="plain bordered" disabled={!row.code.trim() || !row.words.trim()}>
             {words.add}

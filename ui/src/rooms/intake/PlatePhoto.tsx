@@ -2,6 +2,7 @@ import { IconCamera, IconX } from "@tabler/icons-react";
 import { type ChangeEvent, useState } from "react";
 import type { Intake } from "../../api/client";
 import { useKeepPhoto, useRemovePhoto } from "../../api/rooms";
+import { Problem } from "../../app/Problem";
 import { plate as words } from "../../words/intake";
 
 /** The photo of the plate; a file that cannot be read gets one sentence. */
@@ -53,11 +54,7 @@ export function PlatePhoto({ view }: { view: Intake }) {
         </label>
       </div>
       <p className="quiet">{words.photoHelp}</p>
-      {problem && (
-        <p className="problem" role="alert">
-          {problem}
-        </p>
-      )}
+      <Problem text={problem} />
     </div>
   );
 }

@@ -4,6 +4,7 @@ import { type FormEvent, type KeyboardEvent, useRef, useState } from "react";
 import { useNavigate } from "react-router";
 import { useOpenJob, useSheets } from "../../api/hooks";
 import { useAddresses, useMachines } from "../../api/rooms";
+import { Problem } from "../../app/Problem";
 import { jobs as words } from "../../words/jobs";
 
 const EMPTY = { machine: "", place: "", sheet: "", complaint: "" };
@@ -105,11 +106,7 @@ export function NewJobForm({ onClose }: { onClose: () => void }) {
         maxLength={2000}
         rows={2}
       />
-      {problem && (
-        <p className="problem" role="alert">
-          {problem}
-        </p>
-      )}
+      <Problem text={problem} />
       <div className="row">
         <button type="submit" className="act" disabled={open.isPending}>
           {words.open}

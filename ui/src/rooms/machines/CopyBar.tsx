@@ -1,6 +1,7 @@
 import { useState } from "react";
 import { useNavigate } from "react-router";
 import { useCopySheet } from "../../api/rooms";
+import { Problem } from "../../app/Problem";
 import { machines as words } from "../../words/machines";
 
 /** A built-in sheet is copied before it is changed. */
@@ -32,11 +33,7 @@ export function CopyBar({ of, title }: { of: string; title: string }) {
       <button type="submit" className="act" disabled={!name.trim() || copy.isPending}>
         {words.copy}
       </button>
-      {copy.error && (
-        <p className="problem" role="alert">
-          {copy.error.message}
-        </p>
-      )}
+      <Problem error={copy.error} />
     </form>
   );
 }

@@ -2,6 +2,7 @@ import { Link } from "react-router";
 import type { EventBody } from "../../api/client";
 import type { Criterion, ProveView } from "../../api/proof";
 import { useEvent } from "../../api/rooms";
+import { Problem } from "../../app/Problem";
 import { prove as words } from "../../words/prove";
 import { CurrentForm } from "./CurrentForm";
 import { NotAllowed } from "./NotAllowed";
@@ -34,20 +35,20 @@ export function CriterionRow({ view, row }: { view: ProveView; row: Criterion })
           <button
             type="button"
             className="plain bordered"
+            aria-label={`${words.good}: ${row.title}`}
             disabled={record.isPending}
             onClick={() => see(true)}
           >
             {words.good}
-            <span className="hidden"> {row.title}</span>
           </button>
           <button
             type="button"
             className="plain bordered"
+            aria-label={`${words.bad}: ${row.title}`}
             disabled={record.isPending}
             onClick={() => see(false)}
           >
             {words.bad}
-            <span className="hidden"> {row.title}</span>
           </button>
         </div>
       )}
@@ -60,11 +61,7 @@ export function CriterionRow({ view, row }: { view: ProveView; row: Criterion })
       {isOpen && row.id === "insulation" && <NotAllowed jobId={view.job.id} />}
       {isOpen && row.kind === "run" && <Link to={`/jobs/${view.job.id}/repair`}>{words.toRepair}</Link>}
       {isOpen && row.kind === "current" && <CurrentForm view={view} criterion={row.id} />}
-      {record.error && (
-        <p className="problem" role="alert">
-          {record.error.message}
-        </p>
-      )}
+      <Problem error={record.error} />
     </li>
   );
 }

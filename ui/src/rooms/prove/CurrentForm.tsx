@@ -3,6 +3,7 @@ import { type FormEvent, useState } from "react";
 import type { EventBody } from "../../api/client";
 import type { ProveView } from "../../api/proof";
 import { useEvent } from "../../api/rooms";
+import { Problem } from "../../app/Problem";
 import { prove as words } from "../../words/prove";
 
 /** A current with its method and its tester; what is typed stays until it is stored. */
@@ -48,11 +49,7 @@ export function CurrentForm({ view, criterion }: { view: ProveView; criterion: s
       <button type="submit" className="act" disabled={record.isPending}>
         {words.enter}
       </button>
-      {record.error && (
-        <p className="problem" role="alert">
-          {record.error.message}
-        </p>
-      )}
+      <Problem error={record.error} />
     </form>
   );
 }

@@ -1,6 +1,7 @@
 import { TextInput } from "@mantine/core";
 import { type FormEvent, useState } from "react";
 import { useEvent } from "../../api/rooms";
+import { Problem } from "../../app/Problem";
 import { prove as words } from "../../words/prove";
 
 /** Why insulation may not be tested here. */
@@ -25,11 +26,7 @@ export function NotAllowed({ jobId }: { jobId: string }) {
         <button type="submit" className="plain bordered" disabled={record.isPending}>
           {words.barredEnter}
         </button>
-        {record.error && (
-          <p className="problem" role="alert">
-            {record.error.message}
-          </p>
-        )}
+        <Problem error={record.error} />
       </form>
     </details>
   );

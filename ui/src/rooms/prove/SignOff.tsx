@@ -2,6 +2,7 @@ import { TextInput } from "@mantine/core";
 import { useState } from "react";
 import type { ProveView } from "../../api/proof";
 import { useEvent } from "../../api/rooms";
+import { Problem } from "../../app/Problem";
 import { prove as words } from "../../words/prove";
 
 /** What blocks signing off, and the two ways to end a job. */
@@ -64,11 +65,7 @@ export function SignOff({ view }: { view: ProveView }) {
           <p className="quiet">{words.unsafeHint}</p>
         </>
       )}
-      {record.error && (
-        <p className="problem" role="alert">
-          {record.error.message}
-        </p>
-      )}
+      <Problem error={record.error} />
       <a
         className="plain bordered"
         href={`/api/jobs/${view.job.id}/report.pdf`}

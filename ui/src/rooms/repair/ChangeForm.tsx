@@ -3,6 +3,7 @@ import { type FormEvent, useState } from "react";
 import type { EventBody } from "../../api/client";
 import type { RepairView } from "../../api/repair";
 import { useEvent } from "../../api/rooms";
+import { Problem } from "../../app/Problem";
 import { repair as words } from "../../words/repair";
 
 type Changed = Extract<EventBody, { kind?: "changed" }>;
@@ -78,11 +79,7 @@ export function ChangeForm({ view }: { view: RepairView }) {
             </button>
           ))}
         </div>
-        {record.error && (
-          <p className="problem" role="alert">
-            {record.error.message}
-          </p>
-        )}
+        <Problem error={record.error} />
       </section>
     </>
   );

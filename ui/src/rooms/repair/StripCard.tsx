@@ -1,6 +1,7 @@
 import { useState } from "react";
 import type { RepairView } from "../../api/repair";
 import { useEvent } from "../../api/rooms";
+import { Problem } from "../../app/Problem";
 import { strip as words } from "../../words/repair";
 import { StripForm } from "./StripForm";
 
@@ -108,11 +109,7 @@ function StripRow({ row, jobId, isTurned }: RowProps) {
           </button>
         </div>
       )}
-      {record.error && (
-        <p className="problem" role="alert">
-          {record.error.message}
-        </p>
-      )}
+      <Problem error={record.error} />
     </li>
   );
 }

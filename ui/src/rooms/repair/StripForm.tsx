@@ -2,8 +2,10 @@ import { NativeSelect, TextInput } from "@mantine/core";
 import { type FormEvent, useState } from "react";
 import type { RepairView } from "../../api/repair";
 import { useEvent } from "../../api/rooms";
+import { Problem } from "../../app/Problem";
 import { strip as words } from "../../words/repair";
 
+const HELD = ["fasteners", "head", "size", "kept"] as const;
 const EMPTY = { words: "", fasteners: "", head: "", size: "", kept: "", panel: "" };
 
 /** One thing that comes off; what is typed stays until it is stored. */
@@ -46,34 +48,17 @@ export function StripForm({ view }: { view: RepairView }) {
           ]}
           onChange={(event) => set({ panel: event.currentTarget.value })}
         />
-        <TextInput
-          size="md"
-          label={words.fasteners}
-          inputMode="numeric"
-          value={typed.fasteners}
-          onChange={(event) => set({ fasteners: event.currentTarget.value })}
-        />
-        <TextInput
-          size="md"
-          label={words.head}
-          placeholder={words.headHint}
-          value={typed.head}
-          onChange={(event) => set({ head: event.currentTarget.value })}
-        />
-        <TextInput
-          size="md"
-          label={words.size}
-          placeholder={words.sizeHint}
-          value={typed.size}
-          onChange={(event) => set({ size: event.currentTarget.value })}
-        />
-        <TextInput
-          size="md"
-          label={words.kept}
-          placeholder={words.keptHint}
-          value={typed.kept}
-          onChange={(event) => set({ kept: event.currentTarget.value })}
-        />
+        {HELD.map((field) => (
+          <TextInput
+            key={field}
+            size="md"
+            label={words[field]}
+            placeholder={words.hints[field]}
+            inputMode={field === "fasteners" ? "numeric" : "text"}
+            value={typed[field]}
+            onChange={(event) => set({ [field]: event.currentTarget.value })}
+          />
+        ))}
       </div>
       <details>
         <summary>{words.pulled}</summary>
@@ -93,11 +78,7 @@ export function StripForm({ view }: { view: RepairView }) {
           ))}
         </div>
       </details>
-      {(problem || record.error) && (
-        <p className="problem" role="alert">
-          {problem || record.error?.message}
-        </p>
-      )}
+      <Problem error={record.error} text={problem} />
       <button type="submit" className="act" disabled={record.isPending}>
         {words.keep}
       </button>

@@ -1,6 +1,7 @@
 import { NativeSelect } from "@mantine/core";
 import { useState } from "react";
 import { type Assumptions, type RepairView, useWorth } from "../../api/repair";
+import { Problem } from "../../app/Problem";
 import { repair as words } from "../../words/repair";
 import { WorthForm } from "./WorthForm";
 
@@ -23,11 +24,7 @@ export function WorthCard({ view }: { view: RepairView }) {
           setGiven(null);
         }}
       />
-      {error && (
-        <p className="problem" role="alert">
-          {error.message}
-        </p>
-      )}
+      <Problem error={error} />
       {data && (
         <>
           <p className="big">{data.advice}</p>

@@ -1,6 +1,7 @@
 import { TextInput } from "@mantine/core";
 import { type FormEvent, useState } from "react";
 import type { Assumptions } from "../../api/repair";
+import { Problem } from "../../app/Problem";
 import { repair as words } from "../../words/repair";
 
 type Field = keyof typeof words.fields;
@@ -63,11 +64,7 @@ export function WorthForm({ given, onReckon, onUsual }: Props) {
           />
         ))}
       </div>
-      {problem && (
-        <p className="problem" role="alert">
-          {problem}
-        </p>
-      )}
+      <Problem text={problem} />
       <div className="row">
         <button type="submit" className="act">
           {words.reckon}

@@ -2,6 +2,7 @@ import { Modal, NumberInput, TextInput } from "@mantine/core";
 import { type FormEvent, useState } from "react";
 import type { Job } from "../../api/client";
 import { useEvent } from "../../api/rooms";
+import { Problem } from "../../app/Problem";
 import { power as words } from "../../words/safe";
 
 type Props = { job: Job; opened: boolean; onClose: () => void };
@@ -59,11 +60,7 @@ export function LiveDialog({ job, opened, onClose }: Props) {
             />
           </>
         )}
-        {event.error && (
-          <p className="problem" role="alert">
-            {event.error.message}
-          </p>
-        )}
+        <Problem error={event.error} />
         <div className="row">
           <button type="submit" className={isLive ? "act" : "plain danger"} disabled={event.isPending}>
             {isLive ? words.leaveLive : words.begin}

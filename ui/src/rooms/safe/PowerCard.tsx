@@ -2,6 +2,7 @@ import { NativeSelect, TextInput } from "@mantine/core";
 import { type FormEvent, useState } from "react";
 import type { EventBody, SafeState } from "../../api/client";
 import { useEvent, useIntake } from "../../api/rooms";
+import { Problem } from "../../app/Problem";
 import { hazardWords, power as words } from "../../words/safe";
 import { LiveDialog } from "./LiveDialog";
 
@@ -69,11 +70,7 @@ export function PowerCard({ view }: { view: SafeState }) {
       <p className="quiet" style={{ margin: 0 }}>
         {words.plugInHelp}
       </p>
-      {event.error && (
-        <p className="problem" role="alert">
-          {event.error.message}
-        </p>
-      )}
+      <Problem error={event.error} />
       {form === "panel" && <PanelForm view={view} send={send} />}
       {form === "trip" && <TripForm jobId={job.id} send={send} />}
       {form === "hazard" && <HazardForm send={send} />}

@@ -3,6 +3,7 @@ import { useState } from "react";
 import type { EventBody, SafeState } from "../../api/client";
 import { useSettings } from "../../api/hooks";
 import { useEvent, useMetersInBag } from "../../api/rooms";
+import { Problem } from "../../app/Problem";
 import { ReadingField } from "../../app/ReadingField";
 import { timeOf } from "../../app/times";
 import { safe as words } from "../../words/safe";
@@ -19,11 +20,7 @@ export function SafeSteps({ view }: { view: SafeState }) {
     <section className="card leaf" aria-label={words.steps}>
       <div className="head">
         <h2>{words.steps}</h2>
-        {event.error && (
-          <p className="problem" role="alert">
-            {event.error.message}
-          </p>
-        )}
+        <Problem error={event.error} />
       </div>
       <ol className="safe-steps">
         {view.steps.map((step) => (

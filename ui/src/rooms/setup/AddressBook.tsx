@@ -2,6 +2,7 @@ import { Checkbox, NativeSelect, TextInput } from "@mantine/core";
 import { type FormEvent, useState } from "react";
 import type { Address } from "../../api/client";
 import { useAddresses, useKeepAddress } from "../../api/rooms";
+import { Problem } from "../../app/Problem";
 import { addresses as words } from "../../words/setup";
 
 const KINDS = ["customer", "place", "technician"] as const;
@@ -120,11 +121,7 @@ function AddressForm({ start, entries, onClose }: FormProps) {
         checked={draft.is_archived ?? false}
         onChange={(event) => set({ is_archived: event.currentTarget.checked })}
       />
-      {keep.error && (
-        <p className="problem" role="alert">
-          {keep.error.message}
-        </p>
-      )}
+      <Problem error={keep.error} />
       <div className="row">
         <button type="submit" className="act" disabled={!draft.name.trim() || keep.isPending}>
           {words.keep}

@@ -2,6 +2,7 @@ import { TextInput } from "@mantine/core";
 import { type FormEvent, useState } from "react";
 import type { Settings } from "../../api/client";
 import { useKeepSettings } from "../../api/hooks";
+import { Problem } from "../../app/Problem";
 import { setup as words } from "../../words/setup";
 
 type Field = "hour_price" | "call_out_price" | "live_penalty";
@@ -40,11 +41,7 @@ export function CostsForm({ settings }: { settings: Settings }) {
           onChange={(event) => setTyped({ ...typed, [field]: event.currentTarget.value })}
         />
       ))}
-      {(problem || keep.error) && (
-        <p className="problem" role="alert">
-          {problem || keep.error?.message}
-        </p>
-      )}
+      <Problem error={keep.error} text={problem} />
       <div className="row">
         <button type="submit" className="act" disabled={keep.isPending}>
           {words.keepCosts}

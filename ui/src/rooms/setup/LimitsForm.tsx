@@ -2,6 +2,7 @@ import { NativeSelect, TextInput } from "@mantine/core";
 import { type FormEvent, useState } from "react";
 import type { Schemas, Settings } from "../../api/client";
 import { useKeepSettings, useLimits } from "../../api/hooks";
+import { Problem } from "../../app/Problem";
 import { setup } from "../../words/setup";
 
 const words = setup.limits;
@@ -35,11 +36,7 @@ export function LimitsForm({ settings }: { settings: Settings }) {
         onChange={(event) => keep.mutate({ ...settings, profile: event.currentTarget.value })}
       />
       {chosen?.basis && <p className="quiet">{chosen.basis}</p>}
-      {keep.error && (
-        <p className="problem" role="alert">
-          {keep.error.message}
-        </p>
-      )}
+      <Problem error={keep.error} />
       {editing ? (
         <ProfileForm
           key={editing.id}
@@ -116,11 +113,7 @@ function ProfileForm({ start, titles, onKeep }: ProfileFormProps) {
         />
       ))}
       <KindRows rows={kinds} titles={titles} onChange={setKinds} />
-      {problem && (
-        <p className="problem" role="alert">
-          {problem}
-        </p>
-      )}
+      <Problem text={problem} />
       <button type="submit" className="act" disabled={!title.trim()}>
         {setup.keep}
       </button>

@@ -2,6 +2,7 @@ import { NativeSelect, TextInput } from "@mantine/core";
 import { type FormEvent, useState } from "react";
 import type { Meter, MeterFunction } from "../../api/client";
 import { useKeepMeter } from "../../api/hooks";
+import { Problem } from "../../app/Problem";
 import { setup as words } from "../../words/setup";
 import { functionWords } from "../../words/trace";
 import { type Draft, draftOf, type Figure, meterOf } from "./meterDraft";
@@ -104,11 +105,7 @@ export function MeterForm({ start, onClose }: { start: Meter; onClose: () => voi
           </tbody>
         </table>
       </div>
-      {keep.error && (
-        <p className="problem" role="alert">
-          {keep.error.message}
-        </p>
-      )}
+      <Problem error={keep.error} />
       <div className="row">
         <button type="submit" className="act" disabled={keep.isPending}>
           {words.keepMeter}

@@ -2,6 +2,7 @@ import { Link } from "react-router";
 import type { EventBody } from "../../api/client";
 import { useEvent } from "../../api/rooms";
 import type { Question } from "../../api/suspects";
+import { Problem } from "../../app/Problem";
 import { suspects as words } from "../../words/suspects";
 
 type Props = { jobId: string; ask: Question[]; onTake: (line: string) => void };
@@ -38,11 +39,7 @@ export function AskNext({ jobId, ask, onTake }: Props) {
           ))}
         </dl>
       )}
-      {record.error && (
-        <p className="problem" role="alert">
-          {record.error.message}
-        </p>
-      )}
+      <Problem error={record.error} />
       <div className="ask-foot">
         <Answer question={first} onTake={onTake} onSend={send} isPending={record.isPending} />
         {first.what_ifs.length > 0 && (

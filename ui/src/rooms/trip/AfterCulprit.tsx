@@ -1,5 +1,6 @@
 import { useEvent } from "../../api/rooms";
 import type { TripView } from "../../api/trip";
+import { Problem } from "../../app/Problem";
 import { trip as words } from "../../words/trip";
 
 /** Beyond the runs: the part that was fitted and the same run again, earths off and back, the live school. */
@@ -69,11 +70,7 @@ export function AfterCulprit({ view }: { view: TripView }) {
         <p className="quiet">
           {words.limits}: {view.limits}
         </p>
-        {record.error && (
-          <p className="problem" role="alert">
-            {record.error.message}
-          </p>
-        )}
+        <Problem error={record.error} />
       </section>
     </>
   );

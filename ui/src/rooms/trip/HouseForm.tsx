@@ -2,6 +2,7 @@ import { NativeSelect, TextInput } from "@mantine/core";
 import { type FormEvent, useState } from "react";
 import { useEvent } from "../../api/rooms";
 import type { HouseView } from "../../api/trip";
+import { Problem } from "../../app/Problem";
 import { trip as words } from "../../words/trip";
 
 type Noted = Required<HouseView["noted"]>;
@@ -121,11 +122,7 @@ export function HouseForm({ house, jobId, onKept }: { house: HouseView; jobId: s
       >
         {words.add}
       </button>
-      {(problem || record.error) && (
-        <p className="problem" role="alert">
-          {problem || record.error?.message}
-        </p>
-      )}
+      <Problem error={record.error} text={problem} />
       <button type="submit" className="act" disabled={record.isPending}>
         {words.keep}
       </button>

@@ -2,6 +2,7 @@ import { NativeSelect } from "@mantine/core";
 import { type FormEvent, useState } from "react";
 import { useEvent } from "../../api/rooms";
 import type { TripView } from "../../api/trip";
+import { Problem } from "../../app/Problem";
 import { trip as words } from "../../words/trip";
 
 type Props = {
@@ -126,11 +127,7 @@ export function RunForm({ view, connected, maybe, onConnect, onMade }: Props) {
         />
         {words.intermittent}
       </label>
-      {record.error && (
-        <p className="problem" role="alert">
-          {record.error.message}
-        </p>
-      )}
+      <Problem error={record.error} />
       <button
         type="submit"
         className="act"

@@ -1,6 +1,7 @@
 import { type FormEvent, useState } from "react";
 import { useEvent } from "../../api/rooms";
 import { previewRun, type TripView, useRunPreview } from "../../api/trip";
+import { Problem } from "../../app/Problem";
 import { trip as words } from "../../words/trip";
 
 const BY_DEVICE = ["trips", "holds"];
@@ -67,11 +68,7 @@ export function RunLine({ view }: { view: TripView }) {
           {words.insulated}
         </label>
       )}
-      {record.error && (
-        <p className="problem" role="alert">
-          {record.error.message}
-        </p>
-      )}
+      <Problem error={record.error} />
       {said?.text && !said.problem && (
         <button type="submit" className="act" disabled={record.isPending}>
           {words.enter}

@@ -1,0 +1,130 @@
+import { fireEvent, screen, waitFor } from "@testing-library/react";
+import { afterEach, describe, expect, test, vi } from "vitest";
+import type { Criterion, ProveView } from "../../src/api/proof";
+import { CriterionRow } from "../../src/rooms/prove/CriterionRow";
+import { SignOff } from "../../src/rooms/prove/SignOff";
+import { draw } from "../render";
+
+afterEach(() => vi.restoreAllMocks());
+
+const SEEN: Criterion = {
+  id: "visual",
+  title: "Looked at",
+  how: "Cord, plug, covers: whole.",
+  kind: "seen",
+  limit: "",
+  basis: "",
+  caution: "",
+  state: "not_shown",
+  reads: "",
+  shown_by: "",
+  before: "",
+  line: "",
+  is_next: true,
+};
+const VIEW = {
+  job: { id: "j-1" },
+  criteria: [SEEN],
+  blocking: [],
+  ways: [
+    { id: "direct", words: "direct: machine standing insulated" },
+    { id: "differential", words: "differential: water connected" },
+  ],
+  is_insulation_barred: false,
+  serial: "OC-T7",
+  calibrated: "2026-03-01",
+  has_changes: true,
+  is_over: false,
+} as unknown as ProveView;
+
+function sent() {
+  const bodies: { body: object }[] = [];
+  vi.spyOn(globalThis, "fetch").mockImplementation(async (input) => {
+    bodies.push(await (input as Request).json());
+    return new Response("{}", { headers: { "Content-Type": "application/json" } });
+  });
+  return bodies;
+}
+
+describe("a criterion", () => {
+  test.each([
+    ["Good: Looked at", true],
+    ["Bad: Looked at", false],
+  ])("that is seen is said in one touch: %s", async (button, isGood) => {
+    const bodies = sent();
+    draw(<CriterionRow view={VIEW} row={SEEN} />);
+    fireEvent.click(screen.getByRole("button", { name: button }));
+    await waitFor(() => expect(bodies[0]?.body).toMatchObject({ criterion: "visual", is_good: isGood }));
+  });
+
+  test("that is read says what to type, and where", () => {
+    const row = { ...SEEN, id: "insulation", kind: "reading" as const, line: "cord insulation" };
+    draw(<CriterionRow view={VIEW} row={row} />);
+    expect(screen.getByText("cord insulation …")).toBeInTheDocument();
+    expect(screen.getByRole("link", { name: "To Trace" })).toHaveAttribute("href", "/jobs/j-1/trace");
+    fireEvent.click(screen.getByText("Insulation may not be tested here"));
+    expect(screen.getByLabelText("Why not")).toBeInTheDocument();
+  });
+
+  test("of a current keeps the tester that was named last, and sends its method", async () => {
+    const bodies = sent();
+    const row = { ...SEEN, id: "current", kind: "current" as const, caution: "Live: touch nothing." };
+    draw(<CriterionRow view={VIEW} row={row} />);
+    expect(screen.getByText("Live: touch nothing.")).toBeInTheDocument();
+    expect(screen.getByLabelText("Tester's number")).toHaveValue("OC-T7");
+    fireEvent.change(screen.getByLabelText("Reads"), { target: { value: "0.4 mA" } });
+    fireEvent.change(screen.getByLabelText("Method"), { target: { value: "direct" } });
+    fireEvent.click(screen.getByRole("button", { name: "Enter it" }));
+    await waitFor(() =>
+      expect(bodies[0]?.body).toMatchObject({ criterion: "current", text: "0.4 mA", way: "direct" }),
+    );
+  });
+
+  test("that comes later asks for nothing yet", () => {
+    draw(<CriterionRow view={VIEW} row={{ ...SEEN, kind: "current", is_next: false }} />);
+    expect(screen.queryByRole("button")).toBeNull();
+  });
+
+  test("that was shown says what it read, by what, and what it read before", () => {
+    const row = {
+      ...SEEN,
+      kind: "reading" as const,
+      state: "bad" as const,
+      reads: "0.2 MΩ",
+      shown_by: "Tester",
+      before: "0.1 MΩ",
+    };
+    draw(<CriterionRow view={VIEW} row={row} />);
+    expect(screen.getByText("failed")).toBeInTheDocument();
+    expect(screen.getByText("0.2 MΩ").parentElement).toHaveTextContent("before the change: 0.1 MΩ");
+  });
+});
+
+describe("signing off", () => {
+  test("is not offered while something blocks it; the label always is", async () => {
+    const bodies = sent();
+    draw(<SignOff view={{ ...VIEW, blocking: ["no leak is not shown"] }} />);
+    expect(screen.getByText("no leak is not shown")).toBeInTheDocument();
+    expect(screen.getByRole("button", { name: "End the job as safe" })).toBeDisabled();
+    fireEvent.change(screen.getByLabelText("What was done, in one sentence"), { target: { value: "Left." } });
+    fireEvent.click(screen.getByRole("button", { name: "Label it unsafe and end the job" }));
+    await waitFor(() =>
+      expect(bodies[0]?.body).toEqual({ kind: "ended", why: "Left.", is_labelled_unsafe: true }),
+    );
+  });
+
+  test("claims nothing where nothing was changed", () => {
+    draw(<SignOff view={{ ...VIEW, has_changes: false }} />);
+    expect(screen.getByText(/None is claimed either/)).toBeInTheDocument();
+    expect(screen.getByRole("button", { name: "End the job" })).toBeEnabled();
+  });
+
+  test("offers the label once the job is over", () => {
+    draw(<SignOff view={{ ...VIEW, is_over: true }} />);
+    expect(screen.getByRole("link", { name: "Label for the machine" })).toHaveAttribute(
+      "href",
+      "/api/jobs/j-1/label.pdf",
+    );
+    expect(screen.queryByRole("button", { name: "End the job as safe" })).toBeNull();
+  });
+});
