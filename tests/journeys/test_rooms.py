@@ -108,6 +108,7 @@ def test_no_screen_has_a_serious_barrier_or_scrolls_sideways(demo: Visit, size: 
         ("codes", "What codes mean here"),
         ("trip", "Make a run"),
         ("repair", "Note a change"),
+        ("prove", "Sign off"),
     ):
         pages[room] = demo.open(f"/jobs/{demo.job('Galley washer')}/{room}", size=size, night=night)
         pages[room].get_by_role("heading", name=heading).wait_for()

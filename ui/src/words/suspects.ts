@@ -9,7 +9,7 @@ export const suspects = {
   take: "Take it",
   minutes: (minutes: number) => `${Number(minutes.toFixed(1))} min`,
   before: "Before it",
-  expects: "Would read",
+  expects: "It would read, were it the fault of",
   whatIf: "What if it reads",
   leave: "Leave out",
   whys: [

@@ -30,14 +30,17 @@ export function AskNext({ jobId, ask, onTake }: Props) {
         </ol>
       )}
       {first.expects.length > 0 && (
-        <dl className="ask-expects">
-          {first.expects.map((row) => (
-            <div key={row.part}>
-              <dt>{row.title}</dt>
-              <dd className="mono">{row.reads}</dd>
-            </div>
-          ))}
-        </dl>
+        <>
+          <p className="quiet">{words.expects}</p>
+          <dl className="ask-expects">
+            {first.expects.map((row) => (
+              <div key={row.part}>
+                <dt>{row.title}</dt>
+                <dd className="mono">{row.reads}</dd>
+              </div>
+            ))}
+          </dl>
+        </>
       )}
       <Problem error={record.error} />
       <div className="ask-foot">
