@@ -5,6 +5,7 @@ from __future__ import annotations
 import pytest
 from hypothesis import given
 from hypothesis import strategies as st
+from pydantic import ValidationError
 from tests.core.case_of import Log
 
 from ohmcensus.core.errors import InputError, SafetyRefusalError
@@ -19,6 +20,8 @@ from ohmcensus.core.event import (
     Intervention,
     ProofMade,
     RunWatched,
+    StripBack,
+    StripStep,
     Way,
 )
 from ohmcensus.core.meter import GENERIC_METERS
@@ -91,7 +94,7 @@ def test_a_job_on_which_nothing_was_changed_needs_no_proof(fl7: Sheet) -> None:
 @pytest.mark.parametrize(
     ("body", "error", "says"),
     [
-        (current("0.4 mA"), SafetyRefusalError, "protective conductor is not shown yet"),
+        (current("0.4 mA"), SafetyRefusalError, "looked at is not shown yet"),
         (seen("tidiness"), InputError, "no criterion 'tidiness'"),
         (ProofMade(criterion="visual"), InputError, "say good or bad"),
         (ProofMade(criterion="insulation", text="300M"), InputError, "quick line"),
@@ -121,6 +124,29 @@ def test_the_first_fail_ends_the_series(fl7: Sheet) -> None:
         refuse_proof(log.case, current("0.4 mA"))
 
 
+def test_a_cord_that_looks_bad_ends_the_series_too(fl7: Sheet) -> None:
+    log = Log(fl7).did(CHANGED, seen("visual", good=False)).read("cord pe 0.07", "cord insulation >299M")
+    for body in (current("0.4 mA"), seen("drum")):
+        with pytest.raises(SafetyRefusalError, match="looked at failed"):
+            refuse_proof(log.case, body)
+    refuse_proof(log.case, seen("visual"))
+
+
+def test_the_alternative_method_is_refused_where_loads_stand_behind_a_relay(fl7: Sheet) -> None:
+    log = Log(fl7).did(CHANGED, seen("visual")).read("cord pe 0.07", "cord insulation >299M")
+    with pytest.raises(InputError, match="behind a relay"):
+        refuse_proof(log.case, current("0.4 mA", way=Way.ALTERNATIVE))
+    plain = Log(find_sheet("tl4-c")).did(Changed(part="motor", intervention=Intervention.REPLACED), seen("visual"))
+    plain.read("cord pe 0.05", "cord insulation >299M")
+    refuse_proof(plain.case, current("0.4 mA", way=Way.ALTERNATIVE))
+
+
+def test_a_machine_that_was_taken_apart_is_proved_though_nothing_was_changed(fl7: Sheet) -> None:
+    log = Log(fl7).did(StripStep(words="back panel", panel="back"))
+    log.did(StripBack(step=log.case.events[0].id))
+    assert "protective conductor is not shown" in blocking(log.case)
+
+
 def test_where_insulation_may_not_be_tested_the_current_with_heat_on_takes_its_place(fl7: Sheet) -> None:
     log = Log(fl7).did(CHANGED, InsulationNotAllowed(words="surge arrester to earth"))
     rows = {row.id: row for row in criteria(log.case)}
@@ -138,3 +164,8 @@ def test_a_current_passes_only_with_its_whole_error(milliampere: float) -> None:
     assert row.interval is not None
     assert row.is_good == (row.interval.hi <= 3.5e-3)
     assert row.interval.contains(type(row.interval)(round(milliampere, 2) / 1e3, round(milliampere, 2) / 1e3))
+
+
+def test_insulation_is_left_out_only_with_a_reason() -> None:
+    with pytest.raises(ValidationError):
+        InsulationNotAllowed(words=" ")

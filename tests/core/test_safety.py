@@ -26,6 +26,7 @@ from ohmcensus.core.event import (
 )
 from ohmcensus.core.intake import Alteration, Complaint
 from ohmcensus.core.meter import GENERIC_METERS, Function
+from ohmcensus.core.proof import refuse_sign_off
 from ohmcensus.core.safety import (
     SafetyState,
     open_hazards,
@@ -223,12 +224,12 @@ def test_a_bypass_stays_open_until_it_is_out(fl7: Sheet) -> None:
     log.complains(Complaint(alterations=(bypass,)))
     assert "lid switch wires joined" in open_hazards(log.case)[0].words
     refuse_event(log.case, PluggedIn())
-    with pytest.raises(SafetyRefusalError, match="cannot end"):
-        refuse_event(log.case, Ended(why="done"))
-    refuse_event(log.case, Ended(why="done", is_labelled_unsafe=True))
+    with pytest.raises(SafetyRefusalError, match=r"not signed off: .*lid switch wires joined"):
+        refuse_sign_off(log.case, Ended(why="done"))
+    refuse_sign_off(log.case, Ended(why="done", is_labelled_unsafe=True))
     log.did(BypassRemoved(words="wires parted and sleeved"))
     assert open_hazards(log.case) == ()
-    refuse_event(log.case, Ended(why="done"))
+    refuse_sign_off(log.case, Ended(why="done"))
 
 
 def test_the_steps_are_this_machines_and_this_jobs(fl7: Sheet) -> None:

@@ -91,6 +91,16 @@ def test_a_panel_noted_as_opened_is_shut_by_the_step_that_puts_it_back(fl7: Shee
     assert open_panels(log.case) == frozenset()
 
 
+def test_a_cover_that_comes_off_again_is_off(fl7: Sheet) -> None:
+    log = Log(fl7).did(BACK_PANEL)
+    log.did(back(log, 0, 6), BACK_PANEL)
+    assert open_panels(log.case) == {"back"}
+    log.did(back(log, 1, 6))
+    assert open_panels(log.case) == frozenset()
+    log.did(Opened(panel="back"))
+    assert open_panels(log.case) == {"back"}
+
+
 @given(st.lists(st.integers(0, 9), min_size=1, max_size=6), st.data())
 def test_it_is_finished_exactly_when_all_are_back(counts: list[int], data: st.DataObject) -> None:
     log = Log(find_sheet("fl7-u")).did(*(StripStep(words=f"step {n}", fasteners=n) for n in counts))

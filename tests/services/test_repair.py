@@ -36,7 +36,7 @@ def test_a_fault_that_vanishes_after_two_changes_is_not_conclusive_and_says_what
     assert [row.has_passed for row in view.steps] == [False, None, None, True]
     assert "another one fitted, spare 1" in view.steps[2].words
     assert "Not conclusive: 2 changes" in view.cured
-    assert view.swap_back == "Control board"
+    assert "Put the former Control board back" in view.cured
     assert show_suspects(context, job, SuspectsQuery()).cured == view.cured
 
 

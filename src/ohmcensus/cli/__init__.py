@@ -148,7 +148,7 @@ def tests(sheet_id: str, part: str | None) -> None:
 
     found = find_sheet(sheet_id)
     if part is not None:
-        _known_part(found, part)
+        found.known_part(part)
     rows = [test for test in machine_tests(found, REFERENCE_CELSIUS) if part is None or test.part == part]
     say([_test_entry(test, reaches(found, test.part, test.name)) for test in rows])
 
@@ -167,17 +167,6 @@ def _test_entry(test: MachineTest, reached: tuple[str, ...]) -> dict[str, Any]:
         "blind_to": [mode.value for mode in test.blind_to],
         "should": test.window.shown,
     }
-
-
-def _known_part(found: Sheet, part: str) -> None:
-    """Refuse a part that is not on the sheet."""
-    from ohmcensus.core.names import nearest  # noqa: PLC0415
-
-    if found.part(part) is None:
-        ids = [entry.id for entry in found.parts]
-        close = nearest(part, ids)
-        remedy = f"{close}?" if close else f"its parts are {', '.join(ids)}"
-        raise UnknownNameError(what=f"no '{part[:40]}' on this sheet", remedy=remedy, field="part")
 
 
 @commands.command(context_settings=_TEXT_MAY_BEGIN_WITH_MINUS)
@@ -213,7 +202,7 @@ def judge(sheet_id: str, part: str, test: str, text: str, celsius: float, meter_
     from ohmcensus.services.find_sheet import find_sheet  # noqa: PLC0415
 
     found = find_sheet(sheet_id)
-    _known_part(found, part)
+    found.known_part(part)
     own = {row.name: row for row in machine_tests(found, celsius) if row.part == part}
     if test not in own:
         what = f"no test '{test[:40]}' on {part}"

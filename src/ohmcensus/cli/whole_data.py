@@ -19,10 +19,10 @@ file_argument = click.argument("file", type=click.Path(path_type=Path, dir_okay=
 @data_option
 def backup(file: Path, data: Path | None) -> None:
     """Write all data to FILE, photos included."""
-    from ohmcensus.exchange.archive import write_archive  # noqa: PLC0415
+    from ohmcensus.storage.backup import write_backup  # noqa: PLC0415
 
     at = datetime.now(UTC).isoformat(timespec="seconds")
-    say({"file": str(file), "photos": write_archive(_folder(data), file, at=at)})
+    say({"file": str(file), "photos": write_backup(_folder(data), file, at=at)})
 
 
 @click.command()
@@ -30,11 +30,11 @@ def backup(file: Path, data: Path | None) -> None:
 @data_option
 def restore(file: Path, data: Path | None) -> None:
     """Bring all data back from FILE into an empty data directory."""
-    from ohmcensus.exchange.archive import read_archive  # noqa: PLC0415
+    from ohmcensus.storage.backup import read_backup  # noqa: PLC0415
     from ohmcensus.storage.database import open_store  # noqa: PLC0415
 
     folder = _folder(data)
-    count = read_archive(file, folder)
+    count = read_backup(file, folder)
     open_store(folder).close()
     say({"data": str(folder), "photos": count})
 

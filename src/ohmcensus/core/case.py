@@ -6,7 +6,7 @@ from collections.abc import Iterable
 from dataclasses import dataclass, field
 from functools import cached_property
 
-from ohmcensus.core.event import Event, Opened
+from ohmcensus.core.event import Event
 from ohmcensus.core.intake import Complaint, DataPlate
 from ohmcensus.core.limits import LimitProfile, usual_profile
 from ohmcensus.core.meter import Function, Meter
@@ -104,11 +104,6 @@ class Case:
     def limits(self) -> LimitProfile:
         """The limits that hold on this job."""
         return self.profile or usual_profile(self.sheet.volts)
-
-    @property
-    def opened_panels(self) -> frozenset[str]:
-        """Covers that were noted as opened."""
-        return frozenset(event.body.panel for event in self.events if isinstance(event.body, Opened))
 
     @cached_property
     def standing(self) -> tuple[Reading, ...]:

@@ -10,7 +10,7 @@ from ohmcensus.core.case import Case
 from ohmcensus.core.event import Changed, CodesRead, Ended, Event, Isolated, Reopened, RunMade, Tripped
 from ohmcensus.core.first_look import is_begun
 from ohmcensus.core.machine import is_proof, machine_tests
-from ohmcensus.core.proof import proofs
+from ohmcensus.core.proof import is_asked, proofs
 from ohmcensus.core.safety import Safety, SafetyState, power_hazards
 from ohmcensus.core.symptom import Symptom
 
@@ -146,7 +146,7 @@ def _prove(case: Case) -> Stage:
     good = sum(row.is_good is True for row in rows)
     if any(row.is_good is False for row in rows):
         return Stage("prove", StageState.BLOCKED, "a test failed")
-    if not any(isinstance(event.body, Changed) for event in case.events):
+    if not is_asked(case):
         return Stage("prove", StageState.OPEN, "nothing changed")
     if good == len(rows):
         return Stage("prove", StageState.DONE, "proved")

@@ -6,7 +6,7 @@ from dataclasses import dataclass
 
 from ohmcensus.core.case import Case
 from ohmcensus.core.errors import InputError
-from ohmcensus.core.event import Event, StripBack, StripStep
+from ohmcensus.core.event import Event, Opened, StripBack, StripStep
 
 
 @dataclass(frozen=True, slots=True)
@@ -51,10 +51,19 @@ def unfinished(case: Case) -> tuple[str, ...]:
 
 
 def open_panels(case: Case) -> frozenset[str]:
-    """Return the covers that are off: noted as opened or taken off in a step, and not put back by one."""
-    rows = [row for row in strip_down(case) if row.step.panel]
-    back = {row.step.panel for row in rows if row.is_back}
-    return (case.opened_panels | {row.step.panel for row in rows}) - back
+    """Return the covers that are off: noted as opened or taken off in a step, and not put back since."""
+    off: set[str] = set()
+    panel_of: dict[str, str] = {}
+    for event in case.events:
+        match event.body:
+            case Opened(panel=panel):
+                off.add(panel)
+            case StripStep(panel=panel) if panel:
+                panel_of[event.id] = panel
+                off.add(panel)
+            case StripBack(step=step):
+                off.discard(panel_of.get(step, ""))
+    return frozenset(off)
 
 
 def refuse_strip(case: Case, body: StripStep | StripBack) -> None:

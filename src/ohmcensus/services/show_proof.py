@@ -8,7 +8,7 @@ from pydantic import BaseModel
 
 from ohmcensus.core.case import Case
 from ohmcensus.core.event import Changed, Event, Way
-from ohmcensus.core.proof import Proof, ShownBy, blocking, proofs
+from ohmcensus.core.proof import Proof, ShownBy, blocking, is_asked, proofs
 from ohmcensus.core.proof.criteria import is_insulation_barred
 from ohmcensus.core.quantity import show_indication
 from ohmcensus.core.stages import ended
@@ -66,8 +66,8 @@ class ProveView(Described):
         Whether insulation may not be tested here.
     serial, calibrated
         The tester as it was last named.
-    has_changes
-        Whether anything was changed: only then proof is asked.
+    is_asked
+        Whether proof is asked: something was changed or came off.
     """
 
     job: JobView
@@ -77,7 +77,7 @@ class ProveView(Described):
     is_insulation_barred: bool
     serial: str
     calibrated: str
-    has_changes: bool
+    is_asked: bool
     is_over: bool
 
 
@@ -108,7 +108,7 @@ def proof_view(context: Context, job: JobAtHand) -> ProveView:
         is_insulation_barred=is_insulation_barred(case),
         serial=last.serial if last else "",
         calibrated=last.calibrated if last else "",
-        has_changes=any(isinstance(event.body, Changed) for event in case.events),
+        is_asked=is_asked(case),
         is_over=ended(case) is not None,
     )
 

@@ -72,8 +72,6 @@ class RepairView(Described):
         Covers and plugs of the sheet.
     cured
         Whether what was changed has cured it, in words; empty while no run has passed.
-    swap_back
-        Title of the part whose former piece would settle it, empty where nothing need be settled.
     parts, interventions, outcomes
         What can be chosen for a change and for a run.
     leader
@@ -88,7 +86,6 @@ class RepairView(Described):
     panels: list[AnswerChoice]
     plugs: list[AnswerChoice]
     cured: str
-    swap_back: str
     parts: list[AnswerChoice]
     interventions: list[AnswerChoice]
     outcomes: list[AnswerChoice]
@@ -145,7 +142,6 @@ def show_repair(context: Context, job_id: str) -> RepairView:
     with context.store.read() as session:
         job = take(context, session, job_id)
     case = job.case
-    cured = cured_words(case)
     rows = [event for event in case.events if isinstance(event.body, Changed | RunWatched)]
     return RepairView(
         job=job_view(job, context.clock()),
@@ -153,8 +149,7 @@ def show_repair(context: Context, job_id: str) -> RepairView:
         stripped=[_stripped(row, case) for row in strip_down(case)],
         panels=[AnswerChoice(id=name, words=panel.title) for name, panel in case.sheet.panels.items()],
         plugs=[AnswerChoice(id=name, words=plug.title) for name, plug in case.sheet.plugs.items()],
-        cured=cured.sentence,
-        swap_back=cured.swap_back,
+        cured=cured_words(case),
         parts=[AnswerChoice(id=part.id, words=part.title) for part in case.sheet.parts],
         interventions=[AnswerChoice(id=row.value, words=row.words) for row in Intervention],
         outcomes=run_answers(case.sheet),

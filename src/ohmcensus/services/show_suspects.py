@@ -209,7 +209,7 @@ def suspects_view(context: Context, job: JobAtHand, objective: Objective) -> Sus
         alike=[_alike_words(row, case) for row in alike(known, reach.left_out)] if rows else [],
         would_change=_would_change(known, ask_next),
         ask=ask_next,
-        cured=cured_words(case).sentence,
+        cured=cured_words(case),
         objective=objective,
         objectives=[ObjectiveChoice(id=row, words=row.words) for row in Objective],
     )

@@ -2,8 +2,6 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass
-
 from pydantic import BaseModel
 
 from ohmcensus.core.case import Case
@@ -18,14 +16,6 @@ class AnswerChoice(BaseModel):
 
     id: str
     words: str
-
-
-@dataclass(frozen=True, slots=True)
-class Cured:
-    """What cured the fault in a sentence, empty while no run has passed; what to swap back, by title."""
-
-    sentence: str = ""
-    swap_back: str = ""
 
 
 def standing_words(known: Diagnosis, left_out: frozenset[str] = frozenset()) -> str:
@@ -59,21 +49,21 @@ def _left(known: Diagnosis, left_out: frozenset[str]) -> str:
     return f"Still possible: {', '.join(named)}. {count} tests were not made."
 
 
-def cured_words(case: Case) -> Cured:
-    """Say what cured the fault, if a run has passed."""
+def cured_words(case: Case) -> str:
+    """Say what cured the fault and what to swap back, empty while no run has passed."""
     found = cure(case)
     if found is None:
-        return Cured()
+        return ""
     parts = {part.id: part.title for part in case.sheet.parts}
     done = ", ".join(f"{parts.get(row.part, row.part)} ({row.intervention.words})" for row in found.changes)
     if found.is_conclusive:
-        return Cured(f"It runs through. One change stands between the last failure and this run: {done}. Conclusive.")
+        return f"It runs through. One change stands between the last failure and this run: {done}. Conclusive."
     if not found.changes:
-        return Cured("It runs through, and nothing was changed: the fault comes and goes. Not conclusive.")
+        return "It runs through, and nothing was changed: the fault comes and goes. Not conclusive."
     settle = parts.get(found.swap_back, "")
     remedy = f" Put the former {settle} back and run it again to settle it." if settle else ""
     why = f"{len(found.changes)} changes" if len(found.changes) > 1 else "a failure that nobody watched"
-    return Cured(f"It runs through after {done}. Not conclusive: {why}.{remedy}", settle)
+    return f"It runs through after {done}. Not conclusive: {why}.{remedy}"
 
 
 def chance_words(chance: float) -> str:

@@ -99,7 +99,7 @@ def _report(context: Context, job: JobAtHand):  # type: ignore[no-untyped-def]
     leader = case.sheet.part(known.leader)
     rows = [row for row in job.lines if row.answer is not None and row.test and not is_proof(row.test.id)]
     deciding = _deciding([row for row in census_lines(before) if row.answer and row.test], known.leader)
-    cured = cured_words(case).sentence
+    cured = cured_words(case)
     shown = any(row.is_good is not None for row in proofs(case))
     return Report(
         title=f"Job sheet · {stored.machine}",
@@ -150,7 +150,7 @@ def _found(known: Diagnosis, leader: str) -> str:
 
 
 def _facts(job: JobAtHand) -> tuple[tuple[str, str], ...]:
-    stored, case = job.stored, job.case
+    stored, case, end = job.stored, job.case, ended(job.case)
     plate = case.plate
     rows = (
         ("Machine", f"{stored.machine}, {case.sheet.title}"),
@@ -158,7 +158,7 @@ def _facts(job: JobAtHand) -> tuple[tuple[str, str], ...]:
         ("Type, serial", ", ".join(word for word in (plate.type_number, plate.serial) if word)),
         ("Supply", f"{case.sheet.volts:g} V {case.sheet.hertz:g} Hz"),
         ("Opened", stored.opened_at.replace("T", " ").removesuffix("Z") + " UTC"),
-        ("By", job.settings.technician),
+        ("By", end.who if end else job.settings.technician),
         ("Job", stored.id),
     )
     return tuple((name, value) for name, value in rows if value)

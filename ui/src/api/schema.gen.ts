@@ -2995,8 +2995,8 @@ export interface components {
          *         Whether insulation may not be tested here.
          *     serial, calibrated
          *         The tester as it was last named.
-         *     has_changes
-         *         Whether anything was changed: only then proof is asked.
+         *     is_asked
+         *         Whether proof is asked: something was changed or came off.
          */
         ProveView: {
             /** Blocking */
@@ -3005,8 +3005,8 @@ export interface components {
             calibrated: string;
             /** Criteria */
             criteria: components["schemas"]["CriterionView"][];
-            /** Has Changes */
-            has_changes: boolean;
+            /** Is Asked */
+            is_asked: boolean;
             /** Is Insulation Barred */
             is_insulation_barred: boolean;
             /** Is Over */
@@ -3189,8 +3189,6 @@ export interface components {
          *         Covers and plugs of the sheet.
          *     cured
          *         Whether what was changed has cured it, in words; empty while no run has passed.
-         *     swap_back
-         *         Title of the part whose former piece would settle it, empty where nothing need be settled.
          *     parts, interventions, outcomes
          *         What can be chosen for a change and for a run.
          *     leader
@@ -3220,8 +3218,6 @@ export interface components {
             steps: components["schemas"]["RepairStep"][];
             /** Stripped */
             stripped: components["schemas"]["StrippedView"][];
-            /** Swap Back */
-            swap_back: string;
         };
         /**
          * RepeatedView

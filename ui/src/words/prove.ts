@@ -4,7 +4,7 @@ export const prove = {
   intro:
     "The first fail ends the series: mend that, then show it again. A reading passes only with its whole error.",
   noChange:
-    "Nothing was changed on this job: proof is asked once something is. It can be shown all the same.",
+    "Nothing was changed and nothing came off: proof is asked once something is. It can be shown all the same.",
   states: { good: "good", bad: "failed", not_shown: "not shown" },
   limit: "Limit",
   before: "before the change",
@@ -26,7 +26,7 @@ export const prove = {
     "Insulation is not tested on this machine: the current with heat on, both ways round, counts instead.",
   signOff: "Sign off",
   free: "Nothing blocks it: earth, insulation, current and function are shown.",
-  unchanged: "Nothing blocks it: nothing was changed, so no proof is asked. None is claimed either.",
+  unchanged: "Nothing blocks it: nothing was changed or came off, so no proof is asked. None is claimed either.",
   endPlain: "End the job",
   blocked: "Not yet. It blocks:",
   why: "What was done, in one sentence",

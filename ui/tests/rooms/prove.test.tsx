@@ -33,7 +33,7 @@ const VIEW = {
   is_insulation_barred: false,
   serial: "OC-T7",
   calibrated: "2026-03-01",
-  has_changes: true,
+  is_asked: true,
   is_over: false,
 } as unknown as ProveView;
 
@@ -114,7 +114,7 @@ describe("signing off", () => {
   });
 
   test("claims nothing where nothing was changed", () => {
-    draw(<SignOff view={{ ...VIEW, has_changes: false }} />);
+    draw(<SignOff view={{ ...VIEW, is_asked: false }} />);
     expect(screen.getByText(/None is claimed either/)).toBeInTheDocument();
     expect(screen.getByRole("button", { name: "End the job" })).toBeEnabled();
   });

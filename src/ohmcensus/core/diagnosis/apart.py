@@ -10,9 +10,10 @@ import numpy as np
 
 from ohmcensus.core.diagnosis.outcomes import Array
 from ohmcensus.core.diagnosis.posterior import Diagnosis
+from ohmcensus.core.machine.separable import LEAST_VARIATION
 
-# Suspects that are at least so likely are compared; half of all readings must differ for a test to separate (ours).
-LEADING, LEAST_VARIATION = 0.1, 0.5
+# Suspects that are at least so likely are compared (ours).
+LEADING = 0.1
 
 
 @dataclass(frozen=True, slots=True)

@@ -5,7 +5,9 @@ from __future__ import annotations
 from enum import StrEnum
 from typing import Literal
 
-from ohmcensus.core.event.record import Name, Record, Words
+from pydantic import StrictBool
+
+from ohmcensus.core.event.record import Name, Record, Said, Words
 from ohmcensus.core.meter import Meter
 
 
@@ -53,7 +55,7 @@ class ProofMade(Record):
     kind: Literal["proof_made"] = "proof_made"
     criterion: Name
     text: Words = ""
-    is_good: bool | None = None
+    is_good: StrictBool | None = None
     way: Way | None = None
     instrument: Meter | None = None
     serial: Words = ""
@@ -65,4 +67,4 @@ class InsulationNotAllowed(Record):
     """Insulation may not be tested on this machine: why; the current with heat on becomes mandatory."""
 
     kind: Literal["insulation_not_allowed"] = "insulation_not_allowed"
-    words: Words
+    words: Said

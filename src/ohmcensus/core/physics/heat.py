@@ -9,6 +9,7 @@ WATER_KJ_PER_KG_K, WATER_KG_PER_LITRE = 4.19, 1.0
 JOULE_A_KWH = 3.6e6
 # What tub and laundry take besides, as a share of the water's own (ours).
 TUB_SHARE = 0.15
+MOST_LITRES, MOST_CELSIUS = 200.0, 100.0
 
 
 def heat_energy_j(litres: float, from_celsius: float, to_celsius: float) -> float:
@@ -39,6 +40,3 @@ def heat_up_minutes(litres: float, from_celsius: float, to_celsius: float, watts
         raise InputError(what=f"{watts:g} W", remedy="give the heater's power in watts", field="watts")
     alone = heat_energy_j(litres, from_celsius, to_celsius) / watts / 60
     return alone, alone * (1 + TUB_SHARE)
-
-
-MOST_LITRES, MOST_CELSIUS = 200.0, 100.0

@@ -7,7 +7,7 @@
 
 from ohmcensus.core.proof.criteria import Criterion, ShownBy, criteria, current_limit_a
 from ohmcensus.core.proof.sign_off import blocking, refuse_sign_off
-from ohmcensus.core.proof.state import Proof, proofs, refuse_proof, since_change
+from ohmcensus.core.proof.state import Proof, is_asked, proofs, refuse_proof, since_change
 
 __all__ = [
     "Criterion",
@@ -16,6 +16,7 @@ __all__ = [
     "blocking",
     "criteria",
     "current_limit_a",
+    "is_asked",
     "proofs",
     "refuse_proof",
     "refuse_sign_off",

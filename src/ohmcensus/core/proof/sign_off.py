@@ -6,8 +6,8 @@ from collections.abc import Iterator
 
 from ohmcensus.core.case import Case
 from ohmcensus.core.errors import SafetyRefusalError
-from ohmcensus.core.event import Changed, Ended
-from ohmcensus.core.proof.state import proofs
+from ohmcensus.core.event import Ended
+from ohmcensus.core.proof.state import is_asked, proofs
 from ohmcensus.core.safety import open_hazards
 from ohmcensus.core.strip_down import unfinished
 
@@ -15,8 +15,8 @@ from ohmcensus.core.strip_down import unfinished
 def blocking(case: Case) -> tuple[str, ...]:
     """Return everything that blocks signing off, a sentence each; empty where the machine may go out as safe.
 
-    Open dangers always do. Proof is asked of a machine on which something was changed: a job that ends at the
-    outlet, or with nothing done, needs none.
+    Open dangers always do. Proof is asked of a machine on which something was changed or came off: a job that ends
+    at the outlet, or with nothing done, needs none.
     """
     return tuple(_blocking(case))
 
@@ -39,7 +39,7 @@ def _blocking(case: Case) -> Iterator[str]:
     for hazard in open_hazards(case):
         yield f"{hazard.words} ({hazard.remedy})"
     yield from unfinished(case)
-    if any(isinstance(event.body, Changed) for event in case.events):
+    if is_asked(case):
         for row in proofs(case):
             if row.is_good is None:
                 yield f"{row.criterion.title.lower()} is not shown"

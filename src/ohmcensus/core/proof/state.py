@@ -6,7 +6,18 @@ from dataclasses import dataclass
 
 from ohmcensus.core.case import Case, Reading
 from ohmcensus.core.errors import InputError, SafetyRefusalError
-from ohmcensus.core.event import Changed, EarthRefitted, Event, Opened, ProofMade, RunWatched, StripBack, StripStep, Way
+from ohmcensus.core.event import (
+    Changed,
+    EarthLifted,
+    EarthRefitted,
+    Event,
+    Opened,
+    ProofMade,
+    RunWatched,
+    StripBack,
+    StripStep,
+    Way,
+)
 from ohmcensus.core.machine.asked import THROUGH
 from ohmcensus.core.meter import Function
 from ohmcensus.core.proof.criteria import Criterion, ShownBy, criteria, is_insulation_barred
@@ -37,7 +48,16 @@ class Proof:
     event: ProofMade | None = None
 
 
+# State of a sheet whose heater hangs on a relay of the board.
+RELAY = "heater_relay"
+# What is a repair: proof is asked of a machine on which anything was changed or taken off.
+_REPAIRS = (Changed, StripStep, EarthLifted)
 _TAKES_AWAY = (Changed, Opened, EarthRefitted, StripStep, StripBack)
+
+
+def is_asked(case: Case) -> bool:
+    """Tell whether proof is asked: something was changed, came off, or had its earth lifted."""
+    return any(isinstance(event.body, _REPAIRS) for event in case.events)
 
 
 def since_change(case: Case) -> int:
@@ -65,7 +85,8 @@ def refuse_proof(case: Case, body: ProofMade) -> None:
         For an unknown criterion, a reading where something is seen, or the other way round; a current without its
         method, or by the alternative one where that proves nothing.
     SafetyRefusalError
-        Before an earlier criterion is good: the first fail ends the series.
+        After a fail, which ends the series; and before an earlier criterion is shown, save that what is only seen
+        may be said in any order.
     """
     rows = proofs(case)
     place = next((at for at, row in enumerate(rows) if row.criterion.id == body.criterion), None)
@@ -75,7 +96,8 @@ def refuse_proof(case: Case, body: ProofMade) -> None:
     criterion = rows[place].criterion
     _refuse_form(case, criterion, body)
     for row in rows[:place]:
-        if not row.is_good and row.criterion.kind is not ShownBy.SEEN:
+        is_both_seen = row.criterion.kind is criterion.kind is ShownBy.SEEN
+        if row.is_good is False or (row.is_good is None and not is_both_seen):
             state = "failed" if row.is_good is False else "is not shown yet"
             remedy = "mend that first and show it again" if row.is_good is False else "show that first"
             what = f"{row.criterion.title.lower()} {state}: no {criterion.title.lower()}"
@@ -98,6 +120,9 @@ def _refuse_form(case: Case, criterion: Criterion, body: ProofMade) -> None:
     if body.way is Way.ALTERNATIVE and is_insulation_barred(case):
         what = "the alternative method needs insulation, which is not allowed here"
         raise InputError(what=what, remedy="measure it running, heat on", field="way")
+    if body.way is Way.ALTERNATIVE and RELAY in case.sheet.states:
+        what = "the alternative method does not reach what stands behind a relay"
+        raise InputError(what=what, remedy="measure it running, direct or differential", field="way")
 
 
 def _proof(case: Case, criterion: Criterion, since: int) -> Proof:

@@ -10,7 +10,6 @@ from ohmcensus.core.event import (
     CycleBegun,
     EarthLifted,
     EarthRefitted,
-    Ended,
     EntryTried,
     Hazard,
     HazardFound,
@@ -75,9 +74,8 @@ def refuse_event(case: Case, body: Body, state: SafetyState = SafetyState.NOT_PR
     Raises
     ------
     SafetyRefusalError
-        For power while a hazard forbids it, a second re-close after one trip, an earth lifted from a machine
-        that is not proved dead, and ending a job with a bypassed interlock or an earth off unless the machine is
-        labelled unsafe.
+        For power while a hazard forbids it, a second re-close after one trip, and an earth lifted from a machine
+        that is not proved dead. What blocks ending a job is a rule of the proof.
     InputError
         For a re-close where nothing tripped, a bypass removed where none was found, an earth of a part that has
         none or whose earth was not off.
@@ -99,8 +97,6 @@ def refuse_event(case: Case, body: Body, state: SafetyState = SafetyState.NOT_PR
         case EarthRefitted() if body.part not in earths_off(case):
             what = f"the earth of '{body.part}' is not off"
             raise InputError(what=what, remedy="note it as lifted first", field="part")
-        case Ended(is_labelled_unsafe=False):
-            _refuse_unsafe_ending(case)
         case _:
             return
 
@@ -135,17 +131,6 @@ def _refuse_lifting(case: Case, name: str, state: SafetyState) -> None:
     if state is not SafetyState.DEAD:
         what = "the earth stays on: the machine is not proved dead"
         raise SafetyRefusalError(what=what, remedy="unplug it and prove it dead in Safe first", field="safety")
-
-
-def _refuse_unsafe_ending(case: Case) -> None:
-    """Refuse to sign off what is bypassed or without its earth."""
-    for hazard in open_hazards(case):
-        if hazard.hazard in _NEVER_SIGNED_OFF:
-            remedy = f"{hazard.remedy}; or label the machine unsafe and tell the customer"
-            raise SafetyRefusalError(what=f"{hazard.words}: this job cannot end", remedy=remedy, field="hazard")
-
-
-_NEVER_SIGNED_OFF = frozenset({Hazard.BYPASS, Hazard.EARTH_OFF})
 
 
 def _bypassed(case: Case) -> bool:

@@ -16,6 +16,7 @@ from enum import StrEnum
 
 from ohmcensus.core.case import Case, Reading
 from ohmcensus.core.event import (
+    TRIPS,
     CycleBegun,
     EntryTried,
     Event,
@@ -167,14 +168,19 @@ def _after_event(walk: _Walk, event: Event) -> _Walk:
             return _Walk(isolated=True, last=walk.last)
         case LiveBegun():
             return _Walk(live=event, last=walk.last)
-        case RunWatched(outcome="trips") | Tripped() | RunMade(has_tripped=True) | PluggedIn() | Reclosed():
+        case Tripped() | RunMade(has_tripped=True) | PluggedIn() | Reclosed():
             return _powered(walk)
         case CycleBegun() | EntryTried() | RunWatched():
-            return _powered(walk) if walk.live is None else walk
+            return walk if walk.live is not None and not _has_tripped(event) else _powered(walk)
         case LiveEnded() | Opened() | StripStep():
             return replace(walk, live=None)
         case _:
             return walk
+
+
+def _has_tripped(event: Event) -> bool:
+    """Tell whether a watched run ended in a trip."""
+    return isinstance(event.body, RunWatched) and event.body.outcome == TRIPS
 
 
 def _powered(walk: _Walk) -> _Walk:

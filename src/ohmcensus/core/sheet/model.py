@@ -11,6 +11,7 @@ from pydantic import BaseModel, ConfigDict, Field, StringConstraints, model_vali
 
 from ohmcensus.core.codes import Cycle, EntrySequence, Meaning, Scheme
 from ohmcensus.core.errors import UnknownNameError
+from ohmcensus.core.names import nearest
 from ohmcensus.core.parts import part_kinds
 from ohmcensus.core.parts.element import CHASSIS
 from ohmcensus.core.parts.kind import PartKind, Pin, Ratings, TestSpec
@@ -235,7 +236,9 @@ class Sheet(_Frozen):
         """
         found = self.part(part_id)
         if found is None:
-            remedy = f"its parts are {', '.join(part.id for part in self.parts)}"
+            ids = [part.id for part in self.parts]
+            close = nearest(part_id, ids)
+            remedy = f"{close}?" if close else f"its parts are {', '.join(ids)}"
             raise UnknownNameError(what=f"no '{part_id[:40]}' on this sheet", remedy=remedy, field="part")
         return found
 

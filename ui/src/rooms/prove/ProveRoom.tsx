@@ -16,7 +16,7 @@ export function ProveRoom() {
         <div className="prove">
           <section className="card leaf" aria-label={words.list}>
             <h2>{words.list}</h2>
-            <p className="quiet">{data.has_changes ? words.intro : words.noChange}</p>
+            <p className="quiet">{data.is_asked ? words.intro : words.noChange}</p>
             {data.is_insulation_barred && <p className="notice">{words.isBarred}</p>}
             <ol className="criteria">
               {data.criteria.map((row) => (

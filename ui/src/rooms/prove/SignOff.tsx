@@ -14,7 +14,7 @@ export function SignOff({ view }: { view: ProveView }) {
     <section className="card leaf stack" aria-label={words.signOff}>
       <h2>{words.signOff}</h2>
       {view.blocking.length === 0 ? (
-        <p>{view.has_changes ? words.free : words.unchanged}</p>
+        <p>{view.is_asked ? words.free : words.unchanged}</p>
       ) : (
         <>
           <p>{words.blocked}</p>
@@ -52,7 +52,7 @@ export function SignOff({ view }: { view: ProveView }) {
             disabled={record.isPending || view.blocking.length > 0}
             onClick={() => end(false)}
           >
-            {view.has_changes ? words.end : words.endPlain}
+            {view.is_asked ? words.end : words.endPlain}
           </button>
           <button
             type="button"

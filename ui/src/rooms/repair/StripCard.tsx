@@ -3,6 +3,7 @@ import type { RepairView } from "../../api/repair";
 import { useEvent } from "../../api/rooms";
 import { Problem } from "../../app/Problem";
 import { strip as words } from "../../words/repair";
+import { PlugChips } from "./PlugChips";
 import { StripForm } from "./StripForm";
 
 /** What came off, in order; one touch turns it round into the reassembly. */
@@ -85,19 +86,12 @@ function StripRow({ row, jobId, isTurned }: RowProps) {
               />
             </label>
           )}
-          {row.plugs.map((plug) => (
-            <button
-              key={plug.id}
-              type="button"
-              className="chip"
-              aria-pressed={plugs.includes(plug.id)}
-              onClick={() =>
-                setPlugs(plugs.includes(plug.id) ? plugs.filter((id) => id !== plug.id) : [...plugs, plug.id])
-              }
-            >
-              {words.plugIs(plug.words, plugs.includes(plug.id))}
-            </button>
-          ))}
+          <PlugChips
+            plugs={row.plugs}
+            chosen={plugs}
+            say={(plug, isOn) => words.plugIs(plug.words, isOn)}
+            onChoose={setPlugs}
+          />
           <button
             type="button"
             className="act"

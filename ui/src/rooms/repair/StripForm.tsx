@@ -4,6 +4,7 @@ import type { RepairView } from "../../api/repair";
 import { useEvent } from "../../api/rooms";
 import { Problem } from "../../app/Problem";
 import { strip as words } from "../../words/repair";
+import { PlugChips } from "./PlugChips";
 
 const HELD = ["fasteners", "head", "size", "kept"] as const;
 const EMPTY = { words: "", fasteners: "", head: "", size: "", kept: "", panel: "" };
@@ -63,19 +64,7 @@ export function StripForm({ view }: { view: RepairView }) {
       <details>
         <summary>{words.pulled}</summary>
         <div className="chips">
-          {view.plugs.map((plug) => (
-            <button
-              key={plug.id}
-              type="button"
-              className="chip"
-              aria-pressed={plugs.includes(plug.id)}
-              onClick={() =>
-                setPlugs(plugs.includes(plug.id) ? plugs.filter((id) => id !== plug.id) : [...plugs, plug.id])
-              }
-            >
-              {plug.words}
-            </button>
-          ))}
+          <PlugChips plugs={view.plugs} chosen={plugs} onChoose={setPlugs} />
         </div>
       </details>
       <Problem error={record.error} text={problem} />

@@ -12,12 +12,12 @@ import pytest
 from tests.working import logged, prove_dead
 
 from ohmcensus.core.errors import InputError
-from ohmcensus.exchange.archive import DATABASE, FORMAT, NOTE, read_archive, write_archive
 from ohmcensus.services.context import Context
 from ohmcensus.services.export_job import export_text
 from ohmcensus.services.seed_demo import seed_demo
 from ohmcensus.services.show_job import list_jobs
-from ohmcensus.storage.database import open_store
+from ohmcensus.storage.backup import FORMAT, NOTE, read_backup, write_backup
+from ohmcensus.storage.database import FILE_NAME, open_store
 
 AT = "2026-11-25T12:00:00Z"
 
@@ -30,8 +30,8 @@ def test_what_comes_back_is_what_was_there_photos_included(context: Context, tmp
     picture = context.store.folder / "photos" / "ab" / "abc.jpg"
     picture.parent.mkdir(parents=True, exist_ok=True)
     picture.write_bytes(b"a picture")
-    count = write_archive(context.store.folder, tmp_path / "all.zip", at=AT)
-    assert read_archive(tmp_path / "all.zip", tmp_path / "new") == count >= 1
+    count = write_backup(context.store.folder, tmp_path / "all.zip", at=AT)
+    assert read_backup(tmp_path / "all.zip", tmp_path / "new") == count >= 1
     assert (tmp_path / "new" / "photos" / "ab" / "abc.jpg").read_bytes() == b"a picture"
     again = Context(open_store(tmp_path / "new"))
     for row in list_jobs(context):
@@ -65,9 +65,9 @@ def test_what_is_no_backup_is_refused_and_nothing_is_written(
         spoil(out)
         if NOTE not in out.namelist() and "readme.txt" not in out.namelist():
             out.writestr(NOTE, json.dumps({"format": FORMAT}))
-        out.writestr(DATABASE, b"")
+        out.writestr(FILE_NAME, b"")
     with pytest.raises(InputError, match=says):
-        read_archive(file, tmp_path / "new")
+        read_backup(file, tmp_path / "new")
     assert not (tmp_path / "new").exists()
     assert not (tmp_path / "outside.txt").exists()
 
@@ -76,15 +76,15 @@ def test_damaged_data_a_full_folder_and_no_data_are_refused(context: Context, tm
     file = tmp_path / "bad.zip"
     with zipfile.ZipFile(file, "w") as out:
         out.writestr(NOTE, json.dumps({"format": FORMAT}))
-        out.writestr(DATABASE, b"no database at all, but long enough to be one" * 100)
+        out.writestr(FILE_NAME, b"no database at all, but long enough to be one" * 100)
     with pytest.raises(InputError, match="are damaged"):
-        read_archive(file, tmp_path / "new")
-    write_archive(context.store.folder, tmp_path / "good.zip", at=AT)
+        read_backup(file, tmp_path / "new")
+    write_backup(context.store.folder, tmp_path / "good.zip", at=AT)
     with pytest.raises(InputError, match="holds data already"):
-        read_archive(tmp_path / "good.zip", context.store.folder)
+        read_backup(tmp_path / "good.zip", context.store.folder)
     with pytest.raises(InputError, match="no data in"):
-        write_archive(tmp_path / "nowhere", tmp_path / "x.zip", at=AT)
+        write_backup(tmp_path / "nowhere", tmp_path / "x.zip", at=AT)
     (tmp_path / "text.zip").write_text("no zip")
     with pytest.raises(InputError, match="cannot be read"):
-        read_archive(tmp_path / "text.zip", tmp_path / "new")
-    assert sqlite3.connect(context.store.folder / DATABASE).execute("PRAGMA integrity_check").fetchone() == ("ok",)
+        read_backup(tmp_path / "text.zip", tmp_path / "new")
+    assert sqlite3.connect(context.store.folder / FILE_NAME).execute("PRAGMA integrity_check").fetchone() == ("ok",)

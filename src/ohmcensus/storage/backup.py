@@ -10,14 +10,16 @@ import zipfile
 from pathlib import Path
 
 from ohmcensus.core.errors import InputError
+from ohmcensus.storage.database import FILE_NAME
+from ohmcensus.storage.photos import FOLDER
 
 FORMAT = "ohmcensus-backup/1"
-NOTE, DATABASE, PHOTOS = "backup.json", "ohmcensus.db", "photos"
+NOTE = "backup.json"
 # A photo of 30 MB is refused when it is taken; nothing larger than this belongs into a backup.
 MOST_BYTES = 8 * 2**30
 
 
-def write_archive(folder: Path, file: Path, *, at: str) -> int:
+def write_backup(folder: Path, file: Path, *, at: str) -> int:
     """Write a whole data directory; the database is copied as of one moment, whoever writes meanwhile.
 
     Parameters
@@ -39,17 +41,17 @@ def write_archive(folder: Path, file: Path, *, at: str) -> int:
     InputError
         If there is no database, or the file cannot be written.
     """
-    database = folder / DATABASE
+    database = folder / FILE_NAME
     if not database.exists():
         raise InputError(what=f"no data in {folder}", remedy="name the data directory with --data", field="data")
-    pictures = sorted(path for path in (folder / PHOTOS).rglob("*") if path.is_file())
+    pictures = sorted(path for path in (folder / FOLDER).rglob("*") if path.is_file())
     try:
         with tempfile.TemporaryDirectory(dir=file.resolve().parent) as beside:
-            whole, copied = Path(beside) / "whole.zip", Path(beside) / DATABASE
+            whole, copied = Path(beside) / "whole.zip", Path(beside) / FILE_NAME
             _copy(database, copied)
             with zipfile.ZipFile(whole, "w", zipfile.ZIP_DEFLATED) as out:
                 out.writestr(NOTE, json.dumps({"format": FORMAT, "at": at, "files": len(pictures)}, indent=2))
-                out.write(copied, DATABASE)
+                out.write(copied, FILE_NAME)
                 for path in pictures:
                     out.write(path, path.relative_to(folder).as_posix())
             whole.replace(file)
@@ -59,13 +61,13 @@ def write_archive(folder: Path, file: Path, *, at: str) -> int:
     return len(pictures)
 
 
-def read_archive(file: Path, folder: Path) -> int:
+def read_backup(file: Path, folder: Path) -> int:
     """Bring a whole data directory back; nothing is written unless all of it can be.
 
     Parameters
     ----------
     file
-        What ``write_archive`` wrote.
+        What ``write_backup`` wrote.
     folder
         Where to; it must hold no data yet.
 
@@ -79,18 +81,18 @@ def read_archive(file: Path, folder: Path) -> int:
     InputError
         If the folder holds data, the file is no backup, was written by a newer version, or is damaged.
     """
-    if (folder / DATABASE).exists():
+    if (folder / FILE_NAME).exists():
         what = f"{folder} holds data already"
         raise InputError(what=what, remedy="restore into an empty directory: --data DIR", field="data")
     try:
         with zipfile.ZipFile(file) as archive, tempfile.TemporaryDirectory() as beside:
             _refuse_foreign(archive, file)
             archive.extractall(beside)
-            _refuse_damaged(Path(beside) / DATABASE, file)
+            _refuse_damaged(Path(beside) / FILE_NAME, file)
             folder.mkdir(parents=True, exist_ok=True)
-            if (Path(beside) / PHOTOS).exists():
-                shutil.copytree(Path(beside) / PHOTOS, folder / PHOTOS, dirs_exist_ok=True)
-            shutil.copy2(Path(beside) / DATABASE, folder / DATABASE)
+            if (Path(beside) / FOLDER).exists():
+                shutil.copytree(Path(beside) / FOLDER, folder / FOLDER, dirs_exist_ok=True)
+            shutil.copy2(Path(beside) / FILE_NAME, folder / FILE_NAME)
             return len(archive.namelist()) - 2
     except (OSError, zipfile.BadZipFile) as error:
         raise InputError(what=f"{file} cannot be read ({error})", remedy=_ANOTHER, field="file") from error
@@ -109,7 +111,7 @@ def _copy(source: Path, target: Path) -> None:
 
 def _refuse_foreign(archive: zipfile.ZipFile, file: Path) -> None:
     names = archive.namelist()
-    if NOTE not in names or DATABASE not in names:
+    if NOTE not in names or FILE_NAME not in names:
         raise InputError(what=f"{file} is no backup of Ohmcensus", remedy=_ANOTHER, field="file")
     try:
         stated = str(json.loads(archive.read(NOTE)).get("format", ""))
@@ -120,8 +122,8 @@ def _refuse_foreign(archive: zipfile.ZipFile, file: Path) -> None:
     if stated != FORMAT:
         what = f"{file} is of a newer kind ({stated}, this one knows {FORMAT})"
         raise InputError(what=what, remedy="update Ohmcensus", field="file")
-    own = (NOTE, DATABASE)
-    strange = [name for name in names if name not in own and (not name.startswith(f"{PHOTOS}/") or ".." in name)]
+    own = (NOTE, FILE_NAME)
+    strange = [name for name in names if name not in own and (not name.startswith(f"{FOLDER}/") or ".." in name)]
     if strange or sum(row.file_size for row in archive.infolist()) > MOST_BYTES:
         what = f"{file} holds what no backup does ({', '.join(strange[:3]) or 'too much'})"
         raise InputError(what=what, remedy=_ANOTHER, field="file")
