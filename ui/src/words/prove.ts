@@ -26,7 +26,8 @@ export const prove = {
     "Insulation is not tested on this machine: the current with heat on, both ways round, counts instead.",
   signOff: "Sign off",
   free: "Nothing blocks it: earth, insulation, current and function are shown.",
-  unchanged: "Nothing blocks it: nothing was changed or came off, so no proof is asked. None is claimed either.",
+  unchanged:
+    "Nothing blocks it: nothing was changed or came off, so no proof is asked. None is claimed either.",
   endPlain: "End the job",
   blocked: "Not yet. It blocks:",
   why: "What was done, in one sentence",
