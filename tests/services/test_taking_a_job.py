@@ -40,7 +40,7 @@ from ohmcensus.services.context import Context
 from ohmcensus.services.keep_address import Address, AddressKind, keep_address, list_machines, show_addresses
 from ohmcensus.services.keep_intake import NewIntake, keep_intake
 from ohmcensus.services.keep_meanings import Meanings, SheetCopy, copy_sheet, keep_meanings, list_sheets
-from ohmcensus.services.keep_photo import find_picture, keep_photo, remove_photo
+from ohmcensus.services.keep_photo import NewPhoto, find_picture, keep_photo, remove_photo
 from ohmcensus.services.log_reading import NewReading, log_reading
 from ohmcensus.services.open_job import NewJob, open_job
 from ohmcensus.services.record_event import NewEvent, record_event
@@ -158,7 +158,7 @@ def test_an_ended_job_takes_nothing_until_it_is_reopened(context: Context, job: 
         lambda: logged(context, job, "outlet 229"),
         lambda: happened(context, job, PluggedIn()),
         lambda: keep_intake(context, job, wanted(show_intake(context, job))),
-        lambda: keep_photo(context, job, uuid4(), "plate", "p.png", png()),
+        lambda: keep_photo(context, job, NewPhoto(uuid4(), "plate", "p.png", png())),
     ):
         with pytest.raises(InputError, match="this job has ended: reopen it"):
             write()
@@ -195,13 +195,14 @@ def png() -> bytes:
 def test_a_photo_is_kept_once_by_its_content_and_can_be_taken_out(context: Context, job: str) -> None:
     photo_id = uuid4()
     for _ in range(2):
-        kept = keep_photo(context, job, photo_id, "plate", "p.png", png())
-    twin = keep_photo(context, job, uuid4(), "plate", "again.png", png())
-    assert (len(kept), len(twin)) == (1, 2)
+        kept = keep_photo(context, job, NewPhoto(photo_id, "plate", "p.png", png()))
+    twin = keep_photo(context, job, NewPhoto(uuid4(), "plate", "again.png", png()))
+    other = keep_photo(context, job, NewPhoto(uuid4(), "found", "again.png", png()))
+    assert (len(kept), len(twin), len(other)) == (1, 1, 2)
     assert len(list((context.store.folder / "photos").rglob("*.jpg"))) == 2
     name = kept[0].address.rsplit("/", 1)[1]
     assert find_picture(context, name).is_file()
-    assert [row.id for row in remove_photo(context, job, str(photo_id))] == [twin[1].id]
+    assert [row.id for row in remove_photo(context, job, str(photo_id))] == [other[1].id]
     for bad in ("../ohmcensus.db", "0" * 64 + ".jpg", name.replace(".jpg", "-small-small.jpg")):
         with pytest.raises(NotFoundError):
             find_picture(context, bad)

@@ -2,10 +2,11 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterable
+from collections.abc import Iterable, Mapping
 from dataclasses import dataclass, field
 from functools import cached_property
 
+from ohmcensus.core.cover_minutes import learned_minutes
 from ohmcensus.core.event import Event
 from ohmcensus.core.intake import Complaint, DataPlate
 from ohmcensus.core.limits import LimitProfile, usual_profile
@@ -90,6 +91,8 @@ class Case:
         Everything else that happened, oldest first.
     profile
         Limits that the firm has chosen; None for those usual at the supply.
+    timed
+        Minutes that covers of this type took on other jobs, by cover.
     """
 
     sheet: Sheet
@@ -99,11 +102,18 @@ class Case:
     plate: DataPlate = field(default_factory=DataPlate)
     events: tuple[Event, ...] = ()
     profile: LimitProfile | None = None
+    timed: Mapping[str, tuple[float, ...]] = field(default_factory=dict)
 
     @property
     def limits(self) -> LimitProfile:
         """The limits that hold on this job."""
         return self.profile or usual_profile(self.sheet.volts)
+
+    @cached_property
+    def cover_minutes(self) -> Mapping[str, float]:
+        """What each cover takes to come off, in minutes."""
+        panels = self.sheet.panels
+        return {name: learned_minutes(panel.minutes, self.timed.get(name, ())) for name, panel in panels.items()}
 
     @cached_property
     def standing(self) -> tuple[Reading, ...]:

@@ -3,10 +3,15 @@
 from __future__ import annotations
 
 from dataclasses import dataclass
+from datetime import datetime
 
 from ohmcensus.core.case import Case
+from ohmcensus.core.connector import unticked
 from ohmcensus.core.errors import InputError
 from ohmcensus.core.event import Event, Opened, StripBack, StripStep
+
+# A step after a longer silence took no time that the clock could tell: somebody was away.
+LONGEST_STEP_MINUTES = 30.0
 
 
 @dataclass(frozen=True, slots=True)
@@ -46,8 +51,17 @@ def strip_down(case: Case) -> tuple[Stripped, ...]:
 
 
 def unfinished(case: Case) -> tuple[str, ...]:
-    """Return what is not back, a sentence each, in the order in which it goes back."""
-    return tuple(_missing(row, case) for row in reversed(strip_down(case)) if not row.is_whole)
+    """Return what is not back, a sentence each, in the order in which it goes back; connectors last."""
+    return (*(_missing(row, case) for row in reversed(strip_down(case)) if not row.is_whole), *unticked(case))
+
+
+def minutes_until(case: Case, moment: datetime) -> float | None:
+    """Return the minutes from the last thing that was written down to a moment, None where that tells nothing."""
+    written = [row.at for row in case.readings if row.at] + [row.at for row in case.events if row.at]
+    if not written:
+        return None
+    minutes = (moment - datetime.fromisoformat(max(written))).total_seconds() / 60
+    return minutes if 0 <= minutes <= LONGEST_STEP_MINUTES else None
 
 
 def open_panels(case: Case) -> frozenset[str]:

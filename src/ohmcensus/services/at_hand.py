@@ -118,6 +118,7 @@ def _built(session: Session, stored: StoredJob) -> JobAtHand:
         plate=DataPlate.model_validate_json(stored.plate),
         events=tuple(events.of_job(session, stored.id)),
         profile=chosen_profile(settings.profile, tuple(settings.own_profiles), sheet.volts),
+        timed=events.timed_covers(session, stored.sheet_id, but=stored.id),
     )
     noted = {line: note.text for line, note in notes.standing(notes.of_job(session, stored.id)).items()}
     meters = {meter.id: meter for meter in known_meters(session)}

@@ -2,26 +2,39 @@
 
 from __future__ import annotations
 
+from dataclasses import dataclass
 from pathlib import Path
 from typing import Annotated
 from uuid import UUID
 
 from pydantic import BaseModel, StringConstraints
+from sqlmodel import Session
 
-from ohmcensus.core.errors import NotFoundError
-from ohmcensus.services.at_hand import refuse_ended, take
+from ohmcensus.core.connector import connectors
+from ohmcensus.core.errors import InputError, NotFoundError
+from ohmcensus.core.event import StripStep
+from ohmcensus.services.at_hand import JobAtHand, refuse_ended, take
 from ohmcensus.services.context import Context
 from ohmcensus.storage import jobs, photos
 from ohmcensus.storage.tables import PhotoRow
 
-Role = Annotated[str, StringConstraints(pattern=r"^(plate|found)$")]
+Role = Annotated[str, StringConstraints(pattern=r"^(plate|found|step|connector)$")]
+# One job never needs more; a folder of a phone dropped by mistake has.
+MOST_PHOTOS = 300
 
 
 class PhotoView(BaseModel):
-    """A photo: where it is served, and its size in pixels."""
+    """A photo: what it shows, where it is served, and its size in pixels.
+
+    Attributes
+    ----------
+    role, event
+        What it is of; the record of the job that it shows, empty for none.
+    """
 
     id: str
     role: str
+    event: str
     address: str
     small: str
     width: int
@@ -29,11 +42,33 @@ class PhotoView(BaseModel):
     at: str
 
 
+@dataclass(frozen=True, slots=True)
+class NewPhoto:
+    """A photo as it is sent.
+
+    Parameters
+    ----------
+    id
+        UUID made by the writer: sent twice it is stored once.
+    role, event
+        What it is of; the step that it shows, empty for every other.
+    name, body
+        Name of the file, for messages, and its content in any usual picture format.
+    """
+
+    id: UUID
+    role: str
+    name: str
+    body: bytes
+    event: str = ""
+
+
 def photo_view(row: PhotoRow) -> PhotoView:
     """Return the view of a stored photo."""
     return PhotoView(
         id=row.id,
         role=row.role,
+        event=row.event_id,
         address=f"/api/photos/{row.content}.jpg",
         small=f"/api/photos/{row.content}-small.jpg",
         width=row.width,
@@ -42,50 +77,64 @@ def photo_view(row: PhotoRow) -> PhotoView:
     )
 
 
-def keep_photo(context: Context, job_id: str, photo_id: UUID, role: str, name: str, body: bytes) -> list[PhotoView]:
-    """Keep a photo of a job and return all of them.
-
-    Parameters
-    ----------
-    context, job_id
-        Where.
-    photo_id
-        UUID made by the writer: sent twice it is stored once.
-    role
-        What it shows: "plate" or "found".
-    name, body
-        Name of the file, for messages, and its content in any usual picture format.
+def keep_photo(context: Context, job_id: str, new: NewPhoto) -> list[PhotoView]:
+    """Keep a photo of a job and return all of them; the same picture of the same thing is kept once.
 
     Raises
     ------
     InputError
-        If the content is no picture that can be read; nothing is stored.
+        If the content is no picture that can be read, it shows a record that the job does not have, or the job
+        has as many photos as it may; nothing is stored.
     """
     from ohmcensus.exchange.photo import prepared  # noqa: PLC0415 - nothing else needs the picture library
 
-    picture = prepared(body, name)
+    picture = prepared(new.body, new.name)
     with context.store.write() as session:
         job = take(context, session, job_id)
         refuse_ended(job)
-        if not photos.exists(session, str(photo_id)):
-            content = photos.keep_picture(context.store.folder, picture.jpeg, picture.small)
-            stored = jobs.advance(session, job.stored, job.stored.revision, context.now())
-            photos.append(
-                session,
-                PhotoRow(
-                    id=str(photo_id),
-                    job_id=job_id,
-                    revision=stored.revision,
-                    role=role,
-                    content=content,
-                    width=picture.width,
-                    height=picture.height,
-                    at=stored.changed_at,
-                    who=job.settings.technician,
-                ),
+        if not photos.exists(session, str(new.id)):
+            _refuse(job, new, len(photos.of_job(session, job_id)))
+            row = PhotoRow(
+                id=str(new.id),
+                job_id=job_id,
+                revision=job.stored.revision + 1,
+                role=new.role,
+                event_id=new.event,
+                content=photos.keep_picture(context.store.folder, picture.jpeg, picture.small),
+                width=picture.width,
+                height=picture.height,
+                at=context.now(),
+                who=job.settings.technician,
             )
-            session.flush()
+            if not photos.same(session, row):
+                jobs.advance(session, job.stored, job.stored.revision, row.at)
+                photos.append(session, row)
+                session.flush()
         return [photo_view(row) for row in photos.of_job(session, job_id)]
+
+
+def _refuse(job: JobAtHand, new: NewPhoto, kept: int) -> None:
+    """Refuse a photo too many, and one of a step that was not noted."""
+    if kept >= MOST_PHOTOS:
+        what = f"{new.name[:60] or 'the photo'}: this job has {kept} photos already"
+        raise InputError(what=what, remedy="take some out first", field="photo")
+    steps = [event.id for event in job.case.events if isinstance(event.body, StripStep)]
+    if (new.role == "step") != bool(new.event) or (new.event and new.event not in steps):
+        what = "this photo is of no step of the job"
+        raise InputError(what=what, remedy="note the step first, then its photo", field="event")
+
+
+def refuse_unknown_photo(session: Session, job_id: str, photo_id: str) -> None:
+    """Refuse a photo that the job does not have.
+
+    Raises
+    ------
+    NotFoundError
+        With what to do.
+    """
+    row = photos.get(session, photo_id)
+    if row is None or row.job_id != job_id or row.is_removed:
+        raise NotFoundError(what="no such photo on this job", remedy="take the photo first", field="photo")
 
 
 def remove_photo(context: Context, job_id: str, photo_id: str) -> list[PhotoView]:
@@ -95,12 +144,17 @@ def remove_photo(context: Context, job_id: str, photo_id: str) -> list[PhotoView
     ------
     NotFoundError
         If the job has no such photo.
+    InputError
+        If pins of a connector are marked on it.
     """
     with context.store.write() as session:
         job = take(context, session, job_id)
         row = photos.get(session, photo_id)
         if row is None or row.job_id != job_id:
             raise NotFoundError(what="no such photo on this job", remedy="look at the job again", field="photo")
+        if any(found.noted.photo == photo_id for found in connectors(job.case)):
+            what = "a connector is marked on this photo"
+            raise InputError(what=what, remedy="take the connector back first", field="photo")
         row.is_removed = True
         jobs.advance(session, job.stored, job.stored.revision, context.now())
         session.flush()

@@ -8,12 +8,15 @@ from uuid import UUID
 from pydantic import BaseModel, ConfigDict, Field
 
 from ohmcensus.core.case import Case
+from ohmcensus.core.connector import refuse_ticks
 from ohmcensus.core.errors import InputError, UnknownNameError
 from ohmcensus.core.event import (
     Body,
     Changed,
     Checked,
     CodesRead,
+    ConnectorNoted,
+    ConnectorTicked,
     CycleBegun,
     CycleTicked,
     EarthLifted,
@@ -39,9 +42,10 @@ from ohmcensus.core.names import nearest
 from ohmcensus.core.proof import refuse_sign_off
 from ohmcensus.core.safety import refuse_event, safety_at
 from ohmcensus.core.safety.steps import step_ids
-from ohmcensus.core.strip_down import refuse_strip
+from ohmcensus.core.strip_down import minutes_until, refuse_strip
 from ohmcensus.services.at_hand import JobAtHand, put, refuse_ended, take
 from ohmcensus.services.context import Context
+from ohmcensus.services.keep_photo import refuse_unknown_photo
 from ohmcensus.services.show_job import JobView, job_view
 from ohmcensus.services.take_proof import taken_proof
 from ohmcensus.services.take_run import taken_run
@@ -93,6 +97,10 @@ def record_event(context: Context, job_id: str, new: NewEvent) -> JobView:
             body = taken_run(job, body, context.clock())
         if isinstance(body, ProofMade):
             body = taken_proof(job, body, context.clock())
+        if isinstance(body, StripStep) and body.minutes is None:
+            body = body.model_copy(update={"minutes": minutes_until(job.case, context.clock())})
+        if isinstance(body, ConnectorNoted):
+            refuse_unknown_photo(session, job_id, body.photo)
         now = context.now()
         stored = jobs.advance(session, job.stored, new.revision, now)
         event = Event(str(new.id), body, at=now, who=job.settings.technician, order=stored.revision)
@@ -110,6 +118,8 @@ def _is_retry(job: JobAtHand, new: NewEvent) -> bool:
         sent = sent.model_copy(update={"instrument": stored.body.instrument, "device": stored.body.device})
     if stored is not None and isinstance(sent, ProofMade) and isinstance(stored.body, ProofMade):
         sent = sent.model_copy(update={"instrument": stored.body.instrument})
+    if stored is not None and isinstance(sent, StripStep) and isinstance(stored.body, StripStep):
+        sent = sent if sent.minutes is not None else sent.model_copy(update={"minutes": stored.body.minutes})
     if stored is not None and stored.body != sent:
         raise InputError(what=f"the id {new.id} belongs to another event", remedy="send a new id", field="id")
     return stored is not None
@@ -164,6 +174,10 @@ def _refuse_unknown_answer(case: Case, body: Body) -> None:
         _refuse_unknown(body.test, [*tests, *looks(case.sheet), RUN], "test")
     if isinstance(body, StripStep | StripBack):
         _refuse_unknown_strip(case, body)
+    if isinstance(body, ConnectorNoted) and body.plug:
+        _refuse_unknown(body.plug, case.sheet.plugs, "plug")
+    if isinstance(body, ConnectorTicked):
+        refuse_ticks(case, body)
     if isinstance(body, RunWatched):
         _refuse_unknown(body.outcome, run_outcomes(case.sheet), "outcome of a run")
 

@@ -2,23 +2,23 @@
 
 from __future__ import annotations
 
-from typing import Literal
-
 from pydantic import BaseModel, Field
 
 from ohmcensus.core.case import Case
 from ohmcensus.core.event import Changed, Event, Intervention, RunWatched
 from ohmcensus.core.machine.asked import THROUGH
 from ohmcensus.core.stages import ended
-from ohmcensus.core.strip_down import Stripped, strip_down
 from ohmcensus.core.worth import Assumptions, choices, fails_within, usual_offers, years_left
 from ohmcensus.services.at_hand import JobAtHand, take
 from ohmcensus.services.context import Context
 from ohmcensus.services.described import Described
+from ohmcensus.services.keep_photo import photo_view
 from ohmcensus.services.keep_settings import Settings
 from ohmcensus.services.show_job import JobView, job_view
+from ohmcensus.services.show_strip import StripView, strip_view
 from ohmcensus.services.show_suspects import diagnosed, table_of
 from ohmcensus.services.suspect_words import AnswerChoice, cured_words, run_answers
+from ohmcensus.storage import photos
 
 # A part that no sheet prices is taken to cost this (ours).
 UNPRICED = 40.0
@@ -34,31 +34,6 @@ class RepairStep(BaseModel):
     has_passed: bool | None
 
 
-class StrippedView(BaseModel):
-    """One step of the strip-down.
-
-    Attributes
-    ----------
-    words, fasteners
-        What came off; its fasteners in print: "4 x cross M5, in the blue lid".
-    count, plugs
-        How many fasteners, and which plugs with their titles.
-    state
-        Off, back whole, or back with something missing.
-    missing
-        What is missing, in words.
-    """
-
-    id: str
-    at: str
-    words: str
-    fasteners: str
-    count: int
-    plugs: list[AnswerChoice]
-    state: Literal["off", "whole", "partly"]
-    missing: str
-
-
 class RepairView(Described):
     """The repair of a job.
 
@@ -66,10 +41,8 @@ class RepairView(Described):
     ----------
     steps
         Changes and watched runs, the oldest first.
-    stripped
-        What came off, the first first; turned round it is the reassembly.
-    panels, plugs
-        Covers and plugs of the sheet.
+    strip
+        What came off, and how it goes back.
     cured
         Whether what was changed has cured it, in words; empty while no run has passed.
     parts, interventions, outcomes
@@ -82,9 +55,7 @@ class RepairView(Described):
 
     job: JobView
     steps: list[RepairStep]
-    stripped: list[StrippedView]
-    panels: list[AnswerChoice]
-    plugs: list[AnswerChoice]
+    strip: StripView
     cured: str
     parts: list[AnswerChoice]
     interventions: list[AnswerChoice]
@@ -141,14 +112,13 @@ def show_repair(context: Context, job_id: str) -> RepairView:
     """
     with context.store.read() as session:
         job = take(context, session, job_id)
+        pictures = [photo_view(row) for row in photos.of_job(session, job_id)]
     case = job.case
     rows = [event for event in case.events if isinstance(event.body, Changed | RunWatched)]
     return RepairView(
         job=job_view(job, context.clock()),
         steps=[_step(event, case) for event in rows],
-        stripped=[_stripped(row, case) for row in strip_down(case)],
-        panels=[AnswerChoice(id=name, words=panel.title) for name, panel in case.sheet.panels.items()],
-        plugs=[AnswerChoice(id=name, words=plug.title) for name, plug in case.sheet.plugs.items()],
+        strip=strip_view(case, pictures),
         cured=cured_words(case),
         parts=[AnswerChoice(id=part.id, words=part.title) for part in case.sheet.parts],
         interventions=[AnswerChoice(id=row.value, words=row.words) for row in Intervention],
@@ -200,11 +170,10 @@ def _usual(context: Context, job: JobAtHand, name: str, settings: Settings) -> A
     table = table_of(context.store.folder, sheet)
     known = diagnosed(job.case, job.lines, table)
     sure = float(known.of_part[table.parts.index(name)]) if name in table.parts and known.observations else 1.0
-    cover = sheet.panels.get(part.behind or "")
     return Assumptions(
         hour=settings.hour_price,
         call_out=settings.call_out_price,
-        minutes=part.part_kind.repair_minutes + (cover.minutes if cover else 0.0),
+        minutes=part.part_kind.repair_minutes + job.case.cover_minutes.get(part.behind or "", 0.0),
         offers=usual_offers(UNPRICED if part.price is None else part.price),
         sure=round(sure, 2),
     )
@@ -223,23 +192,6 @@ def _assumed(given: Assumptions) -> list[str]:
         f"That this part is the fault is taken as {given.sure:.0%}; if not, one more visit is counted.",
         "Lives scatter as wear does (our assumption); prices and chances are yours to change.",
     ]
-
-
-def _stripped(row: Stripped, case: Case) -> StrippedView:
-    step = row.step
-    held = " ".join(word for word in (f"{step.fasteners} ×" if step.fasteners else "", step.head, step.size) if word)
-    missing = [f"{row.missing} of {step.fasteners} fasteners"] if row.missing else []
-    missing += [case.sheet.plugs[plug].title for plug in row.plugs_off if plug in case.sheet.plugs]
-    return StrippedView(
-        id=row.event.id,
-        at=row.event.at,
-        words=step.words,
-        fasteners=", ".join(word for word in (held, step.kept) if word),
-        count=step.fasteners,
-        plugs=[AnswerChoice(id=plug, words=case.sheet.plugs[plug].title) for plug in step.plugs],
-        state="off" if not row.is_back else "whole" if row.is_whole else "partly",
-        missing=", ".join(missing),
-    )
 
 
 def _step(event: Event, case: Case) -> RepairStep:

@@ -240,6 +240,7 @@ def reach_of(case: Case, lines: tuple[CensusLine, ...]) -> Reach:
     hazards = power_hazards(case)
     return Reach(
         open_panels=open_panels(case),
+        cover_minutes=case.cover_minutes,
         left_out=frozenset(skipped | asked | looked | ran),
         has_power=not hazards,
         before_power=frozenset(test.id for row in hazards for test in missing_proofs(case, row.since)),

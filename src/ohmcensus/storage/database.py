@@ -13,7 +13,7 @@ from sqlmodel import Session
 from ohmcensus.core.errors import InputError
 
 FILE_NAME = "ohmcensus.db"
-NEWEST_MIGRATION = "0003"
+NEWEST_MIGRATION = "0004"
 BUSY_MILLISECONDS = 5000
 
 

@@ -3,20 +3,35 @@
 from __future__ import annotations
 
 from pydantic import TypeAdapter
-from sqlalchemy import bindparam, select
+from sqlalchemy import bindparam, func, select
 from sqlalchemy.exc import IntegrityError
 from sqlmodel import Session
 
 from ohmcensus.core.errors import InputError
 from ohmcensus.core.event import Body, Event
-from ohmcensus.storage.tables import EventRow, table_of
+from ohmcensus.storage.tables import EventRow, JobRow, MachineRow, table_of
 
-_EVENT = table_of(EventRow)
+_EVENT, _JOB, _MACHINE = table_of(EventRow), table_of(JobRow), table_of(MachineRow)
 _BODY: TypeAdapter[Body] = TypeAdapter(Body)
 _OF_JOB = (
     select(_EVENT)
     .where(_EVENT.c.job_id == bindparam("job"), _EVENT.c.revision > bindparam("after"))
     .order_by(_EVENT.c.revision)
+)
+_PANEL, _MINUTES = func.json_extract(_EVENT.c.body, "$.panel"), func.json_extract(_EVENT.c.body, "$.minutes")
+_TIMED = (
+    select(_PANEL, _MINUTES)
+    .select_from(_EVENT)
+    .join(_JOB, _JOB.c.id == _EVENT.c.job_id)
+    .join(_MACHINE, _MACHINE.c.id == _JOB.c.machine_id)
+    .where(
+        _MACHINE.c.sheet_id == bindparam("sheet"),
+        _JOB.c.id != bindparam("job"),
+        _EVENT.c.body.like('%"kind":"strip_step"%'),
+        _PANEL != "",
+        _MINUTES.is_not(None),
+    )
+    .order_by(_EVENT.c.at)
 )
 
 
@@ -49,3 +64,11 @@ def of_job(session: Session, job_id: str, *, after: int = 0) -> list[Event]:
     return [
         Event(id=row.id, body=_BODY.validate_json(row.body), at=row.at, who=row.who, order=row.revision) for row in rows
     ]
+
+
+def timed_covers(session: Session, sheet_id: str, *, but: str) -> dict[str, tuple[float, ...]]:
+    """Return the minutes that covers took on the jobs of a type, but for one job, by cover."""
+    found: dict[str, tuple[float, ...]] = {}
+    for panel, minutes in session.connection().execute(_TIMED, {"sheet": sheet_id, "job": but}):
+        found[panel] = (*found.get(panel, ()), minutes)
+    return found

@@ -8,6 +8,7 @@ from __future__ import annotations
 
 import hashlib
 import os
+import time
 from pathlib import Path
 
 from sqlmodel import Session, col, select
@@ -16,6 +17,7 @@ from ohmcensus.storage.tables import PhotoRow
 
 FOLDER = "photos"
 SMALL = "-small"
+LEFT_AFTER_S = 3600
 
 
 def keep_picture(folder: Path, picture: bytes, small: bytes) -> str:
@@ -49,9 +51,28 @@ def of_job(session: Session, job_id: str) -> list[PhotoRow]:
     return list(session.exec(wanted.order_by(col(PhotoRow.revision))).all())
 
 
+def same(session: Session, row: PhotoRow) -> bool:
+    """Tell whether the job shows this picture for this already: the same photo taken in twice."""
+    wanted = select(PhotoRow.id).where(
+        PhotoRow.job_id == row.job_id,
+        PhotoRow.content == row.content,
+        PhotoRow.role == row.role,
+        PhotoRow.event_id == row.event_id,
+        col(PhotoRow.is_removed).is_(False),
+    )
+    return session.exec(wanted).first() is not None
+
+
 def get(session: Session, photo_id: str) -> PhotoRow | None:
     """Return the row of a photo, None where there is none."""
     return session.get(PhotoRow, photo_id)
+
+
+def sweep(folder: Path) -> None:
+    """Take away what a power cut left half written an hour ago and more; no row knows of it."""
+    for left in (folder / FOLDER).glob("*/*.part"):
+        if time.time() - left.stat().st_mtime > LEFT_AFTER_S:
+            left.unlink(missing_ok=True)
 
 
 def _write(file: Path, body: bytes) -> None:

@@ -136,7 +136,10 @@ class EventRow(SQLModel, table=True):
 
 
 class PhotoRow(SQLModel, table=True):
-    """A photo of a job; the picture lies in the data directory under the hash of its content."""
+    """A photo of a job; the picture lies in the data directory under the hash of its content.
+
+    ``event_id`` is the record of the job that it shows, empty for none.
+    """
 
     __tablename__ = "photo"
 
@@ -144,12 +147,34 @@ class PhotoRow(SQLModel, table=True):
     job_id: str = Field(foreign_key="job.id", index=True)
     revision: int
     role: str
+    event_id: str = ""
     content: str = Field(index=True)
     width: int
     height: int
     at: str
     who: str
     is_removed: bool = False
+
+
+class SpareRow(SQLModel, table=True):
+    """A spare on the shelf, as JSON of the core's model; the revision counts its writes."""
+
+    __tablename__ = "spare"
+
+    id: str = Field(primary_key=True)
+    revision: int
+    body: str
+
+
+class WantedPartRow(SQLModel, table=True):
+    """A part that a job wants, as JSON of the core's model; the revision counts its writes."""
+
+    __tablename__ = "wanted_part"
+
+    id: str = Field(primary_key=True)
+    job_id: str = Field(foreign_key="job.id", index=True)
+    revision: int
+    body: str
 
 
 class NoteRow(SQLModel, table=True):

@@ -9,7 +9,7 @@ from flask import Response, send_file
 from flask_openapi3 import APIBlueprint, FileStorage
 from pydantic import BaseModel, ConfigDict, StringConstraints
 
-from ohmcensus.services.keep_photo import PhotoView, Role, find_picture, keep_photo, remove_photo
+from ohmcensus.services.keep_photo import NewPhoto, PhotoView, Role, find_picture, keep_photo, remove_photo
 from ohmcensus.web.answers import answer, context
 from ohmcensus.web.problems import Problem
 
@@ -36,12 +36,13 @@ class PictureName(BaseModel):
 
 
 class PhotoForm(BaseModel):
-    """A photo as it is sent: its id, what it shows, and the file."""
+    """A photo as it is sent: its id, what it shows, the step that it is of, and the file."""
 
     model_config = ConfigDict(arbitrary_types_allowed=True)
 
     id: UUID
     role: Role
+    event: Annotated[str, StringConstraints(max_length=60)] = ""
     file: FileStorage
 
 
@@ -54,7 +55,8 @@ class PhotoList(BaseModel):
 @blueprint.post("/jobs/<job_id>/photos", responses={201: PhotoList, 413: Problem}, summary="Keep a photo of a job")
 def new_photo(path: JobPath, form: PhotoForm) -> Response:
     """Keep a photo: turned upright, shrunk, stripped of position data."""
-    found = keep_photo(context(), path.job_id, form.id, form.role, form.file.filename or "", form.file.read())
+    new = NewPhoto(form.id, form.role, form.file.filename or "", form.file.read(), form.event)
+    found = keep_photo(context(), path.job_id, new)
     return answer(PhotoList(photos=found), 201)
 
 

@@ -18,6 +18,7 @@ from waitress.server import create_server
 from ohmcensus.core.errors import InputError
 from ohmcensus.services.context import Context
 from ohmcensus.storage.database import open_store
+from ohmcensus.storage.photos import sweep
 from ohmcensus.web.app import create_app
 
 HOST = "127.0.0.1"
@@ -34,6 +35,7 @@ def serve(folder: Path, port: int, *, demo: bool) -> None:
     """
     os.environ.setdefault("OPENBLAS_NUM_THREADS", "1")
     context = Context(open_store(folder))
+    sweep(folder)
     if demo:
         from ohmcensus.services.seed_demo import seed_demo  # noqa: PLC0415 - only the demo needs it
 

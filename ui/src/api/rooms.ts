@@ -88,10 +88,11 @@ export function useKeepIntake(jobId: string) {
 export function useKeepPhoto(jobId: string) {
   const refresh = useRefresh(jobId);
   return useMutation({
-    mutationFn: ({ role, file }: { role: string; file: File }) => {
+    mutationFn: ({ role, file, event = "" }: { role: string; file: File; event?: string }) => {
       const form = new FormData();
       form.append("id", crypto.randomUUID());
       form.append("role", role);
+      form.append("event", event);
       form.append("file", file);
       return unwrap(
         client.POST("/api/jobs/{job_id}/photos", {

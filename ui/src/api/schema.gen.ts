@@ -1476,6 +1476,91 @@ export interface components {
          */
         Condition: "new" | "tested_used" | "marketplace";
         /**
+         * ConnectorNoted
+         * @description How a connector looked before it was pulled; the newest record of a photo stands.
+         *
+         *     Attributes
+         *     ----------
+         *     photo
+         *         Photo of the job that shows it.
+         *     words
+         *         What it is called.
+         *     plug
+         *         Plug of the sheet, empty where the sheet has none for it.
+         *     pins
+         *         Its positions; none where the photo says enough.
+         *     is_withdrawn
+         *         Whether it is taken back, the photo being of something else.
+         */
+        ConnectorNoted: {
+            /**
+             * Is Withdrawn
+             * @default false
+             */
+            is_withdrawn?: boolean;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "connector_noted";
+            /** Photo */
+            photo: string;
+            /**
+             * Pins
+             * @default []
+             */
+            pins?: components["schemas"]["PinMark"][];
+            /**
+             * Plug
+             * @default
+             */
+            plug?: string | "";
+            /** Words */
+            words: string;
+        };
+        /**
+         * ConnectorTicked
+         * @description A connector is on again: these of its positions were held against the photo and sit right.
+         */
+        ConnectorTicked: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "connector_ticked";
+            /** Photo */
+            photo: string;
+            /**
+             * Pins
+             * @default []
+             */
+            pins?: number[];
+        };
+        /**
+         * ConnectorView
+         * @description One connector on its photo.
+         *
+         *     Attributes
+         *     ----------
+         *     pins, ticked
+         *         Its positions, and the numbers of those that sit right again.
+         *     is_whole
+         *         Whether it is on again with every position ticked.
+         */
+        ConnectorView: {
+            /** Is Whole */
+            is_whole: boolean;
+            photo: components["schemas"]["PhotoView"];
+            /** Pins */
+            pins: components["schemas"]["PinMark"][];
+            /** Plug */
+            plug: string;
+            /** Ticked */
+            ticked: number[];
+            /** Words */
+            words: string;
+        };
+        /**
          * CriterionView
          * @description One criterion.
          *
@@ -2472,7 +2557,7 @@ export interface components {
          */
         NewEvent: {
             /** Body */
-            body: components["schemas"]["Isolated"] | components["schemas"]["PluggedIn"] | components["schemas"]["LiveBegun"] | components["schemas"]["LiveEnded"] | components["schemas"]["Opened"] | components["schemas"]["StepTicked"] | components["schemas"]["Attended"] | components["schemas"]["Tripped"] | components["schemas"]["Reclosed"] | components["schemas"]["HazardFound"] | components["schemas"]["BypassRemoved"] | components["schemas"]["EarthLifted"] | components["schemas"]["EarthRefitted"] | components["schemas"]["Checked"] | components["schemas"]["CodesRead"] | components["schemas"]["EntryTried"] | components["schemas"]["CycleBegun"] | components["schemas"]["CycleTicked"] | components["schemas"]["CircuitNoted"] | components["schemas"]["RunMade"] | components["schemas"]["RunDoubted"] | components["schemas"]["RunWithdrawn"] | components["schemas"]["ProofMade"] | components["schemas"]["StripStep"] | components["schemas"]["StripBack"] | components["schemas"]["InsulationNotAllowed"] | components["schemas"]["Changed"] | components["schemas"]["Skipped"] | components["schemas"]["RunWatched"] | components["schemas"]["Ended"] | components["schemas"]["Reopened"];
+            body: components["schemas"]["Isolated"] | components["schemas"]["PluggedIn"] | components["schemas"]["LiveBegun"] | components["schemas"]["LiveEnded"] | components["schemas"]["Opened"] | components["schemas"]["StepTicked"] | components["schemas"]["Attended"] | components["schemas"]["Tripped"] | components["schemas"]["Reclosed"] | components["schemas"]["HazardFound"] | components["schemas"]["BypassRemoved"] | components["schemas"]["EarthLifted"] | components["schemas"]["EarthRefitted"] | components["schemas"]["Checked"] | components["schemas"]["CodesRead"] | components["schemas"]["EntryTried"] | components["schemas"]["CycleBegun"] | components["schemas"]["CycleTicked"] | components["schemas"]["CircuitNoted"] | components["schemas"]["RunMade"] | components["schemas"]["RunDoubted"] | components["schemas"]["RunWithdrawn"] | components["schemas"]["ProofMade"] | components["schemas"]["StripStep"] | components["schemas"]["StripBack"] | components["schemas"]["ConnectorNoted"] | components["schemas"]["ConnectorTicked"] | components["schemas"]["InsulationNotAllowed"] | components["schemas"]["Changed"] | components["schemas"]["Skipped"] | components["schemas"]["RunWatched"] | components["schemas"]["Ended"] | components["schemas"]["Reopened"];
             /**
              * Id
              * Format: uuid
@@ -2733,6 +2818,20 @@ export interface components {
             verdict: components["schemas"]["Verdict"] | null;
         };
         /**
+         * PartTricks
+         * @description How a part comes off and goes back well, what that needs, and what can hurt there.
+         */
+        PartTricks: {
+            /** Cautions */
+            cautions: string[];
+            /** Part */
+            part: string;
+            /** Tools */
+            tools: string[];
+            /** Tricks */
+            tricks: string[];
+        };
+        /**
          * Pattern
          * @description Lamps as seen, or a code whose lamps are asked for: one of the two.
          */
@@ -2752,9 +2851,14 @@ export interface components {
         };
         /**
          * PhotoForm
-         * @description A photo as it is sent: its id, what it shows, and the file.
+         * @description A photo as it is sent: its id, what it shows, the step that it is of, and the file.
          */
         PhotoForm: {
+            /**
+             * Event
+             * @default
+             */
+            event?: string;
             /**
              * File
              * Format: binary
@@ -2778,13 +2882,20 @@ export interface components {
         };
         /**
          * PhotoView
-         * @description A photo: where it is served, and its size in pixels.
+         * @description A photo: what it shows, where it is served, and its size in pixels.
+         *
+         *     Attributes
+         *     ----------
+         *     role, event
+         *         What it is of; the record of the job that it shows, empty for none.
          */
         PhotoView: {
             /** Address */
             address: string;
             /** At */
             at: string;
+            /** Event */
+            event: string;
             /** Height */
             height: number;
             /** Id */
@@ -2817,6 +2928,44 @@ export interface components {
             verdict: components["schemas"]["Verdict"];
             /** X */
             x: number;
+        };
+        /**
+         * PinMark
+         * @description One position of a connector, marked on its photo.
+         *
+         *     Attributes
+         *     ----------
+         *     number
+         *         Number of the position, as it is ticked.
+         *     x, y
+         *         Where it sits on the photo, as shares of width and height from the left upper corner.
+         *     label, colour
+         *         What is written beside it; colour or mark of its wire.
+         *     is_empty
+         *         Whether no wire belongs there.
+         */
+        PinMark: {
+            /**
+             * Colour
+             * @default
+             */
+            colour?: string;
+            /**
+             * Is Empty
+             * @default false
+             */
+            is_empty?: boolean;
+            /**
+             * Label
+             * @default
+             */
+            label?: string;
+            /** Number */
+            number: number;
+            /** X */
+            x: number;
+            /** Y */
+            y: number;
         };
         /**
          * PlugChoice
@@ -3142,7 +3291,7 @@ export interface components {
             /** At */
             at: string;
             /** Body */
-            body: components["schemas"]["Isolated"] | components["schemas"]["PluggedIn"] | components["schemas"]["LiveBegun"] | components["schemas"]["LiveEnded"] | components["schemas"]["Opened"] | components["schemas"]["StepTicked"] | components["schemas"]["Attended"] | components["schemas"]["Tripped"] | components["schemas"]["Reclosed"] | components["schemas"]["HazardFound"] | components["schemas"]["BypassRemoved"] | components["schemas"]["EarthLifted"] | components["schemas"]["EarthRefitted"] | components["schemas"]["Checked"] | components["schemas"]["CodesRead"] | components["schemas"]["EntryTried"] | components["schemas"]["CycleBegun"] | components["schemas"]["CycleTicked"] | components["schemas"]["CircuitNoted"] | components["schemas"]["RunMade"] | components["schemas"]["RunDoubted"] | components["schemas"]["RunWithdrawn"] | components["schemas"]["ProofMade"] | components["schemas"]["StripStep"] | components["schemas"]["StripBack"] | components["schemas"]["InsulationNotAllowed"] | components["schemas"]["Changed"] | components["schemas"]["Skipped"] | components["schemas"]["RunWatched"] | components["schemas"]["Ended"] | components["schemas"]["Reopened"];
+            body: components["schemas"]["Isolated"] | components["schemas"]["PluggedIn"] | components["schemas"]["LiveBegun"] | components["schemas"]["LiveEnded"] | components["schemas"]["Opened"] | components["schemas"]["StepTicked"] | components["schemas"]["Attended"] | components["schemas"]["Tripped"] | components["schemas"]["Reclosed"] | components["schemas"]["HazardFound"] | components["schemas"]["BypassRemoved"] | components["schemas"]["EarthLifted"] | components["schemas"]["EarthRefitted"] | components["schemas"]["Checked"] | components["schemas"]["CodesRead"] | components["schemas"]["EntryTried"] | components["schemas"]["CycleBegun"] | components["schemas"]["CycleTicked"] | components["schemas"]["CircuitNoted"] | components["schemas"]["RunMade"] | components["schemas"]["RunDoubted"] | components["schemas"]["RunWithdrawn"] | components["schemas"]["ProofMade"] | components["schemas"]["StripStep"] | components["schemas"]["StripBack"] | components["schemas"]["ConnectorNoted"] | components["schemas"]["ConnectorTicked"] | components["schemas"]["InsulationNotAllowed"] | components["schemas"]["Changed"] | components["schemas"]["Skipped"] | components["schemas"]["RunWatched"] | components["schemas"]["Ended"] | components["schemas"]["Reopened"];
             /** Id */
             id: string;
             /** Who */
@@ -3183,10 +3332,8 @@ export interface components {
          *     ----------
          *     steps
          *         Changes and watched runs, the oldest first.
-         *     stripped
-         *         What came off, the first first; turned round it is the reassembly.
-         *     panels, plugs
-         *         Covers and plugs of the sheet.
+         *     strip
+         *         What came off, and how it goes back.
          *     cured
          *         Whether what was changed has cured it, in words; empty while no run has passed.
          *     parts, interventions, outcomes
@@ -3208,16 +3355,11 @@ export interface components {
             leader: string;
             /** Outcomes */
             outcomes: components["schemas"]["AnswerChoice"][];
-            /** Panels */
-            panels: components["schemas"]["AnswerChoice"][];
             /** Parts */
             parts: components["schemas"]["AnswerChoice"][];
-            /** Plugs */
-            plugs: components["schemas"]["AnswerChoice"][];
             /** Steps */
             steps: components["schemas"]["RepairStep"][];
-            /** Stripped */
-            stripped: components["schemas"]["StrippedView"][];
+            strip: components["schemas"]["StripView"];
         };
         /**
          * RepeatedView
@@ -3986,6 +4128,8 @@ export interface components {
          *         Cover of the sheet that is off by it, empty where it is none.
          *     plugs
          *         Plugs of the sheet that were pulled.
+         *     minutes
+         *         How long it took; filled in from the clock where it is not said, None where that does not tell.
          */
         StripStep: {
             /**
@@ -4009,6 +4153,11 @@ export interface components {
              */
             kind: "strip_step";
             /**
+             * Minutes
+             * @default null
+             */
+            minutes?: number | null;
+            /**
              * Panel
              * @default
              */
@@ -4027,6 +4176,39 @@ export interface components {
             words: string;
         };
         /**
+         * StripView
+         * @description The strip-down of a job.
+         *
+         *     Attributes
+         *     ----------
+         *     steps
+         *         What came off, the first first; turned round it is the reassembly.
+         *     connectors, loose
+         *         Connectors that were noted, and photos of connectors that nothing was noted on yet.
+         *     panels, plugs
+         *         Covers with the minutes they take, and plugs of the sheet.
+         *     tricks
+         *         By part, for the parts that have any.
+         *     spent
+         *         Minutes of all timed steps in print, empty where none was.
+         */
+        StripView: {
+            /** Connectors */
+            connectors: components["schemas"]["ConnectorView"][];
+            /** Loose */
+            loose: components["schemas"]["PhotoView"][];
+            /** Panels */
+            panels: components["schemas"]["AnswerChoice"][];
+            /** Plugs */
+            plugs: components["schemas"]["AnswerChoice"][];
+            /** Spent */
+            spent: string;
+            /** Steps */
+            steps: components["schemas"]["StrippedView"][];
+            /** Tricks */
+            tricks: components["schemas"]["PartTricks"][];
+        };
+        /**
          * StrippedView
          * @description One step of the strip-down.
          *
@@ -4036,6 +4218,10 @@ export interface components {
          *         What came off; its fasteners in print: "4 x cross M5, in the blue lid".
          *     count, plugs
          *         How many fasteners, and which plugs with their titles.
+         *     minutes
+         *         How long it took, in print; empty where nobody knows.
+         *     photos
+         *         What it looked like.
          *     state
          *         Off, back whole, or back with something missing.
          *     missing
@@ -4050,8 +4236,12 @@ export interface components {
             fasteners: string;
             /** Id */
             id: string;
+            /** Minutes */
+            minutes: string;
             /** Missing */
             missing: string;
+            /** Photos */
+            photos: components["schemas"]["PhotoView"][];
             /** Plugs */
             plugs: components["schemas"]["AnswerChoice"][];
             /**

@@ -38,4 +38,9 @@ export const strip = {
   ended: "Ended",
 };
 
+export const photo = {
+  busy: (left: number) => (left > 1 ? `Keeping ${left} photos …` : "Keeping the photo …"),
+  several: (first: string, count: number) => `${first} (and ${count - 1} more were not kept)`,
+};
+
 export const reading = { reads: "reads", log: "Log" };

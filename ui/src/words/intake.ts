@@ -60,7 +60,6 @@ export const plate = {
   photoHelp: "Kept upright and small, without its position data",
   photoTake: "Take or choose a photo",
   photoRemove: "Remove this photo",
-  photoBusy: "Keeping the photo …",
   photoOf: (width: number, height: number) => `Photo of the plate, ${width} by ${height} pixels`,
 };
 

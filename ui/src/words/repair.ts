@@ -72,5 +72,43 @@ export const strip = {
   },
   pulled: "Plugs that were pulled",
   keep: "Note it as off",
+  photo: "Photo of this step",
+  photoOf: (step: string) => `Photo: ${step}`,
+  took: (minutes: string) => `took ${minutes}`,
   badCount: "Fasteners: that is no whole number. Type one, e.g. 4.",
+};
+
+export const connector = {
+  title: "Connectors",
+  none: "Take a photo of each connector before it is pulled, and number its pins: it goes back by them.",
+  take: "Photo of a connector",
+  how: "Touch the photo where a wire sits: it gets the next number. Arrow keys move a pin.",
+  name: "Connector",
+  nameHint: "e.g. board, white six-way",
+  plug: "Plug of the sheet",
+  noPlug: "none of these",
+  pin: (number: number) => `Pin ${number}`,
+  label: "Label",
+  labelOf: (number: number) => `Label of pin ${number}`,
+  colour: "Colour",
+  colourOf: (number: number) => `Colour of pin ${number}`,
+  empty: "empty",
+  addPin: "Add a pin",
+  removePin: (number: number) => `Take pin ${number} out`,
+  keep: "Note the connector",
+  removePhoto: "Take the photo out",
+  photoOf: (pins: number) => `Photo of the connector with ${pins} pins marked`,
+  whole: "on, every pin right",
+  ticked: (ticked: number, all: number) => (all ? `${ticked} of ${all} pins ticked` : "not looked at again"),
+  asWhole: "On again, as on the photo",
+  fold: "Hide the photo",
+  unfold: "Show the photo",
+  edit: "Mark it anew",
+  withdraw: "Take it back",
+};
+
+export const tricks = {
+  title: "Off and on again",
+  part: "Part",
+  tools: "Needs",
 };

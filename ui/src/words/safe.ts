@@ -102,6 +102,8 @@ export function recordWords(body: EventBody): string {
     reopened: "reopened",
     strip_step: body.kind === "strip_step" ? `off: ${body.words}` : "",
     strip_back: "back",
+    connector_noted: body.kind === "connector_noted" ? `connector: ${body.words}` : "",
+    connector_ticked: "connector held against its photo",
   };
   return body.kind ? words[body.kind] : "";
 }

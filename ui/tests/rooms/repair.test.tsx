@@ -2,8 +2,10 @@ import { fireEvent, screen, waitFor } from "@testing-library/react";
 import { afterEach, expect, test, vi } from "vitest";
 import type { RepairView, WorthView } from "../../src/api/repair";
 import { ChangeForm } from "../../src/rooms/repair/ChangeForm";
+import { ConnectorsCard } from "../../src/rooms/repair/ConnectorsCard";
 import { StepList } from "../../src/rooms/repair/StepList";
 import { StripCard } from "../../src/rooms/repair/StripCard";
+import { TricksCard } from "../../src/rooms/repair/TricksCard";
 import { WorthCard } from "../../src/rooms/repair/WorthCard";
 import { draw } from "../render";
 
@@ -115,36 +117,53 @@ test("figures can be changed, a word among them is told by its field and nothing
 
 const STRIPPED = {
   ...VIEW,
-  panels: [{ id: "back", words: "Back panel" }],
-  plugs: [{ id: "heater_tags", words: "Both heater tags" }],
-  stripped: [
-    {
-      id: "s-1",
-      at: "",
-      words: "back panel",
-      fasteners: "6 × M4, blue lid",
-      count: 6,
-      plugs: [],
-      state: "whole",
-      missing: "",
-    },
-    {
-      id: "s-2",
-      at: "",
-      words: "heater",
-      fasteners: "1 × hex",
-      count: 1,
-      plugs: [{ id: "heater_tags", words: "Both heater tags" }],
-      state: "partly",
-      missing: "1 of 1 fasteners",
-    },
-  ],
+  strip: {
+    panels: [{ id: "back", words: "Back panel" }],
+    plugs: [{ id: "heater_tags", words: "Both heater tags" }],
+    connectors: [],
+    loose: [],
+    tricks: [
+      {
+        part: "heater",
+        tools: ["socket"],
+        tricks: ["The tip goes into its clip first."],
+        cautions: ["Turn the drum."],
+      },
+    ],
+    spent: "12 min",
+    steps: [
+      {
+        id: "s-1",
+        at: "",
+        words: "back panel",
+        fasteners: "6 × M4, blue lid",
+        count: 6,
+        plugs: [],
+        state: "whole",
+        missing: "",
+        minutes: "5 min",
+        photos: [],
+      },
+      {
+        id: "s-2",
+        at: "",
+        words: "heater",
+        fasteners: "1 × hex",
+        count: 1,
+        plugs: [{ id: "heater_tags", words: "Both heater tags" }],
+        state: "partly",
+        missing: "1 of 1 fasteners",
+        minutes: "",
+        photos: [],
+      },
+    ],
+  },
 } as unknown as RepairView;
 
 test("the strip-down turned round asks for what is missing, last off first", async () => {
   const sent = answering({});
   draw(<StripCard view={STRIPPED} />);
-  expect(screen.getByText("1 of 2 back")).toBeInTheDocument();
+  expect(screen.getByText("1 of 2 back")).toHaveTextContent("took 12 min");
   expect(screen.getByText(/1 of 1 fasteners/)).toBeInTheDocument();
   fireEvent.click(screen.getByRole("button", { name: "Put it back" }));
   expect(screen.getAllByRole("listitem")[0]).toHaveTextContent("heater");
@@ -170,4 +189,63 @@ test("a step is sent with its fasteners, cover and plugs, and a word for a count
       body: { kind: "strip_step", words: "top cover", fasteners: 2, panel: "back" },
     }),
   );
+});
+
+const PHOTO = {
+  id: "p-1",
+  role: "connector",
+  event: "",
+  address: "/a.jpg",
+  small: "/s.jpg",
+  width: 400,
+  height: 300,
+};
+
+test("a connector's pins are placed by touch, moved by arrows, labelled and sent; reloading loses nothing", async () => {
+  const sent = answering({});
+  const view = { ...STRIPPED, strip: { ...STRIPPED.strip, loose: [PHOTO] } } as unknown as RepairView;
+  const { unmount } = draw(<ConnectorsCard view={view} />);
+  fireEvent.click(screen.getByRole("button", { name: "Add a pin" }));
+  fireEvent.keyDown(screen.getByRole("button", { name: "Pin 1" }), { key: "ArrowRight" });
+  fireEvent.change(screen.getByLabelText("Label of pin 1"), { target: { value: "L" } });
+  fireEvent.change(screen.getByLabelText("Connector"), { target: { value: "heater plug" } });
+  unmount();
+  draw(<ConnectorsCard view={view} />);
+  fireEvent.click(screen.getByRole("button", { name: "Note the connector" }));
+  await waitFor(() =>
+    expect(sent[0]).toMatchObject({
+      body: {
+        kind: "connector_noted",
+        photo: "p-1",
+        words: "heater plug",
+        pins: [{ number: 1, x: 0.51, label: "L" }],
+      },
+    }),
+  );
+});
+
+test("going back, each pin is ticked against the large photo", async () => {
+  const sent = answering({});
+  const row = {
+    photo: PHOTO,
+    words: "heater plug",
+    plug: "",
+    pins: [
+      { number: 1, x: 0.2, y: 0.5, label: "L", colour: "brown", is_empty: false },
+      { number: 2, x: 0.6, y: 0.5, label: "", colour: "", is_empty: true },
+    ],
+    ticked: [1],
+    is_whole: false,
+  };
+  draw(<ConnectorsCard view={{ ...STRIPPED, strip: { ...STRIPPED.strip, connectors: [row] } } as never} />);
+  expect(screen.getByText("1 of 2 pins ticked")).toBeInTheDocument();
+  expect(screen.getByRole("img")).toHaveAttribute("src", "/a.jpg");
+  fireEvent.click(screen.getAllByRole("button", { name: /Pin 2: empty/ })[0] as HTMLElement);
+  await waitFor(() => expect(sent[0]).toMatchObject({ body: { kind: "connector_ticked", pins: [1, 2] } }));
+});
+
+test("what a part needs and what hurts there stand beside the work", () => {
+  draw(<TricksCard view={STRIPPED} />);
+  expect(screen.getByText("The tip goes into its clip first.")).toBeInTheDocument();
+  expect(screen.getByText("Turn the drum.")).toHaveClass("notice");
 });

@@ -64,6 +64,8 @@ class Reach:
     ----------
     open_panels
         Covers that are off.
+    cover_minutes
+        What covers take to come off, where that is not the sheet's own figure.
     left_out
         Tests that were made, cannot be reached, or lack a meter.
     live_penalty
@@ -79,6 +81,7 @@ class Reach:
     """
 
     open_panels: frozenset[str] = frozenset()
+    cover_minutes: Mapping[str, float] = field(default_factory=dict)
     left_out: frozenset[str] = frozenset()
     live_penalty: float = LIVE_PENALTY_MINUTES
     has_power: bool = True
@@ -283,7 +286,7 @@ def _expected_cost(joint: Array, costs: Array) -> Array:
 def _cover_minutes(sheet: Sheet, panel: str | None, reach: Reach) -> float:
     if panel is None or panel in reach.open_panels or panel not in sheet.panels:
         return 0.0
-    return sheet.panels[panel].minutes
+    return reach.cover_minutes.get(panel, sheet.panels[panel].minutes)
 
 
 @lru_cache(maxsize=16)

@@ -32,7 +32,7 @@ from ohmcensus.core.event.safety import (
     PluggedIn,
     StepTicked,
 )
-from ohmcensus.core.event.strip import StripBack, StripStep
+from ohmcensus.core.event.strip import ConnectorNoted, ConnectorTicked, PinMark, StripBack, StripStep
 from ohmcensus.core.event.trip import (
     HOLDS,
     TRIPS,
@@ -73,6 +73,8 @@ Body = Annotated[
     | ProofMade
     | StripStep
     | StripBack
+    | ConnectorNoted
+    | ConnectorTicked
     | InsulationNotAllowed
     | Changed
     | Skipped
@@ -106,6 +108,8 @@ __all__ = [
     "Checked",
     "CircuitNoted",
     "CodesRead",
+    "ConnectorNoted",
+    "ConnectorTicked",
     "CycleBegun",
     "CycleTicked",
     "EarthLifted",
@@ -121,6 +125,7 @@ __all__ = [
     "LiveBegun",
     "LiveEnded",
     "Opened",
+    "PinMark",
     "PluggedIn",
     "ProofMade",
     "Reclosed",

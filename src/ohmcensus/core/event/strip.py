@@ -1,14 +1,16 @@
-"""The strip-down: what came off, with what held it, and what is back."""
+"""The strip-down: what came off, with what held it, how its connectors looked, and what is back."""
 
 from __future__ import annotations
 
-from typing import Annotated, Literal
+from typing import Annotated, Literal, Self
 
-from pydantic import Field
+from pydantic import Field, StrictBool, model_validator
 
 from ohmcensus.core.event.record import Name, Record, RowId, Said, Words
 
 Count = Annotated[int, Field(ge=0, le=200, strict=True)]
+Share = Annotated[float, Field(ge=0, le=1, strict=True)]
+PinNumber = Annotated[int, Field(ge=1, le=60, strict=True)]
 
 
 class StripStep(Record):
@@ -24,6 +26,8 @@ class StripStep(Record):
         Cover of the sheet that is off by it, empty where it is none.
     plugs
         Plugs of the sheet that were pulled.
+    minutes
+        How long it took; filled in from the clock where it is not said, None where that does not tell.
     """
 
     kind: Literal["strip_step"] = "strip_step"
@@ -34,6 +38,7 @@ class StripStep(Record):
     kept: Words = ""
     panel: Name | Literal[""] = ""
     plugs: tuple[Name, ...] = Field(default=(), max_length=40)
+    minutes: float | None = Field(default=None, ge=0, le=240, strict=True)
 
 
 class StripBack(Record):
@@ -43,3 +48,68 @@ class StripBack(Record):
     step: RowId
     fasteners: Count = 0
     plugs: tuple[Name, ...] = Field(default=(), max_length=40)
+
+
+class PinMark(Record):
+    """One position of a connector, marked on its photo.
+
+    Attributes
+    ----------
+    number
+        Number of the position, as it is ticked.
+    x, y
+        Where it sits on the photo, as shares of width and height from the left upper corner.
+    label, colour
+        What is written beside it; colour or mark of its wire.
+    is_empty
+        Whether no wire belongs there.
+    """
+
+    number: PinNumber
+    x: Share
+    y: Share
+    label: Words = ""
+    colour: Words = ""
+    is_empty: StrictBool = False
+
+
+class ConnectorNoted(Record):
+    """How a connector looked before it was pulled; the newest record of a photo stands.
+
+    Attributes
+    ----------
+    photo
+        Photo of the job that shows it.
+    words
+        What it is called.
+    plug
+        Plug of the sheet, empty where the sheet has none for it.
+    pins
+        Its positions; none where the photo says enough.
+    is_withdrawn
+        Whether it is taken back, the photo being of something else.
+    """
+
+    kind: Literal["connector_noted"] = "connector_noted"
+    photo: RowId
+    words: Said
+    plug: Name | Literal[""] = ""
+    pins: tuple[PinMark, ...] = Field(default=(), max_length=60)
+    is_withdrawn: StrictBool = False
+
+    @model_validator(mode="after")
+    def _numbers_differ(self) -> Self:
+        numbers = [pin.number for pin in self.pins]
+        twice = next((number for number in numbers if numbers.count(number) > 1), None)
+        if twice is not None:
+            msg = f"pin {twice} is marked twice: give one of them another number"
+            raise ValueError(msg)
+        return self
+
+
+class ConnectorTicked(Record):
+    """A connector is on again: these of its positions were held against the photo and sit right."""
+
+    kind: Literal["connector_ticked"] = "connector_ticked"
+    photo: RowId
+    pins: tuple[PinNumber, ...] = Field(default=(), max_length=60)

@@ -56,6 +56,10 @@ class BrushedMotor(PartKind[BrushedMotorRatings]):
         Symptom.CODE: 0.1,
     }
     tools = ("brushes of the type",)
+    tricks = (
+        "Slip the belt off the drum's wheel first, turning it; put it back on the motor first.",
+        "Note which way each brush slants: it goes back the same way, in the same holder.",
+    )
     cautions = ("Grease from fingers spoils a commutator.",)
     ratings = BrushedMotorRatings
 

@@ -62,6 +62,10 @@ class ControlBoard(PartKind[ControlBoardRatings]):
     }
     checks = (PartCheck("burns", "Board, both sides", "brown joints, burst capacitors, soot"),)
     repair = "mend the joint or replace the board"
+    tricks = (
+        "One plug at a time, each with its photo: two of the same shape may swap.",
+        "Touch bare metal of the frame before the board.",
+    )
     repair_minutes = 35.0
     explains: ClassVar[Mapping[Symptom, float]] = {
         Symptom.DEAD: 0.3,

@@ -42,6 +42,7 @@ class Cord(PartKind[CordRatings]):
 
     kind = "cord"
     title = "Cord"
+    tricks = ("The earth goes on first and comes off last; it keeps the longest slack in the strain relief.",)
     fault_modes = (FaultMode.OPEN, FaultMode.BAD_JOINT, FaultMode.LEAK, FaultMode.SHORT)
     priors: ClassVar[Mapping[FaultMode, float]] = {
         FaultMode.OPEN: 0.6,

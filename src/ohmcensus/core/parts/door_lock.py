@@ -36,6 +36,11 @@ class DoorLock(PartKind[NoRatings]):
     }
     checks = (PartCheck("latch", "Latch and strike", "worn, broken or loose"),)
     repair = "replace the lock"
+    tricks = (
+        "The ring that holds the gasket comes off at its spring first, and goes back with the spring last.",
+        "Tuck the wires clear of the gasket's lip before the ring goes on.",
+        "Locked with nobody at home: look for the emergency pull behind the filter flap before anything is forced.",
+    )
     repair_minutes = 20.0
     explains: ClassVar[Mapping[Symptom, float]] = {
         Symptom.NO_START: 0.5,

@@ -37,6 +37,10 @@ class DrainPump(CoilKind):
         Symptom.HUMS: 0.15,
     }
     tools = ("tray and wet vacuum",)
+    tricks = (
+        "Turn the impeller by hand through the filter: it steps from pole to pole, and is stiff only when seized.",
+        "Note which way the hose's ears point: they foul the cover otherwise.",
+    )
     cautions = ("The sump behind the drain filter holds a bucketful.",)
 
 

@@ -63,6 +63,10 @@ class Harness(PartKind[HarnessRatings]):
     }
     is_spare = False
     tools = ("tags, sleeves and a crimping tool",)
+    tricks = (
+        "Where the cabinet lifts off in one piece: its front lip goes under the base bar first, then it is let down.",
+        "Every clip and tie goes back where it was: a lead that hangs free rubs through.",
+    )
     cautions = ("Low-voltage wiring counts as mains while the machine is plugged in: most boards are not isolated.",)
     ratings = HarnessRatings
 

@@ -55,6 +55,12 @@ class Heater(PartKind[HeaterRatings]):
         "A heater that was energised dry means that the level sensing failed: stop.",
     )
     ratings = HeaterRatings
+    tricks = (
+        "The clamp nut is loosened, not taken off: push its bolt in, and the gasket slims and lets go.",
+        "Back in: the tip goes into its clip behind the tub first; look with a lamp before the nut is tightened.",
+        "The nut swells the gasket: two turns and a half past seating, or tight, by school; then watch for weeping.",
+        "Tightening can push the sensor beside it out of its seat: press it home last.",
+    )
 
     def pins(self, ratings: HeaterRatings) -> tuple[Pin, ...]:
         """Return both tags and the sheath."""

@@ -25,6 +25,10 @@ class InletValve(CoilKind):
     }
     checks = (PartCheck("sieve", "Inlet sieve", "sand or scale in it"),)
     repair = "replace the valve"
+    tricks = (
+        "Plastic threads are begun by hand, backwards until they drop, then on: a crossed one strips.",
+        "The sieve behind the hose comes out with flat grips, straight.",
+    )
     repair_minutes = 15.0
     explains: ClassVar[Mapping[Symptom, float]] = {
         Symptom.LEAKS: 0.1,

@@ -197,6 +197,8 @@ class PartKind(ABC, Generic[R]):
         What its tests and its replacement need besides a meter and the usual drivers.
     cautions
         What can hurt at this part, one sentence each.
+    tricks
+        How it comes off and goes back well, one sentence each (common practice, no source).
     checks
         What eye and hand can tell of it.
     priors
@@ -214,6 +216,7 @@ class PartKind(ABC, Generic[R]):
     is_fed: ClassVar[bool] = True
     tools: ClassVar[tuple[str, ...]] = ()
     cautions: ClassVar[tuple[str, ...]] = ()
+    tricks: ClassVar[tuple[str, ...]] = ()
     checks: ClassVar[tuple[PartCheck, ...]] = ()
     priors: ClassVar[Mapping[FaultMode, float]] = {}
     repair: ClassVar[str] = "replace it"

@@ -30,6 +30,7 @@ class LidSwitch(PartKind[NoRatings]):
     }
     explains: ClassVar[Mapping[Symptom, float]] = {Symptom.NO_TURN: 0.4, Symptom.NO_SPIN: 0.5, Symptom.NO_START: 0.35}
     repair = "replace it"
+    tricks = ("Join its plug before the cabinet or console closes: nothing reaches it afterwards.",)
     repair_minutes = 15.0
 
     checks = (PartCheck("bypass", "Wires behind the lid switch", "joined: a bypass, an open danger"),)

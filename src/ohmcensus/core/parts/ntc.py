@@ -38,6 +38,7 @@ class Ntc(PartKind[NtcRatings]):
         FaultMode.SHORT: 0.2,
     }
     repair = "replace the sensor"
+    tricks = ("It is pulled out by its rim, never by its leads; a wet finger lets the rubber slide back in.",)
     repair_minutes = 15.0
     explains: ClassVar[Mapping[Symptom, float]] = {
         Symptom.NO_HEAT: 0.15,

@@ -28,6 +28,9 @@ class PressureSwitch(PartKind[NoRatings]):
     }
     checks = (PartCheck("tube", "Air tube and trap", "off, holed, water or fluff in it"),)
     repair = "clear the tube or replace the switch"
+    tricks = (
+        "Blow the tube through away from the switch, never into it; it hangs without a dip, or water stays in it.",
+    )
     repair_minutes = 15.0
     explains: ClassVar[Mapping[Symptom, float]] = {
         Symptom.NO_TURN: 0.15,

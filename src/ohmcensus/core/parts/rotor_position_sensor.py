@@ -33,6 +33,7 @@ class RotorPositionSensor(PartKind[NoRatings]):
         Symptom.NOISY: 0.05,
     }
     repair = "replace it"
+    tricks = ("Its tongue snaps into the stator: bend the tongue, not the leads.",)
     repair_minutes = 15.0
 
     ratings = NoRatings

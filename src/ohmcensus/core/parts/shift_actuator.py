@@ -39,6 +39,7 @@ class ShiftActuator(PartKind[NoRatings]):
         Symptom.STOPS: 0.1,
     }
     repair = "replace it"
+    tricks = ("Note where its lever stands before it comes off: it goes back so, or the basket spins in the wash.",)
     repair_minutes = 15.0
 
     ratings = NoRatings

@@ -42,6 +42,7 @@ class SinglePhaseMotor(PartKind[NoRatings]):
         Symptom.NOISY: 0.15,
     }
     repair = "replace the motor"
+    tricks = ("Take its weight before the last bolt: it drops on the belt side.",)
     repair_minutes = 40.0
 
     ratings = NoRatings

@@ -42,6 +42,7 @@ class ThreePhaseMotor(PartKind[NoRatings]):
         Symptom.CODE: 0.15,
     }
     repair = "replace the motor"
+    tricks = ("Slip the belt off the drum's wheel first, turning it; take the motor's weight before the last bolt.",)
     repair_minutes = 40.0
 
     ratings = NoRatings

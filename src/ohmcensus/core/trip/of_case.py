@@ -141,7 +141,7 @@ def problem_of(case: Case, method: Method, *, until: float = math.inf) -> Proble
             *(Suspect(name, math.inf) for name in sorted(former)),
         ),
         runs=rows,
-        panels={name: panel.minutes for name, panel in case.sheet.panels.items()},
+        panels=dict(case.cover_minutes),
         open_panels=open_panels(case),
         is_earth_ok=not earth_failed(case),
         is_neutral_earthed=not neutral_floats(case),

@@ -3,8 +3,10 @@ import { useRepair } from "../../api/repair";
 import { JobRoom } from "../../app/JobRoom";
 import { repair as words } from "../../words/repair";
 import { ChangeForm } from "./ChangeForm";
+import { ConnectorsCard } from "./ConnectorsCard";
 import { StepList } from "./StepList";
 import { StripCard } from "./StripCard";
+import { TricksCard } from "./TricksCard";
 import { WorthCard } from "./WorthCard";
 import "./repair.css";
 
@@ -19,11 +21,13 @@ export function RepairRoom() {
           <div className="repair-main">
             <StepList view={data} />
             <StripCard view={data} />
+            <ConnectorsCard view={data} />
             <WorthCard key={data.leader} view={data} />
           </div>
           {!data.is_over && (
             <aside>
               <ChangeForm view={data} />
+              <TricksCard key={data.leader} view={data} />
             </aside>
           )}
         </div>

@@ -1,6 +1,7 @@
 import { useState } from "react";
 import type { RepairView } from "../../api/repair";
 import { useEvent } from "../../api/rooms";
+import { PhotoPick } from "../../app/PhotoPick";
 import { Problem } from "../../app/Problem";
 import { strip as words } from "../../words/repair";
 import { PlugChips } from "./PlugChips";
@@ -9,17 +10,20 @@ import { StripForm } from "./StripForm";
 /** What came off, in order; one touch turns it round into the reassembly. */
 export function StripCard({ view }: { view: RepairView }) {
   const [isTurned, setIsTurned] = useState(false);
-  const rows = isTurned ? [...view.stripped].reverse() : view.stripped;
-  const whole = view.stripped.filter((row) => row.state === "whole").length;
+  const rows = isTurned ? [...view.strip.steps].reverse() : view.strip.steps;
+  const whole = view.strip.steps.filter((row) => row.state === "whole").length;
   return (
     <section className="card leaf" aria-label={words.title}>
       <h2>{words.title}</h2>
-      {view.stripped.length === 0 ? (
+      {view.strip.steps.length === 0 ? (
         <p className="quiet">{words.none}</p>
       ) : (
         <>
           <div className="row strip-head">
-            <b>{words.count(whole, view.stripped.length)}</b>
+            <b>
+              {words.count(whole, view.strip.steps.length)}
+              {view.strip.spent && <span className="quiet"> · {words.took(view.strip.spent)}</span>}
+            </b>
             <button
               type="button"
               className="chip"
@@ -31,7 +35,7 @@ export function StripCard({ view }: { view: RepairView }) {
           </div>
           <ol className="strip">
             {rows.map((row) => (
-              <StripRow key={row.id} row={row} jobId={view.job.id} isTurned={isTurned && !view.is_over} />
+              <StripRow key={row.id} row={row} view={view} isTurned={isTurned} />
             ))}
           </ol>
         </>
@@ -41,11 +45,11 @@ export function StripCard({ view }: { view: RepairView }) {
   );
 }
 
-type RowProps = { row: RepairView["stripped"][number]; jobId: string; isTurned: boolean };
+type RowProps = { row: RepairView["strip"]["steps"][number]; view: RepairView; isTurned: boolean };
 
 /** One step; turned round it asks for every fastener and plug. */
-function StripRow({ row, jobId, isTurned }: RowProps) {
-  const record = useEvent(jobId);
+function StripRow({ row, view, isTurned }: RowProps) {
+  const record = useEvent(view.job.id);
   const [count, setCount] = useState(String(row.count));
   const [plugs, setPlugs] = useState(row.plugs.map((plug) => plug.id));
   const number = Number(count);
@@ -62,7 +66,9 @@ function StripRow({ row, jobId, isTurned }: RowProps) {
         <b>{row.words}</b>
         <span>{words.states[row.state]}</span>
       </div>
-      {row.fasteners && <span className="quiet">{row.fasteners}</span>}
+      {(row.fasteners || row.minutes) && (
+        <span className="quiet">{[row.fasteners, row.minutes].filter(Boolean).join(" · ")}</span>
+      )}
       {row.plugs.length > 0 && (
         <span className="quiet">
           {words.plugs}: {row.plugs.map((plug) => plug.words).join(", ")}
@@ -73,7 +79,17 @@ function StripRow({ row, jobId, isTurned }: RowProps) {
           {words.missing}: {row.missing}
         </span>
       )}
-      {isTurned && row.state !== "whole" && (
+      <div className="row wrap">
+        {row.photos.map((photo) => (
+          <a key={photo.id} href={photo.address} target="_blank" rel="noreferrer" className="strip-photo">
+            <img src={isTurned ? photo.address : photo.small} alt={words.photoOf(row.words)} loading="lazy" />
+          </a>
+        ))}
+        {!view.is_over && !isTurned && (
+          <PhotoPick jobId={view.job.id} of="step" event={row.id} label={words.photo} />
+        )}
+      </div>
+      {isTurned && !view.is_over && row.state !== "whole" && (
         <div className="row strip-back">
           {row.count > 0 && (
             <label>

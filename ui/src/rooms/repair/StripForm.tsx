@@ -45,7 +45,7 @@ export function StripForm({ view }: { view: RepairView }) {
           value={typed.panel}
           data={[
             { value: "", label: words.noPanel },
-            ...view.panels.map((row) => ({ value: row.id, label: row.words })),
+            ...view.strip.panels.map((row) => ({ value: row.id, label: row.words })),
           ]}
           onChange={(event) => set({ panel: event.currentTarget.value })}
         />
@@ -64,7 +64,7 @@ export function StripForm({ view }: { view: RepairView }) {
       <details>
         <summary>{words.pulled}</summary>
         <div className="chips">
-          <PlugChips plugs={view.plugs} chosen={plugs} onChoose={setPlugs} />
+          <PlugChips plugs={view.strip.plugs} chosen={plugs} onChoose={setPlugs} />
         </div>
       </details>
       <Problem error={record.error} text={problem} />

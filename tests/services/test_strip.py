@@ -1,0 +1,136 @@
+"""The strip-down of a stored job: photos of its steps, its connectors, and the minutes that it teaches."""
+
+from __future__ import annotations
+
+import io
+from collections.abc import Callable
+from dataclasses import replace
+from datetime import timedelta
+from uuid import UUID, uuid4
+
+import pytest
+from PIL import Image
+from tests.working import happened, revision
+
+from ohmcensus.core.errors import InputError, NotFoundError
+from ohmcensus.core.event import ConnectorNoted, Isolated, PinMark, StripStep
+from ohmcensus.services.at_hand import take
+from ohmcensus.services.context import Context
+from ohmcensus.services.keep_photo import MOST_PHOTOS, NewPhoto, keep_photo, remove_photo
+from ohmcensus.services.open_job import NewJob, open_job
+from ohmcensus.services.record_event import NewEvent, record_event
+from ohmcensus.services.show_repair import show_repair
+from ohmcensus.services.show_suspects import reach_of
+from ohmcensus.storage import photos
+from ohmcensus.storage.tables import PhotoRow
+
+BACK = StripStep(words="back panel", fasteners=4, panel="back")
+
+
+@pytest.fixture
+def job(context: Context) -> str:
+    return new_job(context, "Machine 9")
+
+
+def new_job(context: Context, machine: str) -> str:
+    return open_job(context, NewJob(id=uuid4(), machine=machine, place="Pier", sheet="fl7-u")).id
+
+
+def picture(shade: int = 0) -> bytes:
+    out = io.BytesIO()
+    Image.new("RGB", (60, 40), (shade, 90, 90)).save(out, "JPEG")
+    return out.getvalue()
+
+
+def step(context: Context, job: str, body: StripStep = BACK) -> str:
+    happened(context, job, body)
+    return show_repair(context, job).strip.steps[-1].id
+
+
+def test_a_step_shows_its_photos_and_a_connector_its_pins(context: Context, job: str) -> None:
+    keep_photo(context, job, NewPhoto(uuid4(), "step", "back.jpg", picture(), event=step(context, job)))
+    plug = keep_photo(context, job, NewPhoto(uuid4(), "connector", "plug.jpg", picture(9)))[-1]
+    strip = show_repair(context, job).strip
+    assert ([len(row.photos) for row in strip.steps], [row.id for row in strip.loose]) == ([1], [plug.id])
+    pins = (PinMark(number=1, x=0.2, y=0.5, label="L", colour="brown"), PinMark(number=2, x=0.6, y=0.5, is_empty=True))
+    happened(context, job, ConnectorNoted(photo=plug.id, words="Heater plug", plug="heater_tags", pins=pins))
+    strip = show_repair(context, job).strip
+    assert (strip.loose, strip.connectors[0].pins, strip.connectors[0].plug) == ([], list(pins), "Both heater tags")
+    with pytest.raises(InputError, match="a connector is marked on this photo: take the connector back first"):
+        remove_photo(context, job, plug.id)
+
+
+@pytest.mark.parametrize(
+    ("new", "said"),
+    [
+        (lambda: NewPhoto(uuid4(), "step", "a.jpg", picture()), "is of no step of the job: note the step first"),
+        (lambda: NewPhoto(uuid4(), "step", "a.jpg", picture(), event="e1"), "is of no step of the job"),
+        (lambda: NewPhoto(uuid4(), "found", "a.svg", b"<svg xmlns='http://www.w3.org/2000/svg'/>"), "a.svg is no pic"),
+        (lambda: NewPhoto(uuid4(), "found", "a.pdf", b"%PDF-1.7 ..."), "a.pdf is no picture that can be read"),
+        (lambda: NewPhoto(uuid4(), "found", "half.jpg", picture()[:300]), "half.jpg is no picture that can be read"),
+    ],
+    ids=["no step", "unknown step", "SVG", "PDF", "cut off on its way"],
+)
+def test_what_is_no_photo_of_the_job_is_refused_and_nothing_is_kept(
+    context: Context, job: str, new: Callable[[], NewPhoto], said: str
+) -> None:
+    before = revision(context, job)
+    with pytest.raises(InputError, match=said):
+        keep_photo(context, job, new())
+    assert revision(context, job) == before
+    assert not list((context.store.folder / "photos").rglob("*.jpg"))
+
+
+def test_a_folder_of_photos_dropped_by_mistake_stops_at_three_hundred(context: Context, job: str) -> None:
+    with context.store.write() as session:
+        for number in range(MOST_PHOTOS):
+            photos.append(session, _row(job, number))
+    with pytest.raises(InputError, match="this job has 300 photos already: take some out first"):
+        keep_photo(context, job, NewPhoto(uuid4(), "found", "one.jpg", picture()))
+
+
+def _row(job: str, number: int) -> PhotoRow:
+    what = {"id": str(UUID(int=number)), "job_id": job, "revision": 1, "role": "found", "content": f"{number:064x}"}
+    return PhotoRow(**what, width=6, height=4, at="2026-06-01T12:00:00Z", who="")
+
+
+def test_power_that_fails_while_a_photo_is_written_leaves_no_row_and_no_half_picture(
+    context: Context, job: str, monkeypatch: pytest.MonkeyPatch
+) -> None:
+    def cut(_: int) -> None:
+        raise OSError(5, "the disk is gone")
+
+    new = NewPhoto(uuid4(), "found", "one.jpg", picture())
+    with monkeypatch.context() as broken:
+        broken.setattr("os.fsync", cut)
+        with pytest.raises(OSError, match="the disk is gone"):
+            keep_photo(context, job, new)
+    assert not list((context.store.folder / "photos").rglob("*.jpg"))
+    photos.sweep(context.store.folder)
+    assert len(list((context.store.folder / "photos").rglob("*.part"))) == 1, "somebody may be writing it right now"
+    assert len(keep_photo(context, job, new)) == 1
+
+
+def test_a_connector_without_its_photo_is_refused(context: Context, job: str) -> None:
+    with pytest.raises(NotFoundError, match="no such photo on this job: take the photo first"):
+        happened(context, job, ConnectorNoted(photo="p1", words="Heater plug"))
+
+
+def test_minutes_of_a_cover_come_from_the_clock_and_teach_the_next_job(context: Context, job: str) -> None:
+    happened(context, job, Isolated())
+    later = replace(context, clock=lambda: context.clock() + timedelta(minutes=9))
+    sent = NewEvent(id=uuid4(), revision=revision(context, job), body=BACK)
+    record_event(later, job, sent)
+    record_event(later, job, sent)
+    assert [row.minutes for row in show_repair(context, job).strip.steps] == ["9 min"], "sent twice, stored once"
+    other = new_job(context, "Machine 10")
+    assert "Back panel (6 min, timed on 1 job)" in [row.words for row in show_repair(context, other).strip.panels]
+    with context.store.read() as session:
+        at_hand = take(context, session, other)
+    assert reach_of(at_hand.case, at_hand.lines).cover_minutes["back"] == pytest.approx((2 * 4 + 9) / 3)
+
+
+def test_tricks_come_from_the_kind_of_part(context: Context, job: str) -> None:
+    heater = next(row for row in show_repair(context, job).strip.tricks if row.part == "heater")
+    assert "clip" in " ".join(heater.tricks)
+    assert "clamp nut" in " ".join(heater.tools)
