@@ -90,8 +90,17 @@ def test_a_folder_of_photos_dropped_by_mistake_stops_at_three_hundred(context: C
 
 
 def _row(job: str, number: int) -> PhotoRow:
-    what = {"id": str(UUID(int=number)), "job_id": job, "revision": 1, "role": "found", "content": f"{number:064x}"}
-    return PhotoRow(**what, width=6, height=4, at="2026-06-01T12:00:00Z", who="")
+    return PhotoRow(
+        id=str(UUID(int=number)),
+        job_id=job,
+        revision=1,
+        role="found",
+        content=f"{number:064x}",
+        width=6,
+        height=4,
+        at="2026-06-01T12:00:00Z",
+        who="",
+    )
 
 
 def test_power_that_fails_while_a_photo_is_written_leaves_no_row_and_no_half_picture(

@@ -2,10 +2,11 @@
 
 from __future__ import annotations
 
-from collections.abc import Collection
+from collections.abc import Collection, Mapping
 from uuid import UUID
 
 from pydantic import BaseModel, ConfigDict, Field
+from sqlmodel import Session
 
 from ohmcensus.core.case import Case
 from ohmcensus.core.connector import refuse_ticks
@@ -46,6 +47,7 @@ from ohmcensus.core.strip_down import minutes_until, refuse_strip
 from ohmcensus.services.at_hand import JobAtHand, put, refuse_ended, take
 from ohmcensus.services.context import Context
 from ohmcensus.services.keep_photo import refuse_unknown_photo
+from ohmcensus.services.keep_shelf import fitted_from_shelf
 from ohmcensus.services.show_job import JobView, job_view
 from ohmcensus.services.take_proof import taken_proof
 from ohmcensus.services.take_run import taken_run
@@ -93,14 +95,7 @@ def record_event(context: Context, job_id: str, new: NewEvent) -> JobView:
         refuse_event(job.case, body, safety_at(job.case, context.clock()).state)
         if isinstance(body, Ended):
             refuse_sign_off(job.case, body)
-        if isinstance(body, RunMade):
-            body = taken_run(job, body, context.clock())
-        if isinstance(body, ProofMade):
-            body = taken_proof(job, body, context.clock())
-        if isinstance(body, StripStep) and body.minutes is None:
-            body = body.model_copy(update={"minutes": minutes_until(job.case, context.clock())})
-        if isinstance(body, ConnectorNoted):
-            refuse_unknown_photo(session, job_id, body.photo)
+        body = _completed(context, session, job, body)
         now = context.now()
         stored = jobs.advance(session, job.stored, new.revision, now)
         event = Event(str(new.id), body, at=now, who=job.settings.technician, order=stored.revision)
@@ -110,19 +105,44 @@ def record_event(context: Context, job_id: str, new: NewEvent) -> JobView:
     return job_view(after, context.clock())
 
 
+# What the store fills in where the writer left it out.
+_FILLED: Mapping[type, tuple[str, ...]] = {
+    RunMade: ("instrument", "device"),
+    ProofMade: ("instrument",),
+    StripStep: ("minutes",),
+    Changed: ("fitted",),
+}
+
+
+def _completed(context: Context, session: Session, job: JobAtHand, body: Body) -> Body:
+    """Return the event with its instrument, its minutes or its piece; refuse what no record of the store bears out."""
+    match body:
+        case RunMade():
+            return taken_run(job, body, context.clock())
+        case ProofMade():
+            return taken_proof(job, body, context.clock())
+        case StripStep(minutes=None):
+            return body.model_copy(update={"minutes": minutes_until(job.case, context.clock())})
+        case Changed() if body.spare:
+            return fitted_from_shelf(session, job.case.sheet, body)
+        case ConnectorNoted():
+            refuse_unknown_photo(session, job.stored.id, body.photo)
+    return body
+
+
 def _is_retry(job: JobAtHand, new: NewEvent) -> bool:
     """Tell whether this very event is stored already; refuse its id for another one."""
     stored = next((event for event in job.case.events if event.id == str(new.id)), None)
-    sent = new.body
-    if stored is not None and isinstance(sent, RunMade) and isinstance(stored.body, RunMade):
-        sent = sent.model_copy(update={"instrument": stored.body.instrument, "device": stored.body.device})
-    if stored is not None and isinstance(sent, ProofMade) and isinstance(stored.body, ProofMade):
-        sent = sent.model_copy(update={"instrument": stored.body.instrument})
-    if stored is not None and isinstance(sent, StripStep) and isinstance(stored.body, StripStep):
-        sent = sent if sent.minutes is not None else sent.model_copy(update={"minutes": stored.body.minutes})
-    if stored is not None and stored.body != sent:
+    if stored is None:
+        return False
+    filled = {
+        name: getattr(stored.body, name)
+        for name in _FILLED.get(type(new.body), ())
+        if type(stored.body) is type(new.body) and (name in {"instrument", "device"} or not getattr(new.body, name))
+    }
+    if stored.body != new.body.model_copy(update=filled):
         raise InputError(what=f"the id {new.id} belongs to another event", remedy="send a new id", field="id")
-    return stored is not None
+    return True
 
 
 def _checked(case: Case, body: Body) -> Body:

@@ -15,6 +15,7 @@ import ohmcensus.web.jobs
 import ohmcensus.web.photos
 import ohmcensus.web.setup
 import ohmcensus.web.sheets
+import ohmcensus.web.shelf
 from ohmcensus.services.context import Context
 from ohmcensus.web import problems, static_files
 
@@ -29,6 +30,7 @@ _ROOMS = (
     ohmcensus.web.photos,
     ohmcensus.web.addresses,
     ohmcensus.web.sheets,
+    ohmcensus.web.shelf,
     ohmcensus.web.setup,
 )
 # Paths whose body is no JSON: a photo in a form, a table as it is.

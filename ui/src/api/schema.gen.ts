@@ -253,6 +253,50 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/jobs/{job_id}/parts": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Parts that a job wants
+         * @description Return what a job wants, with the pieces of the shelf that may fit.
+         */
+        get: operations["shelf_parts_jobs__job_id__parts_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{job_id}/parts/{wanted_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Keep a part that is wanted
+         * @description Keep what a job wants, new or changed.
+         */
+        put: operations["shelf_new_wanted_jobs__job_id__parts__wanted_id__put"];
+        post?: never;
+        /**
+         * Take a wish back
+         * @description Take back what a job wants.
+         */
+        delete: operations["shelf_old_wanted_jobs__job_id__parts__wanted_id__delete"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/jobs/{job_id}/photos": {
         parameters: {
             query?: never;
@@ -929,10 +973,126 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/shelf": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * The shelf of spares
+         * @description Return every piece with what is known of it and where it is.
+         */
+        get: operations["shelf_all_spares_shelf_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/shelf/{spare_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Keep a spare
+         * @description Keep a piece, new or changed.
+         */
+        put: operations["shelf_new_spare_shelf__spare_id__put"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/shelf/{spare_id}/readings": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Measure a spare in the hand
+         * @description Keep an acceptance reading of a piece.
+         */
+        post: operations["shelf_new_acceptance_shelf__spare_id__readings_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
 }
 export type webhooks = Record<string, never>;
 export interface components {
     schemas: {
+        /**
+         * AcceptanceReading
+         * @description One reading of a piece in the hand, before it is fitted; the newest of a test counts.
+         *
+         *     Attributes
+         *     ----------
+         *     test
+         *         Test of the part by its name: "element".
+         *     text, meter
+         *         As typed; the instrument as it was.
+         */
+        AcceptanceReading: {
+            /** At */
+            at: string;
+            /** Celsius */
+            celsius: number;
+            /** Id */
+            id: string;
+            meter: components["schemas"]["Meter"];
+            /** Test */
+            test: string;
+            /** Text */
+            text: string;
+            /**
+             * Who
+             * @default
+             */
+            who?: string;
+        };
+        /**
+         * AcceptanceRow
+         * @description One test of a piece.
+         *
+         *     Attributes
+         *     ----------
+         *     test, title, should
+         *         Its name, in print, and what it should read.
+         *     reads, verdict, remark, by
+         *         What it read, judged, in a few words, and with which meter; empty where it was not made.
+         */
+        AcceptanceRow: {
+            /** By */
+            by: string;
+            /** Reads */
+            reads: string;
+            /** Remark */
+            remark: string;
+            /** Should */
+            should: string;
+            /** Test */
+            test: string;
+            /** Title */
+            title: string;
+            /** Verdict */
+            verdict: string;
+        };
         /**
          * Address
          * @description An entry of the address book.
@@ -1232,6 +1392,8 @@ export interface components {
          *         Which, and what was done.
          *     fitted
          *         Which piece sits there now: original, spare 1; empty where the piece is the same.
+         *     spare
+         *         Id of that piece on the shelf, empty where it does not come from there.
          *     words
          *         What there is to say.
          */
@@ -1249,6 +1411,11 @@ export interface components {
             kind: "changed";
             /** Part */
             part: string;
+            /**
+             * Spare
+             * @default
+             */
+            spare?: string | "";
             /**
              * Words
              * @default
@@ -1832,6 +1999,15 @@ export interface components {
             title: string;
             /** Weight */
             weight: number;
+        };
+        /**
+         * FittingSpare
+         * @description A piece of the shelf for a part that is wanted, and why it is not surely the one.
+         */
+        FittingSpare: {
+            /** Misfits */
+            misfits: string[];
+            spare: components["schemas"]["SpareView"];
         };
         /**
          * Function
@@ -2424,6 +2600,12 @@ export interface components {
             sheet: string;
         };
         /**
+         * Mark
+         * @description What is written on a piece, so that it is never mistaken for another of its kind.
+         * @enum {string}
+         */
+        Mark: "original" | "spare_1" | "spare_2" | "spare_3";
+        /**
          * Meaning
          * @description What one code says.
          *
@@ -2543,6 +2725,21 @@ export interface components {
          */
         Moment: "plugging_in" | "switching_on" | "start" | "filling" | "heating" | "turning" | "draining" | "hot_only" | "after_rest" | "random" | "unknown";
         /**
+         * NewAcceptance
+         * @description A reading of a piece in the hand.
+         */
+        NewAcceptance: {
+            /**
+             * Id
+             * Format: uuid
+             */
+            id: string;
+            /** Test */
+            test: string;
+            /** Text */
+            text: string;
+        };
+        /**
          * NewEvent
          * @description Something that happened.
          *
@@ -2645,6 +2842,23 @@ export interface components {
             text: string;
         };
         /**
+         * NewOffer
+         * @description An offer as it is typed: price and days in figures.
+         */
+        NewOffer: {
+            /** @default new */
+            condition?: components["schemas"]["Condition"];
+            /**
+             * Days
+             * @default
+             */
+            days?: string;
+            /** Price */
+            price: string;
+            /** Source */
+            source: string;
+        };
+        /**
          * NewReading
          * @description A line to be stored.
          *
@@ -2684,6 +2898,102 @@ export interface components {
             supersedes?: string | null;
             /** Text */
             text: string;
+        };
+        /**
+         * NewSpare
+         * @description A piece as it is written down; its readings come one by one.
+         *
+         *     Attributes
+         *     ----------
+         *     revision
+         *         That the writer had seen, nought for a new piece.
+         */
+        NewSpare: {
+            /**
+             * Is Scrapped
+             * @default false
+             */
+            is_scrapped?: boolean;
+            /** @default spare_1 */
+            mark?: components["schemas"]["Mark"];
+            /** @default new */
+            origin?: components["schemas"]["Origin"];
+            /** Part */
+            part: string;
+            /**
+             * Place
+             * @default
+             */
+            place?: string;
+            /**
+             * Revision
+             * @default 0
+             */
+            revision?: number;
+            /**
+             * Salvaged From
+             * @default
+             */
+            salvaged_from?: string;
+            /** Sheet */
+            sheet: string;
+            /**
+             * Tested
+             * @default
+             */
+            tested?: string;
+            /**
+             * Type Number
+             * @default
+             */
+            type_number?: string;
+            /**
+             * Variant
+             * @default
+             */
+            variant?: string;
+            /**
+             * Words
+             * @default
+             */
+            words?: string;
+        };
+        /**
+         * NewWanted
+         * @description A part as it is wanted; ``revision`` that the writer had seen, nought for a new one.
+         */
+        NewWanted: {
+            /**
+             * Chosen
+             * @default null
+             */
+            chosen?: number | null;
+            /** Offers */
+            offers?: components["schemas"]["NewOffer"][];
+            /** Part */
+            part: string;
+            /**
+             * Revision
+             * @default 0
+             */
+            revision?: number;
+            /** @default wanted */
+            state?: components["schemas"]["OrderState"];
+            /**
+             * Type Number
+             * @default
+             */
+            type_number?: string;
+            /**
+             * Variant
+             * @default
+             */
+            variant?: string;
+            /**
+             * Words
+             * @default
+             */
+            words?: string;
         };
         /**
          * NextRun
@@ -2769,6 +3079,18 @@ export interface components {
             panel: string;
         };
         /**
+         * OrderState
+         * @description How far an order is.
+         * @enum {string}
+         */
+        OrderState: "wanted" | "ordered" | "arrived" | "fitted" | "returned";
+        /**
+         * Origin
+         * @description Where a piece comes from.
+         * @enum {string}
+         */
+        Origin: "new" | "salvaged";
+        /**
          * Outcome
          * @description What a step of a test did.
          * @enum {string}
@@ -2818,6 +3140,30 @@ export interface components {
             verdict: components["schemas"]["Verdict"] | null;
         };
         /**
+         * PartOffer
+         * @description One place where it can be had.
+         *
+         *     Attributes
+         *     ----------
+         *     source, condition
+         *         Who sells it, and new or used.
+         *     price, days
+         *         In the currency of the firm; days until it is here.
+         */
+        PartOffer: {
+            /** @default new */
+            condition?: components["schemas"]["Condition"];
+            /**
+             * Days
+             * @default 0
+             */
+            days?: number;
+            /** Price */
+            price: number;
+            /** Source */
+            source: string;
+        };
+        /**
          * PartTricks
          * @description How a part comes off and goes back well, what that needs, and what can hurt there.
          */
@@ -2830,6 +3176,30 @@ export interface components {
             tools: string[];
             /** Tricks */
             tricks: string[];
+        };
+        /**
+         * PartsView
+         * @description Parts that a job wants.
+         *
+         *     Attributes
+         *     ----------
+         *     type_number, variant
+         *         As the plate of the machine says: what a new wish begins with.
+         */
+        PartsView: {
+            /** Conditions */
+            conditions: components["schemas"]["AnswerChoice"][];
+            job: components["schemas"]["JobView"];
+            /** Parts */
+            parts: components["schemas"]["AnswerChoice"][];
+            /** States */
+            states: components["schemas"]["AnswerChoice"][];
+            /** Type Number */
+            type_number: string;
+            /** Variant */
+            variant: string;
+            /** Wanted */
+            wanted: components["schemas"]["WantedView"][];
         };
         /**
          * Pattern
@@ -3905,6 +4275,29 @@ export interface components {
             title: string;
         };
         /**
+         * ShelfView
+         * @description All pieces, the parts that can be written down by machine type, and the marks.
+         *
+         *     Attributes
+         *     ----------
+         *     spares
+         *         By machine type and part; scrapped ones last.
+         *     parts
+         *         By machine type: parts that are spares.
+         */
+        ShelfView: {
+            /** Marks */
+            marks: components["schemas"]["AnswerChoice"][];
+            /** Parts */
+            parts: {
+                [key: string]: components["schemas"]["AnswerChoice"][];
+            };
+            /** Sheets */
+            sheets: components["schemas"]["AnswerChoice"][];
+            /** Spares */
+            spares: components["schemas"]["SpareView"][];
+        };
+        /**
          * ShortRuler
          * @description Positions as fractions of the width, and the two labels under the window's ends.
          *
@@ -3955,6 +4348,116 @@ export interface components {
             /** Test */
             test: string;
             why: components["schemas"]["WhySkipped"];
+        };
+        /**
+         * Spare
+         * @description A piece on the shelf.
+         *
+         *     Attributes
+         *     ----------
+         *     sheet, part
+         *         Of which machine type and which part it is one.
+         *     type_number, variant
+         *         What it fits exactly; the form of its plug.
+         *     origin, salvaged_from, tested
+         *         New or salvaged; from which machine; how it was tested there.
+         *     mark
+         *         What is written on it.
+         *     place
+         *         Where it lies while it is fitted nowhere.
+         *     is_scrapped
+         *         Whether it is no longer kept.
+         *     readings
+         *         Acceptance readings, oldest first.
+         */
+        Spare: {
+            /**
+             * Is Scrapped
+             * @default false
+             */
+            is_scrapped?: boolean;
+            /** @default spare_1 */
+            mark?: components["schemas"]["Mark"];
+            /** @default new */
+            origin?: components["schemas"]["Origin"];
+            /** Part */
+            part: string;
+            /**
+             * Place
+             * @default
+             */
+            place?: string;
+            /**
+             * Readings
+             * @default []
+             */
+            readings?: components["schemas"]["AcceptanceReading"][];
+            /**
+             * Salvaged From
+             * @default
+             */
+            salvaged_from?: string;
+            /** Sheet */
+            sheet: string;
+            /**
+             * Tested
+             * @default
+             */
+            tested?: string;
+            /**
+             * Type Number
+             * @default
+             */
+            type_number?: string;
+            /**
+             * Variant
+             * @default
+             */
+            variant?: string;
+            /**
+             * Words
+             * @default
+             */
+            words?: string;
+        };
+        /**
+         * SpareView
+         * @description A piece on the shelf.
+         *
+         *     Attributes
+         *     ----------
+         *     title, sheet_title
+         *         Part and machine type in print.
+         *     health, health_words
+         *         What is known of it.
+         *     where, job
+         *         Where it is, in words; the job on which it was fitted last, empty for none.
+         *     is_in
+         *         Whether it sits in a machine now.
+         */
+        SpareView: {
+            health: components["schemas"]["Health"];
+            /** Health Words */
+            health_words: string;
+            /** Id */
+            id: string;
+            /** Is In */
+            is_in: boolean;
+            /** Job */
+            job: string;
+            /** Mark */
+            mark: string;
+            /** Revision */
+            revision: number;
+            /** Rows */
+            rows: components["schemas"]["AcceptanceRow"][];
+            /** Sheet Title */
+            sheet_title: string;
+            spare: components["schemas"]["Spare"];
+            /** Title */
+            title: string;
+            /** Where */
+            where: string;
         };
         /**
          * StageState
@@ -4692,6 +5195,84 @@ export interface components {
             id: string;
             /** Opened At */
             opened_at: string;
+        };
+        /**
+         * WantedPart
+         * @description A part for the exact type and variant.
+         *
+         *     Attributes
+         *     ----------
+         *     part
+         *         Part of the machine's sheet.
+         *     type_number, variant
+         *         Of the machine as its plate says; the form of the plug and whatever else tells variants apart.
+         *     offers, chosen
+         *         Where it can be had, and which of them was taken, counted from nought; None while none is.
+         *     state
+         *         How far the order is.
+         *     words
+         *         What there is to say.
+         */
+        WantedPart: {
+            /**
+             * Chosen
+             * @default null
+             */
+            chosen?: number | null;
+            /**
+             * Offers
+             * @default []
+             */
+            offers?: components["schemas"]["PartOffer"][];
+            /** Part */
+            part: string;
+            /** @default wanted */
+            state?: components["schemas"]["OrderState"];
+            /**
+             * Type Number
+             * @default
+             */
+            type_number?: string;
+            /**
+             * Variant
+             * @default
+             */
+            variant?: string;
+            /**
+             * Words
+             * @default
+             */
+            words?: string;
+        };
+        /**
+         * WantedView
+         * @description A part that is wanted.
+         *
+         *     Attributes
+         *     ----------
+         *     title, state_words
+         *         In print.
+         *     price, days
+         *         Of the offer that was taken, in print; empty while none is.
+         *     spares
+         *         Pieces of the same kind, those that fit first.
+         */
+        WantedView: {
+            /** Days */
+            days: string;
+            /** Id */
+            id: string;
+            /** Price */
+            price: string;
+            /** Revision */
+            revision: number;
+            /** Spares */
+            spares: components["schemas"]["FittingSpare"][];
+            /** State Words */
+            state_words: string;
+            /** Title */
+            title: string;
+            wanted: components["schemas"]["WantedPart"];
         };
         /**
          * Way
@@ -5790,6 +6371,213 @@ export interface operations {
             };
             /** @description Forbidden */
             403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unsupported Media Type */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    shelf_parts_jobs__job_id__parts_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                job_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PartsView"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unsupported Media Type */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    shelf_new_wanted_jobs__job_id__parts__wanted_id__put: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                job_id: string;
+                wanted_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NewWanted"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PartsView"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unsupported Media Type */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    shelf_old_wanted_jobs__job_id__parts__wanted_id__delete: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                job_id: string;
+                wanted_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PartsView"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -8253,6 +9041,213 @@ export interface operations {
             };
             /** @description Not Found */
             404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unsupported Media Type */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    shelf_all_spares_shelf_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ShelfView"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unsupported Media Type */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    shelf_new_spare_shelf__spare_id__put: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                spare_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NewSpare"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ShelfView"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unsupported Media Type */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    shelf_new_acceptance_shelf__spare_id__readings_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                spare_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NewAcceptance"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ShelfView"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
                 headers: {
                     [name: string]: unknown;
                 };

@@ -5,7 +5,7 @@ from __future__ import annotations
 from enum import StrEnum
 from typing import Literal
 
-from ohmcensus.core.event.record import Name, Record, Words
+from ohmcensus.core.event.record import Name, Record, RowId, Words
 
 
 class Intervention(StrEnum):
@@ -41,6 +41,8 @@ class Changed(Record):
         Which, and what was done.
     fitted
         Which piece sits there now: original, spare 1; empty where the piece is the same.
+    spare
+        Id of that piece on the shelf, empty where it does not come from there.
     words
         What there is to say.
     """
@@ -49,4 +51,5 @@ class Changed(Record):
     part: Name
     intervention: Intervention
     fitted: Words = ""
+    spare: RowId | Literal[""] = ""
     words: Words = ""

@@ -1,0 +1,97 @@
+"""What the readings of a piece in the hand say, by the same judgement as on a machine."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+from enum import StrEnum
+
+from ohmcensus.core.judgement import Judgement, choose_use, judge
+from ohmcensus.core.machine import MachineTest, is_proof, machine_tests
+from ohmcensus.core.parts.kind import MachineState
+from ohmcensus.core.sheet import Sheet
+from ohmcensus.core.shelf.spare import AcceptanceReading, Spare
+
+
+class Health(StrEnum):
+    """What is known of a piece."""
+
+    UNKNOWN = "unknown"
+    PARTLY = "partly"
+    GOOD = "good"
+    BAD = "bad"
+
+    @property
+    def words(self) -> str:
+        """The health in words."""
+        return _HEALTH_WORDS[self]
+
+
+_HEALTH_WORDS = {
+    Health.UNKNOWN: "never measured: it may be the next fault",
+    Health.PARTLY: "measured in part",
+    Health.GOOD: "measured, every reading inside",
+    Health.BAD: "reads outside: not to be fitted",
+}
+
+
+@dataclass(frozen=True, slots=True)
+class Acceptance:
+    """Health of a piece, and each of its tests with the newest reading of it.
+
+    Parameters
+    ----------
+    health
+        What is known of it.
+    rows
+        Test, reading and judgement; both None where it was not made.
+    """
+
+    health: Health
+    rows: tuple[tuple[MachineTest, AcceptanceReading | None, Judgement | None], ...]
+
+
+def acceptance_tests(sheet: Sheet, part: str, celsius: float) -> tuple[MachineTest, ...]:
+    """Return the tests that a piece in the hand can be put to: none that needs a machine, or power."""
+    return tuple(
+        test
+        for test in machine_tests(sheet, celsius)
+        if test.part == part
+        and test.state is not MachineState.LIVE
+        and test.function.needs_dead_circuit
+        and not is_proof(test.id)
+    )
+
+
+def acceptance(spare: Spare, sheet: Sheet, celsius: float) -> Acceptance:
+    """Return what is known of a piece.
+
+    Parameters
+    ----------
+    spare
+        The piece.
+    sheet
+        Sheet of its machine type.
+    celsius
+        Temperature for the tests that were not made; a reading keeps its own.
+    """
+    newest = {row.test: row for row in spare.readings}
+    rows = tuple(
+        (test, newest.get(test.name), _judged(newest.get(test.name), sheet, spare.part))
+        for test in acceptance_tests(sheet, spare.part, celsius)
+    )
+    judged = [found for _, _, found in rows if found is not None]
+    if any(found.verdict.is_outside for found in judged):
+        return Acceptance(Health.BAD, rows)
+    if not judged:
+        return Acceptance(Health.UNKNOWN, rows)
+    return Acceptance(Health.GOOD if len(judged) == len(rows) else Health.PARTLY, rows)
+
+
+def _judged(reading: AcceptanceReading | None, sheet: Sheet, part: str) -> Judgement | None:
+    if reading is None:
+        return None
+    tests = acceptance_tests(sheet, part, reading.celsius)
+    test = next((row for row in tests if row.name == reading.test), None)
+    if test is None:
+        return None
+    return judge(choose_use(reading.text, test, [reading.meter], function=test.function), test)
