@@ -12,7 +12,7 @@ from ohmcensus.core.sheet import Sheet
 from ohmcensus.core.shelf import (
     AcceptanceReading,
     Fitting,
-    Health,
+    Soundness,
     PartOffer,
     Spare,
     WantedPart,
@@ -38,19 +38,19 @@ def measured(**readings: str) -> Spare:
 
 
 @pytest.mark.parametrize(
-    ("readings", "health"),
+    ("readings", "soundness"),
     [
-        ({}, Health.UNKNOWN),
-        ({"element": "26.4"}, Health.PARTLY),
-        ({"element": "26.4", "pe": "299M"}, Health.GOOD),
-        ({"element": "26.4", "pe": "47k"}, Health.BAD),
-        ({"element": "OL", "pe": "299M"}, Health.BAD),
-        ({"element": "OL", "pe": "299M", "element_": "26.4"}, Health.GOOD),
+        ({}, Soundness.UNKNOWN),
+        ({"element": "26.4"}, Soundness.PARTLY),
+        ({"element": "26.4", "pe": "299M"}, Soundness.GOOD),
+        ({"element": "26.4", "pe": "47k"}, Soundness.BAD),
+        ({"element": "OL", "pe": "299M"}, Soundness.BAD),
+        ({"element": "OL", "pe": "299M", "element_": "26.4"}, Soundness.GOOD),
     ],
     ids=["unmeasured", "ohms alone", "both", "leaks", "open", "read again on bright metal"],
 )
-def test_ohms_alone_never_make_a_heater_good(fl7: Sheet, readings: dict[str, str], health: Health) -> None:
-    assert acceptance(measured(**readings), fl7, 20.0).health is health
+def test_ohms_alone_never_make_a_heater_good(fl7: Sheet, readings: dict[str, str], soundness: Soundness) -> None:
+    assert acceptance(measured(**readings), fl7, 20.0).soundness is soundness
 
 
 def test_a_piece_in_the_hand_is_put_to_no_test_that_needs_power(any_sheet: Sheet) -> None:

@@ -48,9 +48,9 @@ def one(context: Context, piece: UUID) -> SpareView:
 
 def test_a_fitted_piece_is_in_the_change_log_and_its_place_follows(context: Context, job: str) -> None:
     piece = spare(context)
-    assert (one(context, piece).where, one(context, piece).health) == ("Tray 3", "unknown")
+    assert (one(context, piece).where, one(context, piece).soundness) == ("Tray 3", "unknown")
     measure(context, piece, "element", "26.4")
-    assert measure(context, piece, "pe", "299M").health == "good"
+    assert measure(context, piece, "pe", "299M").soundness == "good"
     happened(context, job, fit(piece))
     assert "another one fitted, spare 1, measured, every reading inside" in show_repair(context, job).steps[0].words
     assert one(context, piece).where == "fitted in Machine 9 since 2026-06-01"

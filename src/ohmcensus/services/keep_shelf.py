@@ -15,7 +15,7 @@ from ohmcensus.core.sheet import Sheet
 from ohmcensus.core.shelf import (
     Acceptance,
     AcceptanceReading,
-    Health,
+    Soundness,
     Spare,
     Whereabouts,
     acceptance,
@@ -94,7 +94,7 @@ class SpareView(BaseModel):
     ----------
     title, sheet_title
         Part and machine type in print.
-    health, health_words
+    soundness, soundness_words
         What is known of it.
     where, job
         Where it is, in words; the job on which it was fitted last, empty for none.
@@ -108,8 +108,8 @@ class SpareView(BaseModel):
     title: str
     sheet_title: str
     mark: str
-    health: Health
-    health_words: str
+    soundness: Soundness
+    soundness_words: str
     rows: list[AcceptanceRow]
     where: str
     job: str
@@ -237,15 +237,15 @@ def fitted_from_shelf(session: Session, sheet: Sheet, body: Changed) -> Changed:
     if part is None or own is None or part.kind != sheet.known_part(body.part).kind:
         what = f"the piece is no {sheet.known_part(body.part).title.lower()}"
         raise InputError(what=what, remedy="choose one of the same kind", field="spare")
-    health = acceptance(spare, own, settings_in(session).ambient_celsius).health
-    if spare.is_scrapped or health is Health.BAD:
-        what = f"{part.title}, {spare.mark.words}: {'scrapped' if spare.is_scrapped else health.words}"
+    soundness = acceptance(spare, own, settings_in(session).ambient_celsius).soundness
+    if spare.is_scrapped or soundness is Soundness.BAD:
+        what = f"{part.title}, {spare.mark.words}: {'scrapped' if spare.is_scrapped else soundness.words}"
         raise InputError(what=what, remedy="take another piece, or measure it again", field="spare")
     found = whereabouts(shelf.fittings(session)).get(body.spare)
     if found is not None and found.is_in:
         what = f"{part.title}, {spare.mark.words} sits in {found.fitting.machine_title}"
         raise InputError(what=what, remedy="note there what was fitted instead", field="spare")
-    return body if body.fitted else body.model_copy(update={"fitted": f"{spare.mark.words}, {health.words}"})
+    return body if body.fitted else body.model_copy(update={"fitted": f"{spare.mark.words}, {soundness.words}"})
 
 
 def spare_view(
@@ -261,8 +261,8 @@ def spare_view(
         title=part.title if part else spare.part,
         sheet_title=sheet.title,
         mark=spare.mark.words,
-        health=found.health,
-        health_words=found.health.words,
+        soundness=found.soundness,
+        soundness_words=found.soundness.words,
         rows=_rows(found),
         where=_where(spare, where),
         job=where.fitting.job if where else "",

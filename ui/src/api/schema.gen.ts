@@ -4350,6 +4350,12 @@ export interface components {
             why: components["schemas"]["WhySkipped"];
         };
         /**
+         * Soundness
+         * @description What is known of a piece.
+         * @enum {string}
+         */
+        Soundness: "unknown" | "partly" | "good" | "bad";
+        /**
          * Spare
          * @description A piece on the shelf.
          *
@@ -4428,7 +4434,7 @@ export interface components {
          *     ----------
          *     title, sheet_title
          *         Part and machine type in print.
-         *     health, health_words
+         *     soundness, soundness_words
          *         What is known of it.
          *     where, job
          *         Where it is, in words; the job on which it was fitted last, empty for none.
@@ -4436,9 +4442,6 @@ export interface components {
          *         Whether it sits in a machine now.
          */
         SpareView: {
-            health: components["schemas"]["Health"];
-            /** Health Words */
-            health_words: string;
             /** Id */
             id: string;
             /** Is In */
@@ -4453,6 +4456,9 @@ export interface components {
             rows: components["schemas"]["AcceptanceRow"][];
             /** Sheet Title */
             sheet_title: string;
+            soundness: components["schemas"]["Soundness"];
+            /** Soundness Words */
+            soundness_words: string;
             spare: components["schemas"]["Spare"];
             /** Title */
             title: string;

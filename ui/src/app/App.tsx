@@ -66,6 +66,10 @@ const router = createBrowserRouter([
         lazy: async () => ({ Component: (await import("../rooms/machines/MachinesRoom")).MachinesRoom }),
       },
       {
+        path: "shelf",
+        lazy: async () => ({ Component: (await import("../rooms/shelf/ShelfRoom")).ShelfRoom }),
+      },
+      {
         path: "setup",
         lazy: async () => ({ Component: (await import("../rooms/setup/SetupRoom")).SetupRoom }),
       },

@@ -1,6 +1,7 @@
 import { useComputedColorScheme, useMantineColorScheme } from "@mantine/core";
 import {
   IconAdjustments,
+  IconBox,
   IconCheck,
   IconClipboardList,
   IconLock,
@@ -52,6 +53,10 @@ export function Frame() {
         <NavLink to="/machines" className="firm">
           <IconWashMachine size={20} aria-hidden />
           <span>{frame.machines}</span>
+        </NavLink>
+        <NavLink to="/shelf" className="firm">
+          <IconBox size={20} aria-hidden />
+          <span>{frame.shelf}</span>
         </NavLink>
         <NavLink to="/setup" className="firm">
           <IconAdjustments size={20} aria-hidden />

@@ -4,7 +4,7 @@ import { STAGES } from "./stages";
 
 const GO_WITHIN_MS = 1500;
 
-/** g and then a stage's number, j for the jobs, m for machines, s for setup; it rests while a field or a dialog has the keyboard. */
+/** g and then a stage's number, j for the jobs, m for machines, h for the shelf, s for setup; it rests while a field or a dialog has the keyboard. */
 export function useGoKeys(jobId: string | null) {
   const navigate = useNavigate();
   const wentAt = useRef(Number.NEGATIVE_INFINITY);
@@ -18,7 +18,7 @@ export function useGoKeys(jobId: string | null) {
       const to =
         stage && jobId
           ? `/jobs/${jobId}/${stage.id}`
-          : { j: "/jobs", m: "/machines", s: "/setup" }[event.key];
+          : { j: "/jobs", m: "/machines", h: "/shelf", s: "/setup" }[event.key];
       if (!to) return;
       event.preventDefault();
       event.stopImmediatePropagation();

@@ -14,6 +14,7 @@ export const frame = {
   stageStates: { done: "done", blocked: "blocked", open: "open" },
   jobs: "Jobs",
   machines: "Machines",
+  shelf: "Shelf",
   setup: "Setup",
   theme: { light: "Day", dark: "Night" },
   themeChange: "Change between day and night",

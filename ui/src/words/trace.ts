@@ -88,7 +88,7 @@ export const keys: [string, string][] = [
   ["l", "live mode, with its reason"],
   ["r", "ladder instead of the sheet, and back"],
   ["g 1 – 7", "go to Intake, Safe, Codes, Trace, Trip, Repair, Prove"],
-  ["g j  g s", "go to Jobs, to Setup"],
+  ["g j  g m  g h  g s", "go to Jobs, Machines, Shelf, Setup"],
   ["?", "this list"],
   ["Esc", "leave the line"],
 ];

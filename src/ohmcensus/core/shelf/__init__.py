@@ -7,7 +7,7 @@
 ``whereabouts``   in which machine a piece sits now, from the changes that were noted
 """
 
-from ohmcensus.core.shelf.acceptance import Acceptance, Health, acceptance, acceptance_tests
+from ohmcensus.core.shelf.acceptance import Acceptance, Soundness, acceptance, acceptance_tests
 from ohmcensus.core.shelf.fits import misfits
 from ohmcensus.core.shelf.price import parse_price
 from ohmcensus.core.shelf.spare import AcceptanceReading, Mark, Origin, Spare
@@ -18,7 +18,7 @@ __all__ = [
     "Acceptance",
     "AcceptanceReading",
     "Fitting",
-    "Health",
+    "Soundness",
     "Mark",
     "OrderState",
     "Origin",

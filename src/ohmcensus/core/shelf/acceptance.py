@@ -12,7 +12,7 @@ from ohmcensus.core.sheet import Sheet
 from ohmcensus.core.shelf.spare import AcceptanceReading, Spare
 
 
-class Health(StrEnum):
+class Soundness(StrEnum):
     """What is known of a piece."""
 
     UNKNOWN = "unknown"
@@ -22,31 +22,31 @@ class Health(StrEnum):
 
     @property
     def words(self) -> str:
-        """The health in words."""
-        return _HEALTH_WORDS[self]
+        """The soundness in words."""
+        return _SOUNDNESS_WORDS[self]
 
 
-_HEALTH_WORDS = {
-    Health.UNKNOWN: "never measured: it may be the next fault",
-    Health.PARTLY: "measured in part",
-    Health.GOOD: "measured, every reading inside",
-    Health.BAD: "reads outside: not to be fitted",
+_SOUNDNESS_WORDS = {
+    Soundness.UNKNOWN: "never measured: it may be the next fault",
+    Soundness.PARTLY: "measured in part",
+    Soundness.GOOD: "measured, every reading inside",
+    Soundness.BAD: "reads outside: not to be fitted",
 }
 
 
 @dataclass(frozen=True, slots=True)
 class Acceptance:
-    """Health of a piece, and each of its tests with the newest reading of it.
+    """Soundness of a piece, and each of its tests with the newest reading of it.
 
     Parameters
     ----------
-    health
+    soundness
         What is known of it.
     rows
         Test, reading and judgement; both None where it was not made.
     """
 
-    health: Health
+    soundness: Soundness
     rows: tuple[tuple[MachineTest, AcceptanceReading | None, Judgement | None], ...]
 
 
@@ -81,10 +81,10 @@ def acceptance(spare: Spare, sheet: Sheet, celsius: float) -> Acceptance:
     )
     judged = [found for _, _, found in rows if found is not None]
     if any(found.verdict.is_outside for found in judged):
-        return Acceptance(Health.BAD, rows)
+        return Acceptance(Soundness.BAD, rows)
     if not judged:
-        return Acceptance(Health.UNKNOWN, rows)
-    return Acceptance(Health.GOOD if len(judged) == len(rows) else Health.PARTLY, rows)
+        return Acceptance(Soundness.UNKNOWN, rows)
+    return Acceptance(Soundness.GOOD if len(judged) == len(rows) else Soundness.PARTLY, rows)
 
 
 def _judged(reading: AcceptanceReading | None, sheet: Sheet, part: str) -> Judgement | None:

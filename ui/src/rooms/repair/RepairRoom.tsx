@@ -4,6 +4,7 @@ import { JobRoom } from "../../app/JobRoom";
 import { repair as words } from "../../words/repair";
 import { ChangeForm } from "./ChangeForm";
 import { ConnectorsCard } from "./ConnectorsCard";
+import { PartsCard } from "./PartsCard";
 import { StepList } from "./StepList";
 import { StripCard } from "./StripCard";
 import { TricksCard } from "./TricksCard";
@@ -22,6 +23,7 @@ export function RepairRoom() {
             <StepList view={data} />
             <StripCard view={data} />
             <ConnectorsCard view={data} />
+            <PartsCard view={data} />
             <WorthCard key={data.leader} view={data} />
           </div>
           {!data.is_over && (

@@ -1,0 +1,71 @@
+import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
+import { client, type Schemas, unwrap } from "./client";
+import { roomKey } from "./hooks";
+
+export type ShelfView = Schemas["ShelfView"];
+export type SpareView = Schemas["SpareView"];
+export type NewSpare = Schemas["NewSpare"];
+export type PartsView = Schemas["PartsView"];
+export type WantedView = Schemas["WantedView"];
+export type NewWanted = Schemas["NewWanted"];
+
+export function useShelf() {
+  return useQuery({ queryKey: ["shelf"], queryFn: () => unwrap(client.GET("/api/shelf")) });
+}
+
+export function useKeepSpare() {
+  const queries = useQueryClient();
+  return useMutation({
+    mutationFn: ({ id, body }: { id: string; body: NewSpare }) =>
+      unwrap(client.PUT("/api/shelf/{spare_id}", { params: { path: { spare_id: id } }, body })),
+    onSuccess: (view) => queries.setQueryData(["shelf"], view),
+  });
+}
+
+export function useMeasureSpare() {
+  const queries = useQueryClient();
+  return useMutation({
+    mutationFn: ({ id, test, text }: { id: string; test: string; text: string }) =>
+      unwrap(
+        client.POST("/api/shelf/{spare_id}/readings", {
+          params: { path: { spare_id: id } },
+          body: { id: crypto.randomUUID(), test, text },
+        }),
+      ),
+    onSuccess: (view) => queries.setQueryData(["shelf"], view),
+  });
+}
+
+export function useParts(jobId: string) {
+  return useQuery({
+    queryKey: roomKey(jobId, "parts"),
+    queryFn: () => unwrap(client.GET("/api/jobs/{job_id}/parts", { params: { path: { job_id: jobId } } })),
+  });
+}
+
+export function useKeepWanted(jobId: string) {
+  const queries = useQueryClient();
+  return useMutation({
+    mutationFn: ({ id, body }: { id: string; body: NewWanted }) =>
+      unwrap(
+        client.PUT("/api/jobs/{job_id}/parts/{wanted_id}", {
+          params: { path: { job_id: jobId, wanted_id: id } },
+          body,
+        }),
+      ),
+    onSuccess: (view) => queries.setQueryData(roomKey(jobId, "parts"), view),
+  });
+}
+
+export function useRemoveWanted(jobId: string) {
+  const queries = useQueryClient();
+  return useMutation({
+    mutationFn: (id: string) =>
+      unwrap(
+        client.DELETE("/api/jobs/{job_id}/parts/{wanted_id}", {
+          params: { path: { job_id: jobId, wanted_id: id } },
+        }),
+      ),
+    onSuccess: (view) => queries.setQueryData(roomKey(jobId, "parts"), view),
+  });
+}

@@ -1,0 +1,128 @@
+import { NativeSelect } from "@mantine/core";
+import { useState } from "react";
+import { Link } from "react-router";
+import type { RepairView } from "../../api/repair";
+import { useEvent } from "../../api/rooms";
+import { type NewWanted, type PartsView, useKeepWanted, useParts, useRemoveWanted } from "../../api/shelf";
+import { Problem } from "../../app/Problem";
+import { parts as words } from "../../words/shelf";
+import { WantedForm } from "./WantedForm";
+
+/** Parts that the job wants, how their orders stand, and what the shelf has of them. */
+export function PartsCard({ view }: { view: RepairView }) {
+  const { data, error } = useParts(view.job.id);
+  const [isAdding, setIsAdding] = useState(false);
+  return (
+    <section className="card leaf" aria-label={words.title}>
+      <h2>{words.title}</h2>
+      <Problem error={error} />
+      {data?.wanted.length === 0 && !isAdding && <p className="quiet">{words.none}</p>}
+      {data?.wanted.map((row) => (
+        <WantedRow key={`${row.id} ${row.revision}`} row={row} view={data} isOver={view.is_over} />
+      ))}
+      {data && isAdding && <WantedForm view={data} leader={view.leader} onDone={() => setIsAdding(false)} />}
+      <div className="row wrap">
+        {!isAdding && (
+          <button type="button" className="plain bordered" onClick={() => setIsAdding(true)}>
+            {words.add}
+          </button>
+        )}
+        <Link to="/shelf">{words.toShelf}</Link>
+      </div>
+    </section>
+  );
+}
+
+type RowProps = { row: PartsView["wanted"][number]; view: PartsView; isOver: boolean };
+
+function WantedRow({ row, view, isOver }: RowProps) {
+  const keep = useKeepWanted(view.job.id);
+  const remove = useRemoveWanted(view.job.id);
+  const record = useEvent(view.job.id);
+  const [isEditing, setIsEditing] = useState(false);
+  const { wanted } = row;
+  if (isEditing)
+    return <WantedForm view={view} leader={wanted.part} row={row} onDone={() => setIsEditing(false)} />;
+  return (
+    <div className="wanted">
+      <div className="strip-line">
+        <b>{row.title}</b>
+        <span className="mono">{[row.price, row.days].filter(Boolean).join(" · ")}</span>
+      </div>
+      <span className="quiet">{[wanted.type_number, wanted.variant].filter(Boolean).join(", ")}</span>
+      <div className="row wrap">
+        <NativeSelect
+          size="md"
+          aria-label={`${words.state}: ${row.title}`}
+          value={wanted.state}
+          data={view.states.map((state) => ({ value: state.id, label: state.words }))}
+          onChange={(event) =>
+            keep.mutate({
+              id: row.id,
+              body: bodyOf(row, { state: event.currentTarget.value as "wanted" }),
+            })
+          }
+        />
+        <button type="button" className="plain bordered" onClick={() => setIsEditing(true)}>
+          {words.edit}
+        </button>
+        <button type="button" className="plain" onClick={() => remove.mutate(row.id)}>
+          {words.remove}
+        </button>
+      </div>
+      <h3>{words.shelf}</h3>
+      {row.spares.length === 0 && <p className="quiet">{words.noSpare}</p>}
+      <ul className="wanted-spares">
+        {row.spares.map((found) => (
+          <li key={found.spare.id}>
+            <span>
+              <b>{found.spare.mark}</b>, {found.spare.where}. {found.spare.soundness_words}.
+              {found.misfits.length === 0 && <> {words.fits}.</>}
+            </span>
+            {found.misfits.map((said) => (
+              <span key={said} className="notice">
+                {said}
+              </span>
+            ))}
+            {!isOver && !found.spare.is_in && found.spare.soundness !== "bad" && (
+              <button
+                type="button"
+                className="plain bordered"
+                aria-label={`${words.fit}: ${found.spare.mark}`}
+                disabled={record.isPending}
+                onClick={() =>
+                  record.mutate({
+                    kind: "changed",
+                    part: wanted.part,
+                    intervention: "replaced",
+                    spare: found.spare.id,
+                    fitted: "",
+                    words: "",
+                  })
+                }
+              >
+                {words.fit}
+              </button>
+            )}
+          </li>
+        ))}
+      </ul>
+      <Problem error={keep.error ?? remove.error ?? record.error} />
+    </div>
+  );
+}
+
+/** A wish as it is sent again, with something changed. */
+function bodyOf(row: PartsView["wanted"][number], part: Partial<NewWanted>): NewWanted {
+  const { wanted } = row;
+  return {
+    ...wanted,
+    revision: row.revision,
+    offers: (wanted.offers ?? []).map((offer) => ({
+      ...offer,
+      price: offer.price.toFixed(2),
+      days: String(offer.days ?? 0),
+    })),
+    ...part,
+  } as NewWanted;
+}

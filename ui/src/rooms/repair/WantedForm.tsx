@@ -1,0 +1,151 @@
+import { NativeSelect, TextInput } from "@mantine/core";
+import { type FormEvent, useState } from "react";
+import { type NewWanted, type PartsView, useKeepWanted, type WantedView } from "../../api/shelf";
+import { Problem } from "../../app/Problem";
+import { useKeptState } from "../../app/useKeptState";
+import { parts as words } from "../../words/shelf";
+
+type Offer = NewWanted["offers"] extends (infer T)[] | undefined ? T : never;
+type Draft = { part: string; type_number: string; variant: string; offers: Offer[]; chosen: number | null };
+type Props = { view: PartsView; leader: string; row?: WantedView; onDone: () => void };
+
+const EMPTY: Offer = { source: "", condition: "new", price: "", days: "" };
+
+/** A part for the exact type and variant, with the places where it can be had; what is typed stays until it is kept. */
+export function WantedForm({ view, leader, row, onDone }: Props) {
+  const keep = useKeepWanted(view.job.id);
+  const [id] = useState(() => row?.id ?? crypto.randomUUID());
+  const [draft, setDraft, forget] = useKeptState<Draft>(
+    `ohmcensus.wanted.${view.job.id}.${row?.id ?? "new"}`,
+    startOf(view, leader, row),
+  );
+  const set = (part: Partial<Draft>) => setDraft({ ...draft, ...part });
+  const setOffer = (at: number, part: Partial<Offer>) =>
+    set({ offers: draft.offers.map((offer, place) => (place === at ? { ...offer, ...part } : offer)) });
+  const submit = async (event: FormEvent) => {
+    event.preventDefault();
+    const offers = draft.offers.filter((offer) => offer.source || offer.price);
+    const chosen = draft.chosen !== null && draft.chosen < offers.length ? draft.chosen : null;
+    const body = {
+      ...draft,
+      offers,
+      chosen,
+      revision: row?.revision ?? 0,
+      state: row?.wanted.state ?? "wanted",
+      words: row?.wanted.words ?? "",
+    } as NewWanted;
+    try {
+      await keep.mutateAsync({ id, body });
+      forget();
+      onDone();
+    } catch {
+      // said below
+    }
+  };
+  return (
+    <form className="stack wanted" aria-label={words.add} onSubmit={(event) => void submit(event)}>
+      <div className="worth-fields">
+        <NativeSelect
+          size="md"
+          label={words.part}
+          value={draft.part}
+          data={view.parts.map((part) => ({ value: part.id, label: part.words }))}
+          onChange={(event) => set({ part: event.currentTarget.value })}
+        />
+        <TextInput
+          size="md"
+          label={words.type}
+          value={draft.type_number}
+          onChange={(event) => set({ type_number: event.currentTarget.value })}
+        />
+        <TextInput
+          size="md"
+          label={words.variant}
+          placeholder={words.variantHint}
+          value={draft.variant}
+          onChange={(event) => set({ variant: event.currentTarget.value })}
+        />
+      </div>
+      {draft.offers.map((offer, at) => (
+        <fieldset key={at} className="offer">
+          <legend>{words.offer(at + 1)}</legend>
+          <TextInput
+            size="md"
+            label={words.source}
+            value={offer.source}
+            onChange={(event) => setOffer(at, { source: event.currentTarget.value })}
+          />
+          <TextInput
+            size="md"
+            label={words.price}
+            inputMode="decimal"
+            value={offer.price}
+            onChange={(event) => setOffer(at, { price: event.currentTarget.value })}
+          />
+          <TextInput
+            size="md"
+            label={words.days}
+            inputMode="decimal"
+            value={offer.days ?? ""}
+            onChange={(event) => setOffer(at, { days: event.currentTarget.value })}
+          />
+          <NativeSelect
+            size="md"
+            label={words.condition}
+            value={offer.condition ?? "new"}
+            data={view.conditions.map((condition) => ({ value: condition.id, label: condition.words }))}
+            onChange={(event) => setOffer(at, { condition: event.currentTarget.value as "new" })}
+          />
+          {draft.offers.length > 1 && (
+            <button
+              type="button"
+              className="chip"
+              aria-pressed={draft.chosen === at}
+              onClick={() => set({ chosen: draft.chosen === at ? null : at })}
+            >
+              {draft.chosen === at ? words.taken : words.take}
+            </button>
+          )}
+        </fieldset>
+      ))}
+      <Problem error={keep.error} />
+      <div className="row wrap">
+        <button
+          type="button"
+          className="plain bordered"
+          disabled={draft.offers.length >= 10}
+          onClick={() => set({ offers: [...draft.offers, EMPTY] })}
+        >
+          {words.moreOffers}
+        </button>
+        <button type="submit" className="act" disabled={keep.isPending}>
+          {row ? words.change : words.keep}
+        </button>
+      </div>
+    </form>
+  );
+}
+
+function startOf(view: PartsView, leader: string, row: WantedView | undefined): Draft {
+  if (!row)
+    return {
+      part: leader,
+      type_number: view.type_number,
+      variant: view.variant,
+      offers: [EMPTY],
+      chosen: null,
+    };
+  const { wanted } = row;
+  return {
+    part: wanted.part,
+    type_number: wanted.type_number ?? "",
+    variant: wanted.variant ?? "",
+    offers: (wanted.offers ?? []).map((offer) => ({
+      source: offer.source,
+      condition: offer.condition ?? "new",
+      price: offer.price.toFixed(2),
+      days: offer.days ? String(offer.days) : "",
+    })),
+    chosen: wanted.chosen ?? null,
+  };
+}
