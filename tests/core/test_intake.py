@@ -148,6 +148,6 @@ def test_the_stages_say_done_open_or_blocked(fl7: Sheet) -> None:
     log.did(Isolated()).read(*PROOF)
     assert states(log) == {"intake": "done", "safe": "done", "codes": "blocked", "trace": "open", "trip": "open"}
     last = {stage.id: stage.words for stage in stages(log.case, safety_at(log.case, log.now))[5:]}
-    assert last == {"repair": "nothing changed", "prove": "nothing changed"}
+    assert last == {"repair": "nothing changed", "prove": "nothing changed", "sheet-out": "not signed off"}
     plain = replace(log.case, sheet=fl7.model_copy(update={"service": type(fl7.service)()}))
     assert {s.id: s.state for s in stages(plain, safety_at(plain, log.now))}["codes"] == "done"

@@ -16,6 +16,7 @@ from ohmcensus.core.event import (
     Ended,
     Hazard,
     HazardFound,
+    HeatRise,
     InsulationNotAllowed,
     Intervention,
     ProofMade,
@@ -31,6 +32,8 @@ from ohmcensus.services.find_sheet import find_sheet
 
 CHANGED = Changed(part="heater", intervention=Intervention.REPLACED, fitted="spare 1")
 TESTER = GENERIC_METERS[2]
+# 10 kg x 4.19 kJ/(kg K) x 25 K at 2 kW: 8.7 min for the water alone.
+WARMED = HeatRise(litres=10.0, from_celsius=15.0, to_celsius=40.0, minutes=9.5)
 
 
 def seen(criterion: str, *, good: bool = True) -> ProofMade:
@@ -48,7 +51,7 @@ def shown(log: Log) -> dict[str, bool | None]:
 def whole(sheet: Sheet) -> Log:
     """Return a machine with a new heater that has shown everything."""
     log = Log(sheet).did(CHANGED, seen("visual")).read("cord pe 0.07", "cord insulation >299M")
-    log.did(current("0.4 mA"), current("0.3 mA", "current_turned"), RunWatched(outcome="through"))
+    log.did(current("0.4 mA"), current("0.3 mA", "current_turned"), RunWatched(outcome="through", heat=WARMED))
     return log.did(seen("joints"), seen("drum"), seen("codes"))
 
 
@@ -169,3 +172,35 @@ def test_a_current_passes_only_with_its_whole_error(milliampere: float) -> None:
 def test_insulation_is_left_out_only_with_a_reason() -> None:
     with pytest.raises(ValidationError):
         InsulationNotAllowed(words=" ")
+
+
+@pytest.mark.parametrize(
+    ("part", "asks"),
+    [("heater", True), ("ntc", True), ("board", True), ("lock", False), ("pump", False)],
+)
+def test_the_warming_is_timed_where_the_heating_was_touched(fl7: Sheet, part: str, *, asks: bool) -> None:
+    log = Log(fl7).did(Changed(part=part, intervention=Intervention.REPLACED))
+    assert ("heat" in shown(log)) is asks
+
+
+@pytest.mark.parametrize(
+    ("outlet", "minutes", "is_good"),
+    [("230", 9.5, True), ("230", 5.0, False), ("230", 20.0, False), ("209", 13.0, True), ("230", 13.0, False)],
+    ids=["as computed", "too fast: less water, or two heaters", "too slow", "weak supply", "the same, full supply"],
+)
+def test_water_warms_as_fast_as_power_water_and_supply_let_it(
+    fl7: Sheet, outlet: str, minutes: float, *, is_good: bool
+) -> None:
+    log = whole(fl7).read(f"outlet {outlet}")
+    log.did(RunWatched(outcome="through", heat=WARMED.model_copy(update={"minutes": minutes})))
+    assert shown(log)["heat"] is is_good
+
+
+def test_a_dead_outlet_is_no_supply_to_reckon_with(fl7: Sheet) -> None:
+    log = whole(fl7).read("outlet 0.4")
+    assert shown(log)["heat"] is True
+
+
+def test_water_that_gets_colder_is_no_warming() -> None:
+    with pytest.raises(ValidationError, match="from 40 to 15 °C is no rise"):
+        HeatRise(litres=10.0, from_celsius=40.0, to_celsius=15.0, minutes=9.5)

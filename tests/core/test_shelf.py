@@ -12,8 +12,8 @@ from ohmcensus.core.sheet import Sheet
 from ohmcensus.core.shelf import (
     AcceptanceReading,
     Fitting,
-    Soundness,
     PartOffer,
+    Soundness,
     Spare,
     WantedPart,
     acceptance,

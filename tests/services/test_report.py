@@ -16,6 +16,7 @@ from ohmcensus.core.event import (
     Ended,
     Hazard,
     HazardFound,
+    HeatRise,
     Intervention,
     LiveBegun,
     ProofMade,
@@ -61,7 +62,8 @@ def measured(context: Context, job: str) -> None:
             criterion=criterion, text="0.41 mA", way=Way.DIFFERENTIAL, serial="OC-T7", calibrated="2026-03-01"
         )
         happened(context, job, made)
-    happened(context, job, RunWatched(outcome="through"))
+    warmed = HeatRise(litres=10.0, from_celsius=15.0, to_celsius=40.0, minutes=9.5)
+    happened(context, job, RunWatched(outcome="through", heat=warmed))
     for criterion in ("joints", "drum", "codes"):
         happened(context, job, ProofMade(criterion=criterion, is_good=True))
 

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from dataclasses import asdict
+from typing import Any
 
 import click
 
@@ -89,6 +90,24 @@ def rules_heat_up(litres: float, from_celsius: float, to_celsius: float, watts: 
     alone, laden = heat_up_minutes(litres, from_celsius, to_celsius, watts)
     energy = heat_energy_j(litres, from_celsius, to_celsius)
     say({"energy_j": energy, "kilowatt_hours": energy / JOULE_A_KWH, "minutes": {"lo": alone, "hi": laden}})
+
+
+@rules.command("wash")
+@click.option("--litres", type=float, default=14.0, show_default=True, help="Water of the main wash.")
+@click.option("--from-celsius", type=float, default=15.0, show_default=True)
+@click.option("--to-celsius", type=float, default=40.0, show_default=True)
+@click.option("--laundry-kg", type=float, default=4.0, show_default=True, help="Dry laundry.")
+@click.option("--rinses", type=int, default=3, show_default=True)
+@click.option("--rinse-litres", type=float, default=12.0, show_default=True, help="Water of each rinse.")
+@click.option("--motor-watts", type=float, default=120.0, show_default=True, help="On average over the programme.")
+@click.option("--minutes", type=float, default=90.0, show_default=True, help="Of the whole programme.")
+def rules_wash(**given: Any) -> None:
+    """Work out the water and the energy of one wash."""
+    from ohmcensus.core.physics.heat import JOULE_A_KWH  # noqa: PLC0415
+    from ohmcensus.core.physics.wash import Programme, wash_of  # noqa: PLC0415
+
+    found = wash_of(Programme(**given))
+    say({**asdict(found), "energy_j": found.energy_j, "kilowatt_hours": found.energy_j / JOULE_A_KWH})
 
 
 @rules.command("worth")

@@ -10,8 +10,9 @@ from ohmcensus.core.case import Case
 from ohmcensus.core.event import Changed, CodesRead, Ended, Event, Isolated, Reopened, RunMade, Tripped
 from ohmcensus.core.first_look import is_begun
 from ohmcensus.core.machine import is_proof, machine_tests
-from ohmcensus.core.proof import is_asked, proofs
+from ohmcensus.core.proof import blocking, is_asked, proofs
 from ohmcensus.core.safety import Safety, SafetyState, power_hazards
+from ohmcensus.core.strip_down import unfinished
 from ohmcensus.core.symptom import Symptom
 
 
@@ -64,6 +65,7 @@ def stages(case: Case, safety: Safety) -> tuple[Stage, ...]:
         _trip(case),
         _repair(case),
         _prove(case),
+        _sheet_out(case),
     )
 
 
@@ -74,7 +76,7 @@ def next_step(case: Case, safety: Safety) -> Step:
 
 def _wanted(case: Case, safety: Safety) -> Iterator[Step]:
     """Yield what is to be done, the most urgent first."""
-    end, blocking = ended(case), power_hazards(case)
+    end, forbidding = ended(case), power_hazards(case)
     if end is not None and isinstance(end.body, Ended):
         yield Step("intake", f"Ended: {end.body.why}")
     if not case.complaint.symptoms:
@@ -83,13 +85,27 @@ def _wanted(case: Case, safety: Safety) -> Iterator[Step]:
         yield Step("trace", f"Live: {safety.reason}")
     if not is_begun(case):
         yield Step("intake", "Look outside the machine first: outlet, cord, filter, door")
+    if any(isinstance(event.body, Changed) for event in case.events):
+        yield from _after_change(case)
     if safety.state is SafetyState.DEAD:
         yield Step("trace", "Measure the next line of the sheet")
-    if _can_tell_codes(case) and not _codes_read(case) and not blocking and not _was_isolated(case):
+    if _can_tell_codes(case) and not _codes_read(case) and not forbidding and not _was_isolated(case):
         yield Step("codes", "Read the stored codes before anything is unplugged or tested")
-    if blocking:
-        yield Step("safe", f"Make it safe. No power: {blocking[0].remedy}")
+    if forbidding:
+        yield Step("safe", f"Make it safe. No power: {forbidding[0].remedy}")
     yield Step("safe", "Prove it dead again" if safety.lapsed else "Make it safe and prove it dead")
+
+
+def _after_change(case: Case) -> Iterator[Step]:
+    """Yield what a machine on which something was changed still wants."""
+    for missing in unfinished(case):
+        yield Step("repair", f"Put it together: {missing}")
+    for row in proofs(case):
+        if not row.is_good:
+            word = "Prove it" if row.is_good is None else "Mend it, then show it again"
+            yield Step("prove", f"{word}: {row.criterion.title.lower()}")
+    if not blocking(case):
+        yield Step("prove", "Sign it off: everything is shown")
 
 
 def _intake(case: Case) -> Stage:
@@ -151,6 +167,13 @@ def _prove(case: Case) -> Stage:
     if good == len(rows):
         return Stage("prove", StageState.DONE, "proved")
     return Stage("prove", StageState.OPEN, f"{len(rows) - good} to show")
+
+
+def _sheet_out(case: Case) -> Stage:
+    end = ended(case)
+    if end is not None and isinstance(end.body, Ended):
+        return Stage("sheet-out", StageState.DONE, "labelled unsafe" if end.body.is_labelled_unsafe else "signed off")
+    return Stage("sheet-out", StageState.OPEN, "not signed off")
 
 
 def _can_tell_codes(case: Case) -> bool:

@@ -9,9 +9,7 @@ from ohmcensus.core.case import Case
 from ohmcensus.core.connector import unticked
 from ohmcensus.core.errors import InputError
 from ohmcensus.core.event import Event, Opened, StripBack, StripStep
-
-# A step after a longer silence took no time that the clock could tell: somebody was away.
-LONGEST_STEP_MINUTES = 30.0
+from ohmcensus.core.work_time import LONGEST_SILENCE_MINUTES
 
 
 @dataclass(frozen=True, slots=True)
@@ -61,7 +59,7 @@ def minutes_until(case: Case, moment: datetime) -> float | None:
     if not written:
         return None
     minutes = (moment - datetime.fromisoformat(max(written))).total_seconds() / 60
-    return minutes if 0 <= minutes <= LONGEST_STEP_MINUTES else None
+    return minutes if 0 <= minutes <= LONGEST_SILENCE_MINUTES else None
 
 
 def open_panels(case: Case) -> frozenset[str]:

@@ -19,10 +19,11 @@ class ReportReading:
 
 @dataclass(frozen=True, slots=True)
 class ReportProof:
-    """One criterion of the proof in print."""
+    """One criterion of the proof in print; ``before`` is what the machine did before it was repaired."""
 
     what: str
     limit: str
+    before: str
     reads: str
     state: str
     shown_by: str
@@ -42,10 +43,14 @@ class Report:
         What was found in a sentence; the readings that decided it; what they do not prove.
     done, cured
         What was changed and what ran after, and what that proves.
+    taken_off, parts
+        What came off with what held it; parts that were wanted.
+    costs
+        What is charged: name and amount, the total last; empty where nothing was noted.
     proofs
         The proof table, empty where none was made.
-    ending, is_unsafe
-        How the job ended; whether the machine goes out labelled unsafe.
+    ending, signed, is_unsafe
+        How the job ended; who signed it off and when; whether the machine goes out labelled unsafe.
     advice, cautions
         Sentences.
     readings
@@ -63,8 +68,12 @@ class Report:
     not_proved: tuple[str, ...]
     done: tuple[str, ...]
     cured: str
+    taken_off: tuple[str, ...]
+    parts: tuple[str, ...]
+    costs: tuple[tuple[str, str], ...]
     proofs: tuple[ReportProof, ...]
     ending: str
+    signed: str
     is_unsafe: bool
     advice: tuple[str, ...]
     cautions: tuple[str, ...]

@@ -111,6 +111,20 @@ def _story(report: Report) -> Iterator[Any]:
     if report.is_unsafe:
         yield Spacer(1, 3 * mm)
         yield _words("UNSAFE: not to be used. The customer was told.", _style(14, bold=True, colour=DANGER))
+    yield from _findings(report)
+    yield from _work(report)
+    yield from _end(report)
+    yield PageBreak()
+    yield from _heading("For the customer")
+    for row in report.plain:
+        yield _words(row, _style(12.5))
+        yield Spacer(1, 2 * mm)
+    yield from _heading("Every reading that stands")
+    yield _readings(report.readings)
+
+
+def _findings(report: Report) -> Iterator[Any]:
+    """Yield what was told and found, with the readings that decided it."""
     yield from _heading("What was told")
     yield _words(report.told)
     yield from _heading("What was found")
@@ -119,30 +133,42 @@ def _story(report: Report) -> Iterator[Any]:
         yield Spacer(1, 2 * mm)
         yield _ruler(report.deciding)
         yield _readings(report.deciding)
-    if report.not_proved:
-        yield from _heading("What that does not prove")
-        yield _list(report.not_proved)
+    yield from _section("What that does not prove", report.not_proved)
+
+
+def _work(report: Report) -> Iterator[Any]:
+    """Yield what was done, what came off, and the proof."""
     yield from _heading("What was done")
     yield _list(report.done) if report.done else _words("Nothing was changed.")
     if report.cured:
         yield Spacer(1, 1.5 * mm)
         yield _words(report.cured, _style(bold=True))
+    yield from _section("What came off, and is back", report.taken_off)
+    yield from _section("Parts", report.parts)
     if report.proofs:
         yield from _heading("Proof after repair")
         yield _proofs(report.proofs)
+
+
+def _end(report: Report) -> Iterator[Any]:
+    """Yield how it ended, who signed it, what it costs, and what is advised."""
     yield from _heading("How it ended")
     yield _words(report.ending)
-    for title, rows in (("Advice", report.advice), ("Cautions", report.cautions)):
-        if rows:
-            yield from _heading(title)
-            yield _list(rows)
-    yield PageBreak()
-    yield from _heading("For the customer")
-    for row in report.plain:
-        yield _words(row, _style(12.5))
-        yield Spacer(1, 2 * mm)
-    yield from _heading("Every reading that stands")
-    yield _readings(report.readings)
+    if report.signed:
+        yield Spacer(1, 1.5 * mm)
+        yield _words(report.signed, _style(bold=True))
+    if report.costs:
+        yield from _heading("Costs")
+        yield _costs(report.costs)
+    yield from _section("Advice", report.advice)
+    yield from _section("Cautions", report.cautions)
+
+
+def _section(title: str, rows: tuple[str, ...]) -> Iterator[Any]:
+    """Yield a heading with its list, nothing where there is none."""
+    if rows:
+        yield from _heading(title)
+        yield _list(rows)
 
 
 def _top(report: Report) -> Table:
@@ -210,19 +236,30 @@ def _readings(rows: tuple[ReportReading, ...]) -> Table:
 
 
 def _proofs(rows: tuple[ReportProof, ...]) -> Table:
-    head = [_words(name, _style(9, colour=QUIET)) for name in ("Shown", "Limit", "Reads", "Says", "By")]
+    head = [_words(name, _style(9, colour=QUIET)) for name in ("Shown", "Limit", "Before", "Reads", "Says", "By")]
     body = [
         [
             _words(row.what, _style(9.5)),
             _words(row.limit, _style(9.5)),
+            _words(row.before, _style(9.5, colour=QUIET)),
             _words(row.reads, _style(9.5, bold=True)),
             _words(row.state, _style(9.5, colour=INK if row.state == "good" else OUTSIDE)),
             _words(row.shown_by, _style(8.5, colour=QUIET)),
         ]
         for row in rows
     ]
-    widths = [WIDTH * share for share in (0.29, 0.14, 0.13, 0.13, 0.31)]
+    widths = [WIDTH * share for share in (0.23, 0.15, 0.16, 0.12, 0.11, 0.23)]
     return Table([head, *body], colWidths=widths, repeatRows=1, style=_lined(), hAlign="LEFT")
+
+
+def _costs(rows: tuple[tuple[str, str], ...]) -> Table:
+    """Return the costs, amounts to the right, the total in bold."""
+    last = len(rows) - 1
+    body = [
+        [_words(words, _style(bold=at == last)), _words(amount, _style(bold=at == last, right=True))]
+        for at, (words, amount) in enumerate(rows)
+    ]
+    return Table(body, colWidths=[WIDTH * 0.75, WIDTH * 0.25], style=_lined(), hAlign="LEFT")
 
 
 def _lined() -> TableStyle:

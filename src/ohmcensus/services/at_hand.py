@@ -66,6 +66,16 @@ class JobAtHand:
         """Return the job after one more event."""
         return replace(self, stored=stored, case=replace(self.case, events=(*self.case.events, event)))
 
+    def as_of(self, revision: int) -> JobAtHand:
+        """Return the job as it was at a revision: what was written later is left out."""
+        case = replace(
+            self.case,
+            readings=tuple(row for row in self.case.readings if row.order <= revision),
+            events=tuple(event for event in self.case.events if event.order <= revision),
+        )
+        stored = replace(self.stored, revision=revision, changed_at=case.events[-1].at if case.events else "")
+        return replace(self, stored=stored, case=case, lines=census_lines(case))
+
 
 def take(context: Context, session: Session, job_id: str) -> JobAtHand:
     """Return a job as the store has it now.

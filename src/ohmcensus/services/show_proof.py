@@ -7,12 +7,13 @@ from typing import Literal
 from pydantic import BaseModel
 
 from ohmcensus.core.case import Case
-from ohmcensus.core.event import Changed, Event, Way
+from ohmcensus.core.event import Way
 from ohmcensus.core.proof import Proof, ShownBy, blocking, is_asked, proofs
 from ohmcensus.core.proof.criteria import is_insulation_barred
 from ohmcensus.core.quantity import show_indication
 from ohmcensus.core.stages import ended
 from ohmcensus.services.at_hand import JobAtHand, take
+from ohmcensus.services.before_after import before_words
 from ohmcensus.services.context import Context
 from ohmcensus.services.described import Described
 from ohmcensus.services.show_job import JobView, job_view
@@ -25,13 +26,13 @@ class CriterionView(BaseModel):
     Attributes
     ----------
     limit, basis
-        What it has to read, and where that comes from; empty where it is seen.
+        What it has to read, and where that comes from; empty where it is seen, and for the warming until it is timed.
     state
         Good, bad, or not shown since the last change.
     reads, shown_by
         What was read or seen, and by what: tester, method, moment.
     before
-        What the same test read before the change, empty where it was not made.
+        What the machine did before the change: the same test, the fault's run; empty where it was not made.
     line
         What to type in the quick line, for a reading.
     is_next
@@ -65,7 +66,7 @@ class ProveView(Described):
     is_insulation_barred
         Whether insulation may not be tested here.
     serial, calibrated
-        The tester as it was last named.
+        The tester as it was last named, else as Setup has it.
     is_asked
         Whether proof is asked: something was changed or came off.
     """
@@ -100,14 +101,17 @@ def proof_view(context: Context, job: JobAtHand) -> ProveView:
     rows = proofs(case)
     following = next((row for row in rows if not row.is_good), None)
     last = next((row.event for row in reversed(rows) if row.event and row.event.serial), None)
+    tester = next(
+        (job.meters[name] for name in job.settings.bag if name in job.meters and job.meters[name].serial), None
+    )
     return ProveView(
         job=job_view(job, context.clock()),
         criteria=[_criterion(case, row, is_next=row is following) for row in rows],
         blocking=list(blocking(case)),
         ways=[AnswerChoice(id=way, words=way.words) for way in Way],
         is_insulation_barred=is_insulation_barred(case),
-        serial=last.serial if last else "",
-        calibrated=last.calibrated if last else "",
+        serial=last.serial if last else tester.serial if tester else "",
+        calibrated=last.calibrated if last else tester.calibrated if tester else "",
         is_asked=is_asked(case),
         is_over=ended(case) is not None,
     )
@@ -120,34 +124,40 @@ def _criterion(case: Case, row: Proof, *, is_next: bool) -> CriterionView:
         title=criterion.title,
         how=criterion.how,
         kind=criterion.kind,
-        limit=window.shown if window else "",
+        limit=window.shown if window else _computed(row),
         basis=window.basis if window else "",
         caution=criterion.caution,
         state="not_shown" if row.is_good is None else "good" if row.is_good else "bad",
-        reads=show_indication(row.shows) if row.shows else "",
+        reads=_reads(row),
         shown_by=_shown_by(row),
-        before=_before(case, criterion.test, row),
+        before=before_words(case, row),
         line=criterion.test.replace(".", " "),
         is_next=is_next,
     )
 
 
+def _reads(row: Proof) -> str:
+    if row.warmed:
+        rise, _ = row.warmed
+        return f"{rise.minutes:g} min"
+    return show_indication(row.shows) if row.shows else ""
+
+
+def _computed(row: Proof) -> str:
+    """Return the minutes that a sound heater takes for what was timed; empty while nothing was."""
+    return f"{row.warmed[1].lo:.1f} to {row.warmed[1].hi:.1f} min" if row.warmed else ""
+
+
 def _shown_by(row: Proof) -> str:
     event = row.event
-    if event is None or event.instrument is None:
+    if row.warmed:
+        rise, _ = row.warmed
+        return f"{rise.litres:g} l from {rise.from_celsius:g} to {rise.to_celsius:g} °C"
+    meter = event.instrument if event else row.reading.meter if row.reading else None
+    if meter is None:
         return ""
-    named = [event.instrument.title, f"no. {event.serial}" if event.serial else ""]
-    named += [f"calibrated {event.calibrated}" if event.calibrated else "", event.way.value if event.way else ""]
+    serial = (event.serial if event else "") or meter.serial
+    calibrated = (event.calibrated if event else "") or meter.calibrated
+    named = [meter.title, f"no. {serial}" if serial else "", f"calibrated {calibrated}" if calibrated else ""]
+    named.append(event.way.value if event and event.way else "")
     return ", ".join(word for word in named if word)
-
-
-def _before(case: Case, test: str, row: Proof) -> str:
-    """Return what the same test read before the change."""
-    if not test:
-        return ""
-    changed: list[Event] = [event for event in case.events if isinstance(event.body, Changed)]
-    if not changed:
-        return ""
-    rows = [reading for reading in case.readings if reading.test == test and reading.order < changed[-1].order]
-    rows = [reading for reading in rows if not reading.withdrawn]
-    return show_indication(rows[-1].indication) if rows and rows[-1].at != row.at else ""

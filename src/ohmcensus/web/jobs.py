@@ -78,6 +78,12 @@ class AfterQuery(BaseModel):
     after: int = Field(default=0, ge=0, le=2**53)
 
 
+class RevisionQuery(BaseModel):
+    """A revision at which the job was signed off, nought for the job as it stands."""
+
+    revision: int = Field(default=0, ge=0, le=2**53)
+
+
 class JobList(BaseModel):
     """All jobs, the last changed one first."""
 
@@ -231,9 +237,9 @@ def changes(path: JobPath, query: AfterQuery) -> Response:
 
 
 @blueprint.get("/<job_id>/report.pdf", summary="The job sheet as PDF")
-def report(path: JobPath) -> Response:
-    """Return the job sheet that goes out."""
-    response = Response(report_pdf(context(), path.job_id), content_type="application/pdf")
+def report(path: JobPath, query: RevisionQuery) -> Response:
+    """Return the job sheet that goes out, as it stands or as it was signed off at a revision."""
+    response = Response(report_pdf(context(), path.job_id, query.revision), content_type="application/pdf")
     response.headers["Content-Disposition"] = f'inline; filename="job-{path.job_id[:8]}.pdf"'
     return response
 

@@ -12,9 +12,10 @@ from typing import Annotated
 
 from pydantic import Field
 
-from ohmcensus.core.event.asking import RunWatched, Skipped, WhySkipped
+from ohmcensus.core.event.asking import HeatRise, RunWatched, Skipped, WhySkipped
 from ohmcensus.core.event.change import Changed, Intervention
 from ohmcensus.core.event.codes import CodesRead, CycleBegun, CycleTicked, EntryTried
+from ohmcensus.core.event.costs import CostLine, CostsNoted
 from ohmcensus.core.event.ending import Ended, Reopened
 from ohmcensus.core.event.look import Checked, CheckOutcome
 from ohmcensus.core.event.proof import InsulationNotAllowed, ProofMade, Way
@@ -79,6 +80,7 @@ Body = Annotated[
     | Changed
     | Skipped
     | RunWatched
+    | CostsNoted
     | Ended
     | Reopened,
     Field(discriminator="kind"),
@@ -110,6 +112,8 @@ __all__ = [
     "CodesRead",
     "ConnectorNoted",
     "ConnectorTicked",
+    "CostLine",
+    "CostsNoted",
     "CycleBegun",
     "CycleTicked",
     "EarthLifted",
@@ -119,6 +123,7 @@ __all__ = [
     "Event",
     "Hazard",
     "HazardFound",
+    "HeatRise",
     "InsulationNotAllowed",
     "Intervention",
     "Isolated",

@@ -3,7 +3,9 @@
 from __future__ import annotations
 
 from enum import StrEnum
-from typing import Literal
+from typing import Annotated, Literal, Self
+
+from pydantic import Field, model_validator
 
 from ohmcensus.core.event.record import Name, Record
 
@@ -31,8 +33,33 @@ class Skipped(Record):
     why: WhySkipped
 
 
+class HeatRise(Record):
+    """How water warmed while the machine ran: litres in the tub, temperatures by thermometer, minutes of heating."""
+
+    litres: Annotated[float, Field(gt=0, le=200, strict=True, allow_inf_nan=False)]
+    from_celsius: Annotated[float, Field(ge=0, le=100, strict=True, allow_inf_nan=False)]
+    to_celsius: Annotated[float, Field(ge=0, le=100, strict=True, allow_inf_nan=False)]
+    minutes: Annotated[float, Field(gt=0, le=240, strict=True, allow_inf_nan=False)]
+
+    @model_validator(mode="after")
+    def _warms(self) -> Self:
+        if not self.to_celsius > self.from_celsius:
+            msg = f"from {self.from_celsius:g} to {self.to_celsius:g} °C is no rise: swap them, or leave them out"
+            raise ValueError(msg)
+        return self
+
+
 class RunWatched(Record):
-    """The machine was run through its programme: the first step that failed, ``through`` or ``trips``."""
+    """The machine was run through its programme.
+
+    Attributes
+    ----------
+    outcome
+        The first step that failed, ``through`` or ``trips``.
+    heat
+        How the water warmed meanwhile, None where nobody timed it.
+    """
 
     kind: Literal["run_watched"] = "run_watched"
     outcome: Name
+    heat: HeatRise | None = None

@@ -115,6 +115,8 @@ class Meter(BaseModel):
         What the display shows beyond its range, besides the usual OL.
     shows_ol
         Whether the display shows OL; a tester that writes ">299 MΩ" does not.
+    serial, calibrated
+        Its own number, and the date of its calibration (ISO 8601); empty where they are not stated.
     """
 
     model_config = ConfigDict(frozen=True, extra="forbid")
@@ -127,6 +129,8 @@ class Meter(BaseModel):
     nulled: StrictBool = False
     over_range_texts: frozenset[str] = frozenset()
     shows_ol: StrictBool = True
+    serial: Annotated[str, StringConstraints(strip_whitespace=True, max_length=60)] = ""
+    calibrated: Annotated[str, StringConstraints(pattern=r"^(\d{4}-\d{2}-\d{2})?$")] = ""
 
     @model_validator(mode="after")
     def _ranges_ascend(self) -> Self:

@@ -11,7 +11,7 @@ from dataclasses import dataclass
 from enum import StrEnum
 
 from ohmcensus.core.case import Case
-from ohmcensus.core.event import InsulationNotAllowed
+from ohmcensus.core.event import Changed, InsulationNotAllowed
 from ohmcensus.core.judgement import limited
 from ohmcensus.core.limits import HEATING, LOW_VOLTS
 from ohmcensus.core.machine import machine_tests
@@ -23,6 +23,9 @@ from ohmcensus.core.window import Source, Window
 # Protective conductor current, in amperes: in general; each kW of heating over 3.5 kW; never more.
 CURRENT_A, CURRENT_A_PER_KW, HEATING_FROM_W, MOST_CURRENT_A = 3.5e-3, 1e-3, 3500.0, 10e-3
 TOUCH_A, LOW_VOLTS_CURRENT_A = 0.5e-3, 0.75e-3
+TUB_HEATER = "heater"
+# Kinds whose change may have spoilt the heating: the warming is timed then, and not after a new lock.
+_HEATING_HANGS_ON = frozenset({TUB_HEATER, "ntc", "thermal_cutout", "control_board", "harness", "pressure_switch"})
 _BASIS = "EN 50678 and EN 50699, from memory"
 
 
@@ -33,6 +36,7 @@ class ShownBy(StrEnum):
     READING = "reading"
     CURRENT = "current"
     RUN = "run"
+    HEAT = "heat"
 
 
 @dataclass(frozen=True, slots=True)
@@ -44,7 +48,7 @@ class Criterion:
     id, title, how
         Its name, what it is, what to do.
     kind
-        Seen, a reading of the quick line, a current with its method, or a watched run.
+        Seen, a reading of the quick line, a current with its method, a watched run, or the warming timed in one.
     window
         What it has to read, None where it is seen.
     test
@@ -82,11 +86,25 @@ def current_limit_a(sheet: Sheet) -> float:
     return min(MOST_CURRENT_A, CURRENT_A_PER_KW * heating / 1000)
 
 
+def tub_heater_watts(sheet: Sheet) -> float:
+    """Return the stamped power of what heats the tub, nought where nothing does."""
+    return sum(float(getattr(part.ratings, "watts", 0.0)) for part in sheet.parts if part.kind == TUB_HEATER)
+
+
+def _is_heating_touched(case: Case) -> bool:
+    """Tell whether a part was changed that the heating hangs on."""
+    changed = {event.body.part for event in case.events if isinstance(event.body, Changed)}
+    return any(part.id in changed and part.kind in _HEATING_HANGS_ON for part in case.sheet.parts)
+
+
 def _criteria(case: Case) -> Iterator[Criterion]:
     yield Criterion("visual", "Looked at", "Cord, plug, covers, seals, earth tags: whole and in place.", ShownBy.SEEN)
     yield from _dead(case)
     yield from _currents(case)
     yield Criterion("function", "Runs through", "Lock, fill, heat, turn both ways, drain, spin, unlock.", ShownBy.RUN)
+    if tub_heater_watts(case.sheet) and _is_heating_touched(case):
+        how = "Time the heating: litres, temperature by thermometer before and after. Dry heat: stop at once."
+        yield Criterion("heat", "Water warms as computed", how, ShownBy.HEAT)
     yield Criterion("joints", "No leak", "Every joint that was disturbed is dry after the run.", ShownBy.SEEN)
     drum = "Turned by hand, the machine unplugged: no knock, no scrape."
     yield Criterion("drum", "Drum turns free", drum, ShownBy.SEEN)

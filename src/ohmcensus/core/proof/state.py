@@ -11,6 +11,7 @@ from ohmcensus.core.event import (
     EarthLifted,
     EarthRefitted,
     Event,
+    HeatRise,
     Opened,
     ProofMade,
     RunWatched,
@@ -20,7 +21,8 @@ from ohmcensus.core.event import (
 )
 from ohmcensus.core.machine.asked import THROUGH
 from ohmcensus.core.meter import Function
-from ohmcensus.core.proof.criteria import Criterion, ShownBy, criteria, is_insulation_barred
+from ohmcensus.core.physics.heat import heat_up_bounds
+from ohmcensus.core.proof.criteria import Criterion, ShownBy, criteria, is_insulation_barred, tub_heater_watts
 from ohmcensus.core.quantity import Indication, Interval, Unit, parse_indication
 
 
@@ -38,6 +40,10 @@ class Proof:
         What was read, with the tester's whole error; None where it was seen.
     at, event
         When; the record, None for a reading of the quick line.
+    reading
+        That reading, None for a record.
+    warmed
+        How the water warmed, and within how many minutes a sound heater does it.
     """
 
     criterion: Criterion
@@ -46,8 +52,13 @@ class Proof:
     interval: Interval | None = None
     at: str = ""
     event: ProofMade | None = None
+    reading: Reading | None = None
+    warmed: tuple[HeatRise, Interval] | None = None
 
 
+OUTLET = "outlet"
+# A reading further off the rated voltage than this is of a dead or a foreign outlet, and heats no water.
+_SUPPLY = Interval(0.8, 1.2)
 # State of a sheet whose heater hangs on a relay of the board.
 RELAY = "heater_relay"
 # What is a repair: proof is asked of a machine on which anything was changed or taken off.
@@ -100,12 +111,12 @@ def refuse_proof(case: Case, body: ProofMade) -> None:
         if row.is_good is False or (row.is_good is None and not is_both_seen):
             state = "failed" if row.is_good is False else "is not shown yet"
             remedy = "mend that first and show it again" if row.is_good is False else "show that first"
-            what = f"{row.criterion.title.lower()} {state}: no {criterion.title.lower()}"
+            what = f"{row.criterion.title.lower()} {state}: it comes before {criterion.title.lower()}"
             raise SafetyRefusalError(what=what, remedy=remedy, field="criterion")
 
 
 def _refuse_form(case: Case, criterion: Criterion, body: ProofMade) -> None:
-    if criterion.kind in {ShownBy.READING, ShownBy.RUN}:
+    if criterion.kind in {ShownBy.READING, ShownBy.RUN, ShownBy.HEAT}:
         remedy = "type it in the quick line" if criterion.kind is ShownBy.READING else "watch a run and note it"
         raise InputError(what=f"{criterion.title.lower()} is shown by what is logged", remedy=remedy, field="criterion")
     if criterion.kind is ShownBy.SEEN:
@@ -128,9 +139,11 @@ def _refuse_form(case: Case, criterion: Criterion, body: ProofMade) -> None:
 def _proof(case: Case, criterion: Criterion, since: int) -> Proof:
     if criterion.kind is ShownBy.READING:
         return _by_reading(case, criterion, since)
+    runs = [event for event in case.events if isinstance(event.body, RunWatched) and event.order > since]
     if criterion.kind is ShownBy.RUN:
-        runs = [event for event in case.events if isinstance(event.body, RunWatched) and event.order > since]
         return _by_run(criterion, runs)
+    if criterion.kind is ShownBy.HEAT:
+        return _by_heat(case, criterion, runs)
     made = [
         event
         for event in case.events
@@ -147,7 +160,31 @@ def _by_reading(case: Case, criterion: Criterion, since: int) -> Proof:
     interval = last.meter.interval_of(last.indication, last.function)
     is_lesser = criterion.id == "insulation" and last.function is not Function.INSULATION
     is_good = criterion.window.interval.contains(interval) and not is_lesser
-    return Proof(criterion, is_good, last.indication, interval, last.at)
+    return Proof(criterion, is_good, last.indication, interval, last.at, reading=last)
+
+
+def _by_heat(case: Case, criterion: Criterion, runs: list[Event]) -> Proof:
+    timed = [(event.at, event.body.heat) for event in runs if isinstance(event.body, RunWatched) and event.body.heat]
+    if not timed:
+        return Proof(criterion)
+    at, rise = timed[-1]
+    share = supply_share(case)
+    watts = tub_heater_watts(case.sheet)
+    least, most = heat_up_bounds(rise.litres, rise.from_celsius, rise.to_celsius, watts, volts_share=share)
+    is_good = least <= rise.minutes <= most
+    return Proof(criterion, is_good, at=at, warmed=(rise, Interval(least, most)))
+
+
+def supply_share(case: Case) -> float:
+    """Return the voltage of the outlet as it was read last, as a share of the rated one; one where it was not read."""
+    outlets = {part.id for part in case.sheet.parts if part.kind == OUTLET}
+    read = [
+        row.indication.value
+        for row in case.standing
+        if row.test and row.test.partition(".")[0] in outlets and row.test.endswith(".ln") and row.indication.value
+    ]
+    share = read[-1] / case.sheet.volts if read else 1.0
+    return share if _SUPPLY.lo <= share <= _SUPPLY.hi else 1.0
 
 
 def _by_run(criterion: Criterion, runs: list[Event]) -> Proof:
