@@ -65,7 +65,7 @@ def test_text_that_a_spreadsheet_would_run_is_disarmed(context: Context, job_id:
 
 
 def test_a_file_that_cannot_be_is_refused(context: Context, job_id: str, tmp_path: Path) -> None:
-    with pytest.raises(InputError, match=r"name the file \.csv, \.json or \.pdf"):
+    with pytest.raises(InputError, match=r"name the file \.csv, \.json, \.pdf or \.zip"):
         export_job(context, job_id, tmp_path / "sheet.doc")
     with pytest.raises(InputError, match="cannot be written"):
         export_job(context, job_id, tmp_path / "missing" / "sheet.csv")

@@ -18,7 +18,7 @@ from platformdirs import user_data_path
 
 from ohmcensus.cli.rules import rules
 from ohmcensus.cli.say import say
-from ohmcensus.cli.whole_data import backup, restore
+from ohmcensus.cli.whole_data import backup, export_command, import_command, restore
 from ohmcensus.core.errors import InputError, OhmcensusError, UnknownNameError
 
 if TYPE_CHECKING:
@@ -40,7 +40,7 @@ def commands() -> None:
     """Fault tracing for household washers."""
 
 
-for command in (rules, backup, restore):
+for command in (rules, export_command, import_command, backup, restore):
     commands.add_command(command)
 
 
@@ -342,19 +342,3 @@ def lamps(weights: str, lit: str | None, code: str | None) -> None:
         what = f"'{weights[:40]}' are no weights"
         raise InputError(what=what, remedy="give 1 to 24 whole numbers, e.g. 8,4,2,1", field="weights") from None
     say({"code": int(row.decode(lit))} if lit is not None else {"lit": row.encode(str(code))})
-
-
-@commands.command("export")
-@click.argument("job")
-@click.option("-o", "file", required=True, type=click.Path(path_type=Path, dir_okay=False))
-@data_option
-def export_command(job: str, file: Path, data: Path | None) -> None:
-    """Write a job to FILE, as CSV or JSON by its ending."""
-    from ohmcensus.services.context import Context  # noqa: PLC0415
-    from ohmcensus.services.export_job import export_job  # noqa: PLC0415
-    from ohmcensus.storage.database import open_store  # noqa: PLC0415
-
-    folder = data or user_data_path("ohmcensus") / "data"
-    if not folder.exists():
-        raise InputError(what=f"no data directory {folder}", remedy="name it with --data", field="data")
-    export_job(Context(open_store(folder)), job, file)

@@ -1,4 +1,4 @@
-"""Everything in one file, out and in."""
+"""Jobs and everything, out into a file and in again."""
 
 from __future__ import annotations
 
@@ -9,9 +9,39 @@ import click
 from platformdirs import user_data_path
 
 from ohmcensus.cli.say import say
+from ohmcensus.core.errors import InputError
 
 data_option = click.option("--data", "data", type=click.Path(path_type=Path), help="Data directory.")
 file_argument = click.argument("file", type=click.Path(path_type=Path, dir_okay=False))
+
+
+@click.command("export")
+@click.argument("job")
+@click.option("-o", "file", required=True, type=click.Path(path_type=Path, dir_okay=False))
+@data_option
+def export_command(job: str, file: Path, data: Path | None) -> None:
+    """Write JOB, or "all", to FILE: .csv readings, .json the job, .pdf the sheet, .zip all of it with photos."""
+    from ohmcensus.services.context import Context  # noqa: PLC0415
+    from ohmcensus.services.export_job import export_job  # noqa: PLC0415
+    from ohmcensus.storage.database import open_store  # noqa: PLC0415
+
+    folder = _folder(data)
+    if not folder.exists():
+        raise InputError(what=f"no data directory {folder}", remedy="name it with --data", field="data")
+    export_job(Context(open_store(folder)), job, file)
+
+
+@click.command("import")
+@file_argument
+@data_option
+def import_command(file: Path, data: Path | None) -> None:
+    """Bring in the jobs of FILE, .json or .zip: all of them or none."""
+    from ohmcensus.services.context import Context  # noqa: PLC0415
+    from ohmcensus.services.import_job import import_file  # noqa: PLC0415
+    from ohmcensus.storage.database import open_store  # noqa: PLC0415
+
+    found = import_file(Context(open_store(_folder(data))), file)
+    say({"jobs": list(found.jobs), "already": list(found.already), "photos": found.photos})
 
 
 @click.command()

@@ -2,19 +2,17 @@
 
 from __future__ import annotations
 
-from typing import Literal
+from typing import Any, Literal
 
 from pydantic import BaseModel, ConfigDict
 
-from ohmcensus.core.case import Case, Reading
-from ohmcensus.core.event import Body, Event
+from ohmcensus.core.event import Body
 from ohmcensus.core.intake import Complaint, DataPlate
 from ohmcensus.core.judgement import CensusLine
 from ohmcensus.core.judgement.census_sheet import Answer
 from ohmcensus.core.layout.ohm_ruler import line_key
-from ohmcensus.core.meter import Function, Meter
-from ohmcensus.core.quantity import Bound, Indication, Unit
-from ohmcensus.core.sheet import Sheet
+from ohmcensus.core.meter import Meter
+from ohmcensus.core.shelf import WantedPart
 from ohmcensus.core.window import Window
 
 FORMAT: Literal["ohmcensus-job/1"] = "ohmcensus-job/1"
@@ -53,7 +51,13 @@ class ReadingEntry(BaseModel):
 
 
 class RowEntry(BaseModel):
-    """One row as it was written, standing or not: the history behind the readings."""
+    """One row as it was written, standing or not: the history behind the readings.
+
+    Attributes
+    ----------
+    told, sentence
+        Verdict and judgement of the day.
+    """
 
     id: str
     test: str | None
@@ -65,6 +69,49 @@ class RowEntry(BaseModel):
     loose: bool = False
     override: str = ""
     order: int = 0
+    between: tuple[str, str] | None = None
+    function: str = ""
+    meter: str = ""
+    value: float | None = None
+    unit: str = ""
+    bound: str = ""
+    last_place: float = 0.0
+    celsius: float = 0.0
+    alone: bool = False
+    told: str = ""
+    sentence: str = ""
+
+
+class NoteEntry(BaseModel):
+    """A note on a line as it was written, standing or not."""
+
+    id: str
+    order: int
+    line: str
+    text: str
+    at: str
+    who: str
+
+
+class PhotoEntry(BaseModel):
+    """A photo; in an archive its picture lies under ``photos/`` by the hash of its content."""
+
+    id: str
+    order: int
+    role: str
+    event: str
+    content: str
+    width: int
+    height: int
+    at: str
+    who: str
+
+
+class WantedEntry(BaseModel):
+    """A part that the job wants."""
+
+    id: str
+    wanted: WantedPart
 
 
 class LineEntry(BaseModel):
@@ -107,7 +154,8 @@ class SafetyEntry(BaseModel):
 class JobFile(BaseModel):
     """A job in the open format; keys that a reader does not know are kept.
 
-    ``runs`` and ``changes`` belong to the format and are empty until asked.
+    ``runs`` and ``changes`` belong to the format and are empty: both are events. ``own_sheet`` is the machine
+    sheet where it is none of the built-in ones.
     """
 
     model_config = ConfigDict(extra="allow")
@@ -135,17 +183,24 @@ class JobFile(BaseModel):
     lines: list[LineEntry]
     history: list[RowEntry]
     meters: dict[str, Meter]
+    machine_id: str = ""
+    customer: str = ""
+    intake_revision: int = 1
+    notes: list[NoteEntry] = []
+    photos: list[PhotoEntry] = []
+    wanted: list[WantedEntry] = []
+    own_sheet: dict[str, Any] | None = None
 
 
-def reading_entry(answer: Answer) -> ReadingEntry:
-    """Return one standing reading as an entry."""
+def reading_entry(answer: Answer, meter: str) -> ReadingEntry:
+    """Return one standing reading as an entry; its meter by the name that the file has for it."""
     row, judgement = answer.reading, answer.judgement
     return ReadingEntry(
         id=row.id,
         test=row.test,
         between=row.between,
         function=row.function.value,
-        meter=row.meter.id,
+        meter=meter,
         text=row.text,
         value=row.indication.value,
         unit=row.indication.unit.value,
@@ -181,34 +236,4 @@ def line_entry(line: CensusLine, note: str) -> LineEntry:
         should=window_entry(test.window if test else None),
         verdict=line.answer.judgement.verdict.value if line.answer else "not_asked",
         note=note,
-    )
-
-
-def case_from(job: JobFile, sheet: Sheet) -> Case:
-    """Return the case that a file tells of: its standing readings, events, complaint and plate."""
-    return Case(
-        sheet=sheet,
-        readings=tuple(_reading_from(row, job) for row in job.readings),
-        celsius=job.ambient_celsius,
-        complaint=job.intake,
-        plate=job.plate,
-        events=tuple(Event(row.id, row.body, row.at, row.who, row.order) for row in job.events),
-    )
-
-
-def _reading_from(row: ReadingEntry, job: JobFile) -> Reading:
-    order = next((old.order for old in job.history if old.id == row.id), 0)
-    return Reading(
-        id=row.id,
-        between=row.between,
-        test=row.test,
-        function=Function(row.function),
-        meter=job.meters[row.meter],
-        indication=Indication(row.value, Unit(row.unit), Bound(row.bound)),
-        text=row.text,
-        celsius=row.celsius,
-        alone=row.alone,
-        at=row.at,
-        who=row.who,
-        order=order,
     )

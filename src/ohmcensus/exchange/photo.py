@@ -68,6 +68,24 @@ def prepared(body: bytes, name: str) -> Picture:
     return Picture(_jpeg(upright), _jpeg(small), upright.width, upright.height)
 
 
+def thumbnail(jpeg: bytes) -> bytes:
+    """Return the small one of a picture that was kept before.
+
+    Raises
+    ------
+    InputError
+        If it is no JPEG that can be read.
+    """
+    try:
+        with Image.open(io.BytesIO(jpeg), formats=["JPEG"]) as found:
+            small = found.convert("RGB")
+    except (UnidentifiedImageError, OSError, ValueError, SyntaxError) as error:
+        what = "a photo in the file is no picture that can be read"
+        raise InputError(what=what, remedy="take another copy of the file", field="photo") from error
+    small.thumbnail((SMALL_SIDE, SMALL_SIDE))
+    return _jpeg(small)
+
+
 def _jpeg(image: Image.Image) -> bytes:
     """Encode the picture alone: no EXIF, no colour profile, no comment."""
     bare = Image.new("RGB", image.size)

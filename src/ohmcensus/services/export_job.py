@@ -1,27 +1,42 @@
-"""A job in the open formats."""
+"""A job in the open formats, or all of them in one archive."""
 
 from __future__ import annotations
 
+import json
+from collections.abc import Iterator
 from pathlib import Path
+from typing import Any
+
+from sqlmodel import Session
 
 from ohmcensus.core.case import Reading
 from ohmcensus.core.errors import InputError
 from ohmcensus.core.first_look import eye_checks
 from ohmcensus.core.layout.ohm_ruler import line_key
+from ohmcensus.core.meter import Meter
 from ohmcensus.core.safety import safety_at
+from ohmcensus.exchange.job_archive import ArchivedJob, write_archive
 from ohmcensus.exchange.job_csv import write_csv
 from ohmcensus.exchange.job_file import (
     CheckEntry,
     EventEntry,
     JobFile,
+    NoteEntry,
+    PhotoEntry,
     RowEntry,
     SafetyEntry,
+    WantedEntry,
     line_entry,
     reading_entry,
 )
-from ohmcensus.services.at_hand import take
+from ohmcensus.exchange.sheet_yaml import plain_sheet
+from ohmcensus.services.at_hand import JobAtHand, take
 from ohmcensus.services.context import Context
-from ohmcensus.services.write_report import report_pdf
+from ohmcensus.services.find_sheet import own_sheets
+from ohmcensus.services.write_report import is_labelled, label_pdf, report_pdf
+from ohmcensus.storage import jobs, notes, photos, readings, shelf
+
+ALL = "all"
 
 
 def job_file(context: Context, job_id: str) -> JobFile:
@@ -34,9 +49,15 @@ def job_file(context: Context, job_id: str) -> JobFile:
     """
     with context.store.read() as session:
         job = take(context, session, job_id)
+        kept = _kept_beside(session, job)
     stored, case, lines = job.stored, job.case, job.lines
-    safety = safety_at(case, context.clock())
+    safety, meters = safety_at(case, context.clock()), _named(case.readings)
+    name_of = {meter: name for name, meter in meters.items()}
+    told: dict[str, str] = kept.pop("told")
+    unknown: dict[str, Any] = kept.pop("unknown")
     return JobFile(
+        **unknown,
+        **kept,
         id=stored.id,
         revision=stored.revision,
         place=stored.place,
@@ -57,14 +78,60 @@ def job_file(context: Context, job_id: str) -> JobFile:
             if state is not None
         ],
         events=[EventEntry(id=e.id, order=e.order, at=e.at, who=e.who, body=e.body) for e in case.events],
-        readings=[reading_entry(answer) for line in lines for answer in line.answers],
+        readings=[
+            reading_entry(answer, name_of[answer.reading.meter.model_dump_json()])
+            for line in lines
+            for answer in line.answers
+        ],
         lines=[line_entry(line, job.notes.get(line_key(line), "")) for line in lines],
-        history=[_row_entry(row) for row in case.readings],
-        meters={row.meter.id: row.meter for row in case.readings},
+        history=[_row_entry(row, name_of[row.meter.model_dump_json()], told.get(row.id, "")) for row in case.readings],
+        meters={name: Meter.model_validate_json(meter) for name, meter in meters.items()},
+        machine_id=stored.machine_id,
+        customer=stored.customer,
+        intake_revision=stored.intake_revision,
     )
 
 
-def _row_entry(row: Reading) -> RowEntry:
+def _kept_beside(session: Session, job: JobAtHand) -> dict[str, Any]:
+    """Return what the store keeps of a job beside its case."""
+    job_id, own = job.stored.id, own_sheets(session)
+    sheet = own.get(job.stored.sheet_id)
+    return {
+        "told": readings.sentences(session, job_id),
+        "unknown": json.loads(jobs.unknown_keys(session, job_id)),
+        "notes": [
+            NoteEntry(id=row.id, order=row.revision, line=row.line, text=row.text, at=row.at, who=row.who)
+            for row in notes.of_job(session, job_id)
+        ],
+        "photos": [
+            PhotoEntry(
+                order=row.revision,
+                event=row.event_id,
+                **row.model_dump(include={"id", "role", "content", "width", "height", "at", "who"}),
+            )
+            for row in photos.of_job(session, job_id)
+        ],
+        "wanted": [
+            WantedEntry(id=wanted_id, wanted=wanted)
+            for wanted_id, (_, wanted) in shelf.wanted_parts(session, job_id).items()
+        ],
+        "own_sheet": plain_sheet(sheet) if sheet else None,
+    }
+
+
+def _named(rows: tuple[Reading, ...]) -> dict[str, str]:
+    """Return the meters of the readings as JSON by a name each: the id, with a number where one was changed since."""
+    found: dict[str, str] = {}
+    for row in rows:
+        body = row.meter.model_dump_json()
+        if body in found.values():
+            continue
+        versions = sum(name.partition("~")[0] == row.meter.id for name in found)
+        found[f"{row.meter.id}~{versions + 1}" if versions else row.meter.id] = body
+    return found
+
+
+def _row_entry(row: Reading, meter: str, sentence: str) -> RowEntry:
     """Return one row of the history as an entry."""
     return RowEntry(
         id=row.id,
@@ -77,6 +144,17 @@ def _row_entry(row: Reading) -> RowEntry:
         loose=row.loose,
         override=row.override,
         order=row.order,
+        between=row.between,
+        function=row.function.value,
+        meter=meter,
+        value=row.indication.value,
+        unit=row.indication.unit.value,
+        bound=row.indication.bound.value,
+        last_place=row.indication.last_place,
+        celsius=row.celsius,
+        alone=row.alone,
+        told=row.told,
+        sentence=sentence,
     )
 
 
@@ -90,24 +168,68 @@ def export_text(context: Context, job_id: str, ending: str) -> str:
     """
     job = job_file(context, job_id)
     if ending == "json":
-        return job.model_dump_json(indent=2) + "\n"
+        return _json(job)
     if ending == "csv":
         return write_csv(job)
-    raise InputError(what=f"no format '.{ending[:20]}'", remedy="name the file .csv, .json or .pdf", field="file")
+    what = f"no format '.{ending[:20]}'"
+    raise InputError(what=what, remedy="name the file .csv, .json, .pdf or .zip", field="file")
 
 
 def export_job(context: Context, job_id: str, file: Path) -> None:
-    """Write a job to a file; nothing is written if anything is wrong.
+    """Write a job, or "all" of them, to a file; nothing is written if anything is wrong.
 
     Raises
     ------
     InputError
-        If the ending names no format or the file cannot be written.
+        If the ending names no format, all jobs are wanted in one that holds but one, or the file cannot be written.
     """
     ending = file.suffix.removeprefix(".")
+    if ending == "zip":
+        export_archive(context, _all_jobs(context) if job_id == ALL else [job_id], file)
+        return
+    if job_id == ALL:
+        raise InputError(what="all jobs go into one archive", remedy="name the file .zip", field="file")
     written = report_pdf(context, job_id) if ending == "pdf" else export_text(context, job_id, ending).encode()
     try:
         file.write_bytes(written)
     except OSError as error:
         what = f"{file} cannot be written ({error.strerror})"
         raise InputError(what=what, remedy="choose another place", field="file") from error
+
+
+def export_archive(context: Context, job_ids: list[str], file: Path) -> int:
+    """Write jobs with their papers and photos into a zip; return how many.
+
+    Raises
+    ------
+    NotFoundError
+        If there is no such job.
+    InputError
+        If the file cannot be written.
+    """
+    return write_archive(file, _archived(context, job_ids))
+
+
+def _archived(context: Context, job_ids: list[str]) -> Iterator[ArchivedJob]:
+    for job_id in job_ids:
+        job = job_file(context, job_id)
+        papers = {
+            "job.json": _json(job).encode(),
+            "readings.csv": write_csv(job).encode(),
+            "job-sheet.pdf": report_pdf(context, job_id),
+        }
+        with context.store.read() as session:
+            has_label = is_labelled(take(context, session, job_id).case)
+        if has_label:
+            papers["label.pdf"] = label_pdf(context, job_id)
+        pictures = {row.content: photos.path_of(context.store.folder, row.content) for row in job.photos}
+        yield ArchivedJob(job_id, papers, pictures)
+
+
+def _all_jobs(context: Context) -> list[str]:
+    with context.store.read() as session:
+        return [stored.id for stored in jobs.newest_first(session)]
+
+
+def _json(job: JobFile) -> str:
+    return job.model_dump_json(indent=2) + "\n"

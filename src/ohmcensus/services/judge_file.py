@@ -4,16 +4,14 @@ from __future__ import annotations
 
 from typing import Any
 
-from pydantic import ValidationError
-
 from ohmcensus.core.diagnosis.evidence import observations
 from ohmcensus.core.diagnosis.outcomes import outcome_table
 from ohmcensus.core.diagnosis.posterior import Diagnosis, diagnose
 from ohmcensus.core.diagnosis.question import Objective, ask
-from ohmcensus.core.errors import InputError
 from ohmcensus.core.judgement import census_lines
 from ohmcensus.core.machine.dictionary import dictionary
-from ohmcensus.exchange.job_file import JobFile, case_from
+from ohmcensus.exchange.job_case import case_from, read_job
+from ohmcensus.exchange.job_file import JobFile
 from ohmcensus.services.find_sheet import find_sheet
 from ohmcensus.services.show_suspects import reach_of
 
@@ -26,13 +24,7 @@ def judge_file(text: str, objective: Objective) -> dict[str, Any]:
     InputError
         If the text is no job, or of a machine that this program does not have.
     """
-    try:
-        job = JobFile.model_validate_json(text)
-    except ValidationError as error:
-        first = error.errors()[0]
-        where = ".".join(str(step) for step in first["loc"]) or "the file"
-        what = f"this is no exported job ({where}: {first['msg']})"
-        raise InputError(what=what, remedy="export it with: export JOB -o FILE.json", field="file") from None
+    job = read_job(text)
     sheet = find_sheet(job.sheet)
     case = case_from(job, sheet)
     lines = census_lines(case)

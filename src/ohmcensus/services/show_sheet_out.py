@@ -16,6 +16,7 @@ from ohmcensus.services.context import Context
 from ohmcensus.services.described import Described
 from ohmcensus.services.keep_wanted import wanted_of
 from ohmcensus.services.show_job import JobView, job_view
+from ohmcensus.services.write_report import is_labelled
 from ohmcensus.storage import photos
 
 
@@ -83,11 +84,10 @@ def show_sheet_out(context: Context, job_id: str) -> SheetOutView:
     costs = noted or proposed_costs(job, wanted)
     end = ended(case)
     good = sum(row.state == "good" for row in report.proofs)
-    is_unsafe = end is not None and isinstance(end.body, Ended) and end.body.is_labelled_unsafe
     return SheetOutView(
         job=job_view(job, context.clock()),
         is_signed=end is not None,
-        can_label=end is not None and (is_unsafe or (bool(report.proofs) and good == len(report.proofs))),
+        can_label=is_labelled(case),
         blocking=list(blocking(case)),
         found=report.found,
         done=list(report.done),

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from datetime import datetime, timedelta
 
+from ohmcensus.core.case import Case
 from ohmcensus.core.errors import InputError, NotFoundError
 from ohmcensus.core.event import Ended
 from ohmcensus.core.proof import proofs
@@ -60,12 +61,10 @@ def label_pdf(context: Context, job_id: str) -> bytes:
 
     with context.store.read() as session:
         job = take(context, session, job_id)
-    end = ended(job.case)
-    if end is None or not isinstance(end.body, Ended):
+    if (end := ended(job.case)) is None or not isinstance(end.body, Ended):
         raise InputError(what="this job has not ended: no label yet", remedy="sign it off in Prove", field="job")
-    rows = proofs(job.case)
-    is_unsafe = end.body.is_labelled_unsafe
-    if not is_unsafe and not all(row.is_good for row in rows):
+    is_unsafe, rows = end.body.is_labelled_unsafe, proofs(job.case)
+    if not is_labelled(job.case):
         what = "nothing was proved on this job: a label would claim it"
         raise InputError(what=what, remedy="show the proof first, or label it unsafe", field="job")
     made = next((row.event for row in reversed(rows) if row.event and row.event.serial), None)
@@ -81,3 +80,11 @@ def label_pdf(context: Context, job_id: str) -> bytes:
             is_unsafe=is_unsafe,
         )
     )
+
+
+def is_labelled(case: Case) -> bool:
+    """Tell whether a machine gets a label: its job has ended, and it was proved or is labelled unsafe."""
+    end = ended(case)
+    if end is None or not isinstance(end.body, Ended):
+        return False
+    return end.body.is_labelled_unsafe or all(row.is_good for row in proofs(case))

@@ -106,6 +106,12 @@ def get(session: Session, job_id: str) -> StoredJob:
     return found
 
 
+def unknown_keys(session: Session, job_id: str) -> str:
+    """Return what the file of a job held that this version does not know, as JSON."""
+    row = session.get(JobRow, job_id)
+    return row.unknown_keys if row else "{}"
+
+
 def newest_first(session: Session) -> list[StoredJob]:
     """Return all jobs, the last changed one first."""
     return [_stored(row) for row in session.connection().execute(_NEWEST_FIRST)]

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 import json
-from typing import Any
+from typing import Any, NamedTuple
 
 from sqlalchemy import Row, bindparam, select
 from sqlalchemy.exc import IntegrityError
@@ -33,6 +33,36 @@ def append(session: Session, job_id: str, revision: int, reading: Reading, judge
     InputError
         If its id belongs to another reading.
     """
+    _insert(
+        session, job_id, reading, revision, _Told(judgement.verdict.value, judgement.sentence) if judgement else _Told()
+    )
+
+
+def restore(session: Session, job_id: str, reading: Reading, sentence: str) -> None:
+    """Write a reading of a file, with its own revision and the judgement of its day.
+
+    Raises
+    ------
+    InputError
+        If its id belongs to another reading.
+    """
+    _insert(session, job_id, reading, reading.order, _Told(reading.told, sentence))
+
+
+def sentences(session: Session, job_id: str) -> dict[str, str]:
+    """Return the judgement of the day of every reading of a job, by its id."""
+    rows = session.connection().execute(_OF_JOB, {"job": job_id, "after": 0})
+    return {row.id: row.judgement for row in rows}
+
+
+class _Told(NamedTuple):
+    """What was told of a reading when it was logged."""
+
+    verdict: str = ""
+    sentence: str = ""
+
+
+def _insert(session: Session, job_id: str, reading: Reading, revision: int, told: _Told) -> None:
     row = {
         "id": reading.id,
         "job_id": job_id,
@@ -49,8 +79,8 @@ def append(session: Session, job_id: str, revision: int, reading: Reading, judge
         "last_place": reading.indication.last_place,
         "celsius": reading.celsius,
         "configuration": json.dumps({"alone": reading.alone, "loose": reading.loose, "override": reading.override}),
-        "verdict": judgement.verdict.value if judgement else "",
-        "judgement": judgement.sentence if judgement else "",
+        "verdict": told.verdict,
+        "judgement": told.sentence,
         "at": reading.at,
         "who": reading.who,
         "supersedes": reading.supersedes,

@@ -80,7 +80,8 @@ class JobRow(SQLModel, table=True):
     """One visit to one machine.
 
     ``revision`` grows with every change of anything that belongs to it; ``intake_revision`` is the one at
-    which the intake was last written. ``complaint`` is JSON of the core's model.
+    which the intake was last written. ``complaint`` is JSON of the core's model, ``unknown_keys`` what a file
+    held that this version does not know.
     """
 
     __tablename__ = "job"
@@ -88,6 +89,7 @@ class JobRow(SQLModel, table=True):
     id: str = Field(primary_key=True)
     machine_id: str = Field(foreign_key="machine.id", index=True)
     complaint: str = "{}"
+    unknown_keys: str = "{}"
     opened_at: str
     changed_at: str
     revision: int = 1

@@ -22,6 +22,7 @@ from ohmcensus.web import problems, static_files
 VERSION = "1"
 LARGEST_BODY = 1_000_000
 LARGEST_UPLOAD = 31_000_000
+LARGEST_ARCHIVE = 300_000_000
 LOOPBACK_NAMES = frozenset({"127.0.0.1", "localhost", "[::1]"})
 
 
@@ -34,6 +35,7 @@ _ROOMS = (
     ohmcensus.web.setup,
 )
 # Paths whose body is no JSON: a photo in a form, a table as it is.
+_ARCHIVES = "/api/jobs/import"
 _OTHER_BODIES = ("/photos", "/import")
 
 
@@ -100,10 +102,16 @@ def description(app: OpenAPI) -> dict[str, Any]:
     return document
 
 
-def _refuse_huge(length: int) -> None:
-    """Refuse an upload by its stated length, before any of it is taken in."""
-    if length > LARGEST_UPLOAD:
-        abort(413, f"the file has {length / 1e6:.0f} MB, at most 30 MB are taken: take it at a lower resolution")
+def _limit_body(path: str, length: int) -> int:
+    """Return the most bytes of an upload; refuse one by its stated length, before any of it is taken in."""
+    is_archive = path == _ARCHIVES
+    most = LARGEST_ARCHIVE if is_archive else LARGEST_UPLOAD
+    if length > most:
+        remedy = (
+            "import it on the command line: ohmcensus import FILE" if is_archive else "take it at a lower resolution"
+        )
+        abort(413, f"the file has {length / 1e6:.0f} MB, at most {most // 1_000_000 // 10 * 10} MB are taken: {remedy}")
+    return most
 
 
 def _guard(app: Flask) -> None:
@@ -120,8 +128,7 @@ def _guard(app: Flask) -> None:
         is_known = request.url_rule is not None
         if is_known and request.method in {"POST", "PUT", "PATCH"} and request.path.startswith("/api/"):
             if request.path.endswith(_OTHER_BODIES):
-                _refuse_huge(request.content_length or 0)
-                request.max_content_length = LARGEST_UPLOAD
+                request.max_content_length = _limit_body(request.path, request.content_length or 0)
             else:
                 request.get_json()
 

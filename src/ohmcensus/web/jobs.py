@@ -2,11 +2,15 @@
 
 from __future__ import annotations
 
-from flask import Response
+import tempfile
+from pathlib import Path
+
+from flask import Response, request
 from flask_openapi3 import APIBlueprint
 from pydantic import BaseModel, Field
 
-from ohmcensus.services.export_job import export_text
+from ohmcensus.services.export_job import export_archive, export_text
+from ohmcensus.services.import_job import import_file
 from ohmcensus.services.keep_intake import NewIntake, keep_intake
 from ohmcensus.services.log_reading import NewReading, Withdrawal, log_reading, withdraw_reading
 from ohmcensus.services.open_job import NewJob, open_job
@@ -30,6 +34,7 @@ from ohmcensus.services.show_proof import ProveView, show_proof
 from ohmcensus.services.show_repair import RepairView, WorthAsked, WorthView, show_repair, weigh_worth
 from ohmcensus.services.show_rungs import RungsQuery, RungsView, rungs_svg, show_rungs
 from ohmcensus.services.show_safe import SafeView, show_safe
+from ohmcensus.services.show_sheet_out import SheetOutView, show_sheet_out
 from ohmcensus.services.show_suspects import SuspectsQuery, SuspectsView, show_suspects
 from ohmcensus.services.show_trace import TraceView, show_trace
 from ohmcensus.services.show_trip import TripQuery, TripView, show_trip
@@ -70,6 +75,20 @@ class FindQuery(BaseModel):
     """Words that a job must hold."""
 
     find: str = Field(default="", max_length=200)
+
+
+class FileQuery(BaseModel):
+    """The name of a file that is sent; its ending tells the format."""
+
+    name: str = Field(min_length=1, max_length=200)
+
+
+class ImportedJobs(BaseModel):
+    """Ids of the jobs that came in, of those that were here already, and how many photos."""
+
+    jobs: list[str]
+    already: list[str]
+    photos: int
 
 
 class AfterQuery(BaseModel):
@@ -250,6 +269,34 @@ def label(path: JobPath) -> Response:
     response = Response(label_pdf(context(), path.job_id), content_type="application/pdf")
     response.headers["Content-Disposition"] = f'inline; filename="label-{path.job_id[:8]}.pdf"'
     return response
+
+
+@blueprint.get("/<job_id>/sheet-out", responses={200: SheetOutView}, summary="What goes out")
+def sheet_out(path: JobPath) -> Response:
+    """Return what goes out of a job, what it costs and who signed it off."""
+    return answer(show_sheet_out(context(), path.job_id))
+
+
+@blueprint.get("/<job_id>/archive.zip", summary="The job with its papers and photos")
+def archive(path: JobPath) -> Response:
+    """Return the whole job in one zip."""
+    with tempfile.TemporaryDirectory() as folder:
+        file = Path(folder) / "archive.zip"
+        export_archive(context(), [path.job_id], file)
+        response = Response(file.read_bytes(), content_type="application/zip")
+    response.headers["Content-Disposition"] = f'attachment; filename="job-{path.job_id[:8]}.zip"'
+    return response
+
+
+@blueprint.post("/import", responses={201: ImportedJobs, 413: Problem}, summary="Bring in the jobs of a file")
+def imported(query: FileQuery) -> Response:
+    """Bring in a job, or many, from the body of the request: a .json or a .zip as it was exported."""
+    with tempfile.TemporaryDirectory() as folder:
+        file = Path(folder) / "import"
+        file.write_bytes(request.get_data())
+        found = import_file(context(), file, query.name)
+    view = ImportedJobs(jobs=list(found.jobs), already=list(found.already), photos=found.photos)
+    return answer(view, 201)
 
 
 @blueprint.get("/<job_id>/export.<ending>", summary="The job sheet as a file")

@@ -69,6 +69,46 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/jobs/import": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Bring in the jobs of a file
+         * @description Bring in a job, or many, from the body of the request: a .json or a .zip as it was exported.
+         */
+        post: operations["jobs_imported_import_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{job_id}/archive.zip": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * The job with its papers and photos
+         * @description Return the whole job in one zip.
+         */
+        get: operations["jobs_archive__job_id__archive_zip_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/jobs/{job_id}/changes": {
         parameters: {
             query?: never;
@@ -446,7 +486,7 @@ export interface paths {
         };
         /**
          * The job sheet as PDF
-         * @description Return the job sheet that goes out.
+         * @description Return the job sheet that goes out, as it stands or as it was signed off at a revision.
          */
         get: operations["jobs_report__job_id__report_pdf_get"];
         put?: never;
@@ -509,6 +549,26 @@ export interface paths {
          * @description Return the steps, the points of the proof, and the hazards.
          */
         get: operations["jobs_safe__job_id__safe_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{job_id}/sheet-out": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * What goes out
+         * @description Return what goes out of a job, what it costs and who signed it off.
+         */
+        get: operations["jobs_sheet_out__job_id__sheet_out_get"];
         put?: never;
         post?: never;
         delete?: never;
@@ -1728,19 +1788,60 @@ export interface components {
             words: string;
         };
         /**
+         * CostLine
+         * @description One part or other thing that is charged, in the currency of the firm.
+         */
+        CostLine: {
+            /** Amount */
+            amount: number;
+            /** Words */
+            words: string;
+        };
+        /**
+         * CostsNoted
+         * @description What is charged for a job; the newest record stands.
+         *
+         *     Attributes
+         *     ----------
+         *     minutes, hour
+         *         Work, and the price of an hour of it.
+         *     call_out
+         *         Price of the visit.
+         *     lines
+         *         Parts and whatever else.
+         */
+        CostsNoted: {
+            /** Call Out */
+            call_out: number;
+            /** Hour */
+            hour: number;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "costs_noted";
+            /**
+             * Lines
+             * @default []
+             */
+            lines?: components["schemas"]["CostLine"][];
+            /** Minutes */
+            minutes: number;
+        };
+        /**
          * CriterionView
          * @description One criterion.
          *
          *     Attributes
          *     ----------
          *     limit, basis
-         *         What it has to read, and where that comes from; empty where it is seen.
+         *         What it has to read, and where that comes from; empty where it is seen, and for the warming until it is timed.
          *     state
          *         Good, bad, or not shown since the last change.
          *     reads, shown_by
          *         What was read or seen, and by what: tester, method, moment.
          *     before
-         *         What the same test read before the change, empty where it was not made.
+         *         What the machine did before the change: the same test, the fault's run; empty where it was not made.
          *     line
          *         What to type in the quick line, for a reading.
          *     is_next
@@ -2075,6 +2176,20 @@ export interface components {
             ok: boolean;
         };
         /**
+         * HeatRise
+         * @description How water warmed while the machine ran: litres in the tub, temperatures by thermometer, minutes of heating.
+         */
+        HeatRise: {
+            /** From Celsius */
+            from_celsius: number;
+            /** Litres */
+            litres: number;
+            /** Minutes */
+            minutes: number;
+            /** To Celsius */
+            to_celsius: number;
+        };
+        /**
          * Hint
          * @description What to do differently, or that all is well.
          * @enum {string}
@@ -2139,6 +2254,18 @@ export interface components {
             used: number;
             /** Verdict */
             verdict: string;
+        };
+        /**
+         * ImportedJobs
+         * @description Ids of the jobs that came in, of those that were here already, and how many photos.
+         */
+        ImportedJobs: {
+            /** Already */
+            already: string[];
+            /** Jobs */
+            jobs: string[];
+            /** Photos */
+            photos: number;
         };
         /**
          * Ink
@@ -2656,8 +2783,15 @@ export interface components {
          *         What the display shows beyond its range, besides the usual OL.
          *     shows_ol
          *         Whether the display shows OL; a tester that writes ">299 MΩ" does not.
+         *     serial, calibrated
+         *         Its own number, and the date of its calibration (ISO 8601); empty where they are not stated.
          */
         Meter: {
+            /**
+             * Calibrated
+             * @default
+             */
+            calibrated?: string;
             /** Functions */
             functions: {
                 [key: string]: components["schemas"]["Range"][];
@@ -2684,6 +2818,11 @@ export interface components {
              * @default []
              */
             over_range_texts?: string[];
+            /**
+             * Serial
+             * @default
+             */
+            serial?: string;
             /**
              * Shows Ol
              * @default true
@@ -2754,7 +2893,7 @@ export interface components {
          */
         NewEvent: {
             /** Body */
-            body: components["schemas"]["Isolated"] | components["schemas"]["PluggedIn"] | components["schemas"]["LiveBegun"] | components["schemas"]["LiveEnded"] | components["schemas"]["Opened"] | components["schemas"]["StepTicked"] | components["schemas"]["Attended"] | components["schemas"]["Tripped"] | components["schemas"]["Reclosed"] | components["schemas"]["HazardFound"] | components["schemas"]["BypassRemoved"] | components["schemas"]["EarthLifted"] | components["schemas"]["EarthRefitted"] | components["schemas"]["Checked"] | components["schemas"]["CodesRead"] | components["schemas"]["EntryTried"] | components["schemas"]["CycleBegun"] | components["schemas"]["CycleTicked"] | components["schemas"]["CircuitNoted"] | components["schemas"]["RunMade"] | components["schemas"]["RunDoubted"] | components["schemas"]["RunWithdrawn"] | components["schemas"]["ProofMade"] | components["schemas"]["StripStep"] | components["schemas"]["StripBack"] | components["schemas"]["ConnectorNoted"] | components["schemas"]["ConnectorTicked"] | components["schemas"]["InsulationNotAllowed"] | components["schemas"]["Changed"] | components["schemas"]["Skipped"] | components["schemas"]["RunWatched"] | components["schemas"]["Ended"] | components["schemas"]["Reopened"];
+            body: components["schemas"]["Isolated"] | components["schemas"]["PluggedIn"] | components["schemas"]["LiveBegun"] | components["schemas"]["LiveEnded"] | components["schemas"]["Opened"] | components["schemas"]["StepTicked"] | components["schemas"]["Attended"] | components["schemas"]["Tripped"] | components["schemas"]["Reclosed"] | components["schemas"]["HazardFound"] | components["schemas"]["BypassRemoved"] | components["schemas"]["EarthLifted"] | components["schemas"]["EarthRefitted"] | components["schemas"]["Checked"] | components["schemas"]["CodesRead"] | components["schemas"]["EntryTried"] | components["schemas"]["CycleBegun"] | components["schemas"]["CycleTicked"] | components["schemas"]["CircuitNoted"] | components["schemas"]["RunMade"] | components["schemas"]["RunDoubted"] | components["schemas"]["RunWithdrawn"] | components["schemas"]["ProofMade"] | components["schemas"]["StripStep"] | components["schemas"]["StripBack"] | components["schemas"]["ConnectorNoted"] | components["schemas"]["ConnectorTicked"] | components["schemas"]["InsulationNotAllowed"] | components["schemas"]["Changed"] | components["schemas"]["Skipped"] | components["schemas"]["RunWatched"] | components["schemas"]["CostsNoted"] | components["schemas"]["Ended"] | components["schemas"]["Reopened"];
             /**
              * Id
              * Format: uuid
@@ -3513,7 +3652,7 @@ export interface components {
          *     is_insulation_barred
          *         Whether insulation may not be tested here.
          *     serial, calibrated
-         *         The tester as it was last named.
+         *         The tester as it was last named, else as Setup has it.
          *     is_asked
          *         Whether proof is asked: something was changed or came off.
          */
@@ -3661,7 +3800,7 @@ export interface components {
             /** At */
             at: string;
             /** Body */
-            body: components["schemas"]["Isolated"] | components["schemas"]["PluggedIn"] | components["schemas"]["LiveBegun"] | components["schemas"]["LiveEnded"] | components["schemas"]["Opened"] | components["schemas"]["StepTicked"] | components["schemas"]["Attended"] | components["schemas"]["Tripped"] | components["schemas"]["Reclosed"] | components["schemas"]["HazardFound"] | components["schemas"]["BypassRemoved"] | components["schemas"]["EarthLifted"] | components["schemas"]["EarthRefitted"] | components["schemas"]["Checked"] | components["schemas"]["CodesRead"] | components["schemas"]["EntryTried"] | components["schemas"]["CycleBegun"] | components["schemas"]["CycleTicked"] | components["schemas"]["CircuitNoted"] | components["schemas"]["RunMade"] | components["schemas"]["RunDoubted"] | components["schemas"]["RunWithdrawn"] | components["schemas"]["ProofMade"] | components["schemas"]["StripStep"] | components["schemas"]["StripBack"] | components["schemas"]["ConnectorNoted"] | components["schemas"]["ConnectorTicked"] | components["schemas"]["InsulationNotAllowed"] | components["schemas"]["Changed"] | components["schemas"]["Skipped"] | components["schemas"]["RunWatched"] | components["schemas"]["Ended"] | components["schemas"]["Reopened"];
+            body: components["schemas"]["Isolated"] | components["schemas"]["PluggedIn"] | components["schemas"]["LiveBegun"] | components["schemas"]["LiveEnded"] | components["schemas"]["Opened"] | components["schemas"]["StepTicked"] | components["schemas"]["Attended"] | components["schemas"]["Tripped"] | components["schemas"]["Reclosed"] | components["schemas"]["HazardFound"] | components["schemas"]["BypassRemoved"] | components["schemas"]["EarthLifted"] | components["schemas"]["EarthRefitted"] | components["schemas"]["Checked"] | components["schemas"]["CodesRead"] | components["schemas"]["EntryTried"] | components["schemas"]["CycleBegun"] | components["schemas"]["CycleTicked"] | components["schemas"]["CircuitNoted"] | components["schemas"]["RunMade"] | components["schemas"]["RunDoubted"] | components["schemas"]["RunWithdrawn"] | components["schemas"]["ProofMade"] | components["schemas"]["StripStep"] | components["schemas"]["StripBack"] | components["schemas"]["ConnectorNoted"] | components["schemas"]["ConnectorTicked"] | components["schemas"]["InsulationNotAllowed"] | components["schemas"]["Changed"] | components["schemas"]["Skipped"] | components["schemas"]["RunWatched"] | components["schemas"]["CostsNoted"] | components["schemas"]["Ended"] | components["schemas"]["Reopened"];
             /** Id */
             id: string;
             /** Who */
@@ -3862,9 +4001,18 @@ export interface components {
         };
         /**
          * RunWatched
-         * @description The machine was run through its programme: the first step that failed, ``through`` or ``trips``.
+         * @description The machine was run through its programme.
+         *
+         *     Attributes
+         *     ----------
+         *     outcome
+         *         The first step that failed, ``through`` or ``trips``.
+         *     heat
+         *         How the water warmed meanwhile, None where nobody timed it.
          */
         RunWatched: {
+            /** @default null */
+            heat?: components["schemas"]["HeatRise"] | null;
             /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
@@ -4176,6 +4324,55 @@ export interface components {
             sheets: components["schemas"]["SheetTitle"][];
         };
         /**
+         * SheetOutView
+         * @description What goes out.
+         *
+         *     Attributes
+         *     ----------
+         *     is_signed, can_label
+         *         Whether the job has ended; whether a label may be printed.
+         *     blocking
+         *         What keeps it from being signed off, a sentence each.
+         *     found, done, proved, signed
+         *         What the sheet says, in words; ``proved`` counts what is shown of what is asked.
+         *     plain
+         *         The customer's page.
+         *     costs, is_costed, total
+         *         What is charged, as it was noted or as it is proposed; the sum in print.
+         *     revisions
+         *         Every time that the job was signed off, oldest first.
+         *     photos
+         *         How many go into the archive.
+         */
+        SheetOutView: {
+            /** Blocking */
+            blocking: string[];
+            /** Can Label */
+            can_label: boolean;
+            costs: components["schemas"]["CostsNoted"];
+            /** Done */
+            done: string[];
+            /** Found */
+            found: string;
+            /** Is Costed */
+            is_costed: boolean;
+            /** Is Signed */
+            is_signed: boolean;
+            job: components["schemas"]["JobView"];
+            /** Photos */
+            photos: number;
+            /** Plain */
+            plain: string[];
+            /** Proved */
+            proved: string;
+            /** Revisions */
+            revisions: components["schemas"]["SignedRevision"][];
+            /** Signed */
+            signed: string;
+            /** Total */
+            total: string;
+        };
+        /**
          * SheetPoint
          * @description A point that a probe can touch, and whether nothing need be joined to it.
          */
@@ -4334,7 +4531,23 @@ export interface components {
          * @description How a criterion is shown.
          * @enum {string}
          */
-        ShownBy: "seen" | "reading" | "current" | "run";
+        ShownBy: "seen" | "reading" | "current" | "run" | "heat";
+        /**
+         * SignedRevision
+         * @description The job as it was signed off once: its sheet can be made again, whatever came later.
+         */
+        SignedRevision: {
+            /** At */
+            at: string;
+            /** Is Labelled Unsafe */
+            is_labelled_unsafe: boolean;
+            /** Revision */
+            revision: number;
+            /** Who */
+            who: string;
+            /** Why */
+            why: string;
+        };
         /**
          * Skipped
          * @description A test was not made, and why; *it trips* is an outcome of its own.
@@ -5601,6 +5814,158 @@ export interface operations {
                     "application/json": components["schemas"]["JobView"];
                 };
             };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unsupported Media Type */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    jobs_imported_import_post: {
+        parameters: {
+            query: {
+                name: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ImportedJobs"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unsupported Media Type */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    jobs_archive__job_id__archive_zip_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                job_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
             /** @description Bad Request */
             400: {
                 headers: {
@@ -7118,7 +7483,9 @@ export interface operations {
     };
     jobs_report__job_id__report_pdf_get: {
         parameters: {
-            query?: never;
+            query?: {
+                revision?: number;
+            };
             header?: never;
             path: {
                 job_id: string;
@@ -7352,6 +7719,82 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["SafeView"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unsupported Media Type */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    jobs_sheet_out__job_id__sheet_out_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                job_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SheetOutView"];
                 };
             };
             /** @description Bad Request */

@@ -1,4 +1,4 @@
-"""Photos of a step, parts that a job wants, and the shelf of spares."""
+"""Photos of a step, parts that a job wants, the shelf of spares, and what a job's file held beyond what is known."""
 
 import sqlalchemy as sa
 from alembic import op
@@ -29,9 +29,13 @@ def upgrade() -> None:
     op.create_index("ix_wanted_part_job_id", "wanted_part", ["job_id"])
     with op.batch_alter_table("photo") as table:
         table.add_column(sa.Column("event_id", sa.String(), nullable=False, server_default=""))
+    with op.batch_alter_table("job") as table:
+        table.add_column(sa.Column("unknown_keys", sa.String(), nullable=False, server_default="{}"))
 
 
 def downgrade() -> None:
+    with op.batch_alter_table("job") as table:
+        table.drop_column("unknown_keys")
     with op.batch_alter_table("photo") as table:
         table.drop_column("event_id")
     op.drop_index("ix_wanted_part_job_id", "wanted_part")

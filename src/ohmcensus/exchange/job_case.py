@@ -1,0 +1,112 @@
+"""From the file of a job back to what it tells of: standing readings for a diagnosis, all rows for a store."""
+
+from __future__ import annotations
+
+from pydantic import ValidationError
+
+from ohmcensus.core.case import Case, Reading
+from ohmcensus.core.errors import InputError
+from ohmcensus.core.event import Event
+from ohmcensus.core.meter import Function
+from ohmcensus.core.quantity import Bound, Indication, Unit
+from ohmcensus.core.sheet import Sheet
+from ohmcensus.exchange.job_file import FORMAT, JobFile, ReadingEntry, RowEntry
+
+
+def read_job(text: str) -> JobFile:
+    """Return the job that a text tells of.
+
+    Raises
+    ------
+    InputError
+        If it is none, or was written by a newer version.
+    """
+    try:
+        return JobFile.model_validate_json(text)
+    except ValidationError as error:
+        first = error.errors()[0]
+        stated = str(first.get("input", "")) if first["loc"] == ("format",) else ""
+        if stated.startswith(FORMAT.rpartition("/")[0] + "/"):
+            what = f"this job is of a newer kind ({stated[:40]}, this one knows {FORMAT})"
+            raise InputError(what=what, remedy="update Ohmcensus", field="file") from None
+        where = ".".join(str(step) for step in first["loc"]) or "the file"
+        what = f"this is no exported job ({where}: {first['msg']})"
+        raise InputError(what=what, remedy="export it with: export JOB -o FILE.json", field="file") from None
+
+
+def case_from(job: JobFile, sheet: Sheet) -> Case:
+    """Return the case that a file tells of: its standing readings, events, complaint and plate."""
+    return Case(
+        sheet=sheet,
+        readings=tuple(_standing(row, job) for row in job.readings),
+        celsius=job.ambient_celsius,
+        complaint=job.intake,
+        plate=job.plate,
+        events=events_from(job),
+    )
+
+
+def events_from(job: JobFile) -> tuple[Event, ...]:
+    """Return the events of a file."""
+    return tuple(Event(row.id, row.body, row.at, row.who, row.order) for row in job.events)
+
+
+def rows_from(job: JobFile) -> tuple[Reading, ...]:
+    """Return every reading ever written, standing or not.
+
+    Raises
+    ------
+    InputError
+        If the file names a meter, a function or a unit that it does not hold, or is older than its whole rows.
+    """
+    return tuple(_row(row, job) for row in job.history)
+
+
+def _row(row: RowEntry, job: JobFile) -> Reading:
+    if row.between is None or row.meter not in job.meters:
+        what = f"reading {row.id} lacks its points or its meter"
+        raise InputError(what=what, remedy="export the job again with this version", field="history")
+    try:
+        function, indication = (
+            Function(row.function),
+            Indication(row.value, Unit(row.unit), Bound(row.bound), row.last_place),
+        )
+    except ValueError as error:
+        raise InputError(what=f"reading {row.id}: {error}", remedy="export the job again", field="history") from None
+    return Reading(
+        id=row.id,
+        between=row.between,
+        test=row.test,
+        function=function,
+        meter=job.meters[row.meter],
+        indication=indication,
+        text=row.text,
+        celsius=row.celsius,
+        alone=row.alone,
+        at=row.at,
+        who=row.who,
+        supersedes=row.supersedes,
+        withdrawn=row.withdrawn,
+        loose=row.loose,
+        override=row.override,
+        order=row.order,
+        told=row.told,
+    )
+
+
+def _standing(row: ReadingEntry, job: JobFile) -> Reading:
+    order = next((old.order for old in job.history if old.id == row.id), 0)
+    return Reading(
+        id=row.id,
+        between=row.between,
+        test=row.test,
+        function=Function(row.function),
+        meter=job.meters[row.meter],
+        indication=Indication(row.value, Unit(row.unit), Bound(row.bound)),
+        text=row.text,
+        celsius=row.celsius,
+        alone=row.alone,
+        at=row.at,
+        who=row.who,
+        order=order,
+    )
