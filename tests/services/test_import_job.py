@@ -219,9 +219,7 @@ def test_a_job_that_went_on_here_is_not_written_over(context: Context, job: str,
         row = session.exec(select(JobRow).where(JobRow.id == job)).one()
         row.changed_at = "2026-06-02T00:00:00Z"
     context.at_hand.clear()
-    with pytest.raises(
-        InputError, match=r"already, at revision \d+; the file has \d+: import it"
-    ):
+    with pytest.raises(InputError, match=r"already, at revision \d+; the file has \d+: import it"):
         import_file(context, tmp_path / "job.zip")
 
 

@@ -1,7 +1,7 @@
 """Jobs with their photos in one zip: a folder for each job, by its id.
 
-``archive.json`` names the format; ``ID/job.json`` is the whole job, ``ID/readings.csv`` and ``ID/job-sheet.pdf`` are
-for people, ``ID/photos/HASH.jpg`` the pictures by the hash of their content.
+``archive.json`` names the format; ``ID/job.json`` is the whole job, ``ID/readings.csv`` with its metadata and
+``ID/job-sheet.pdf`` are for people, ``ID/photos/HASH.jpg`` the pictures by the hash of their content.
 """
 
 from __future__ import annotations
@@ -22,7 +22,10 @@ from ohmcensus.exchange.job_file import JobFile
 FORMAT = "ohmcensus-archive/1"
 NOTE = "archive.json"
 MOST_BYTES = 8 * 2**30
-_PLACE = re.compile(r"[0-9A-Za-z-]{1,60}/(job\.json|readings\.csv|job-sheet\.pdf|label\.pdf|photos/[0-9a-f]{64}\.jpg)")
+_PAPERS = "|".join(
+    map(re.escape, ("job.json", "readings.csv", "readings.csv-metadata.json", "job-sheet.pdf", "label.pdf"))
+)
+_PLACE = re.compile(rf"[0-9A-Za-z-]{{1,60}}/({_PAPERS}|photos/[0-9a-f]{{64}}\.jpg)")
 
 
 @dataclass(frozen=True, slots=True)

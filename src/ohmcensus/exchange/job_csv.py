@@ -4,32 +4,35 @@ from __future__ import annotations
 
 import csv
 import io
+import json
 
 from ohmcensus.exchange.job_file import JobFile, LineEntry, ReadingEntry
 
-COLUMNS = (
-    "line",
-    "part",
-    "test",
-    "point_a",
-    "point_b",
-    "typed",
-    "value",
-    "unit",
-    "bound",
-    "interval_lo",
-    "interval_hi",
-    "should_lo",
-    "should_hi",
-    "basis",
-    "verdict",
-    "meter",
-    "celsius",
-    "alone",
-    "at",
-    "who",
-    "note",
+# Name, kind of value, and what stands there; a column without a value is empty.
+_COLUMNS = (
+    ("line", "string", "Line of the census sheet: a test, or two points."),
+    ("part", "string", "Part of the machine."),
+    ("test", "string", "Test of the part, in words."),
+    ("point_a", "string", "Where one probe stood."),
+    ("point_b", "string", "Where the other stood."),
+    ("typed", "string", "The reading as it was typed."),
+    ("value", "number", "The reading in the SI unit; empty where it has no value."),
+    ("unit", "string", "That unit."),
+    ("bound", "string", "exact, above or below: a reading beyond the range is one-sided."),
+    ("interval_lo", "number", "Least that the reading may stand for, by the meter's error."),
+    ("interval_hi", "number", "Most that it may stand for."),
+    ("should_lo", "number", "Least that a good part reads; empty where there is no end."),
+    ("should_hi", "number", "Most that a good part reads."),
+    ("basis", "string", "Where that comes from."),
+    ("verdict", "string", "What the reading says of the part, or not_asked."),
+    ("meter", "string", "Meter, by its name in the file of the job."),
+    ("celsius", "number", "Temperature of the part."),
+    ("alone", "boolean", "Whether the part was measured off its plugs."),
+    ("at", "datetime", "Moment, UTC."),
+    ("who", "string", "Technician."),
+    ("note", "string", "Note on the line."),
 )
+COLUMNS = tuple(name for name, _, _ in _COLUMNS)
 _FORMULA_MARKS = ("=", "+", "-", "@", "\t", "\r")
 
 
@@ -46,6 +49,25 @@ def write_csv(job: JobFile) -> str:
         rows = [_row(line, reading) for reading in readings] or [_row(line, None)]
         writer.writerows({key: _safe(value) for key, value in row.items()} for row in rows)
     return out.getvalue()
+
+
+def csvw_metadata(url: str) -> str:
+    """Return what the table at an address holds, as metadata for CSV on the Web (W3C, 2015), in JSON."""
+    columns = [
+        {"name": name, "titles": name, "datatype": _datatype(kind), "dc:description": words, "null": ""}
+        for name, kind, words in _COLUMNS
+    ]
+    said = {
+        "@context": "http://www.w3.org/ns/csvw",
+        "url": url,
+        "dialect": {"lineTerminators": ["\r\n"]},
+        "tableSchema": {"columns": columns},
+    }
+    return json.dumps(said, indent=2, ensure_ascii=False) + "\n"
+
+
+def _datatype(kind: str) -> object:
+    return {"base": "boolean", "format": "True|False"} if kind == "boolean" else kind
 
 
 def _row(line: LineEntry, reading: ReadingEntry | None) -> dict[str, object]:

@@ -34,8 +34,8 @@ from ohmcensus.exchange.report import Report, ReportProof, ReportReading
 
 INK, QUIET, RULE = HexColor("#14213A"), HexColor("#4B5870"), HexColor("#D8CFBC")
 INSIDE, OUTSIDE, DANGER = HexColor("#1F5F99"), HexColor("#A8480F"), HexColor("#A3160F")
-# The two faces lack Greek; the shipped signs have them.
-_SIGNS = {"Ω": "Ω", "µ": "μ", "μ": "μ"}
+# The two faces lack these; the shipped signs have them.
+_SIGNS = ("Ω", "µ")
 _FACES = ("text", "text-bold", "mono", "mono-bold", "signs", "signs-bold")
 # Between the margins, less the padding of the frame.
 WIDTH = A4[0] - 36 * mm - 12
@@ -91,8 +91,8 @@ def _words(text: str, style: ParagraphStyle | None = None) -> Paragraph:
     """Return a paragraph whose Greek signs come from the face that has them."""
     face = "signs-bold" if style is not None and "bold" in style.fontName else "signs"
     said = escape(text.replace("≥", "at least "))
-    for sign, drawn in _SIGNS.items():
-        said = said.replace(sign, f'<font name="{face}">{drawn}</font>' if sign != "μ" else sign)
+    for sign in _SIGNS:
+        said = said.replace(sign, f'<font name="{face}">{sign}</font>')
     return Paragraph(said, style or _style())
 
 

@@ -16,7 +16,7 @@ from ohmcensus.core.layout.ohm_ruler import line_key
 from ohmcensus.core.meter import Meter
 from ohmcensus.core.safety import safety_at
 from ohmcensus.exchange.job_archive import ArchivedJob, write_archive
-from ohmcensus.exchange.job_csv import write_csv
+from ohmcensus.exchange.job_csv import csvw_metadata, write_csv
 from ohmcensus.exchange.job_file import (
     CheckEntry,
     EventEntry,
@@ -216,6 +216,7 @@ def _archived(context: Context, job_ids: list[str]) -> Iterator[ArchivedJob]:
         papers = {
             "job.json": _json(job).encode(),
             "readings.csv": write_csv(job).encode(),
+            "readings.csv-metadata.json": csvw_metadata("readings.csv").encode(),
             "job-sheet.pdf": report_pdf(context, job_id),
         }
         with context.store.read() as session:

@@ -1,0 +1,73 @@
+"""Job sheets against two readers that nobody here wrote: ``pypdf``, and PDFium as ``pypdfium2`` brings it.
+
+A PDF/UA-minded reader wants a title and a language; ISO 32000-1, 9.9 (from memory): an embedded font has a FontFile2.
+"""
+
+from __future__ import annotations
+
+import io
+from collections.abc import Iterator
+from typing import Any
+
+import pypdfium2
+import pytest
+from pypdf import PdfReader
+
+from ohmcensus.core.judgement import Verdict
+from ohmcensus.services.context import Context
+from ohmcensus.services.seed_demo import seed_demo
+from ohmcensus.services.show_job import list_jobs
+from ohmcensus.services.show_trace import show_trace
+from ohmcensus.services.write_report import report_pdf
+
+
+@pytest.fixture
+def sheets(context: Context) -> dict[str, bytes]:
+    seed_demo(context)
+    return {job.id: report_pdf(context, job.id) for job in list_jobs(context)}
+
+
+def by_pypdf(document: bytes) -> str:
+    return _single(page.extract_text() for page in PdfReader(io.BytesIO(document)).pages)
+
+
+def by_pdfium(document: bytes) -> str:
+    with pypdfium2.PdfDocument(document) as found:
+        return _single([page.get_textpage().get_text_range() for page in found])
+
+
+def _single(pages: Iterator[str] | list[str]) -> str:
+    return " ".join(" ".join(pages).split())
+
+
+@pytest.mark.parametrize("text_of", [by_pypdf, by_pdfium])
+def test_every_reading_stands_in_it_with_its_unit_and_its_verdict(
+    context: Context, sheets: dict[str, bytes], text_of: object
+) -> None:
+    assert callable(text_of)
+    for job, document in sheets.items():
+        said = text_of(document)
+        for line in show_trace(context, job).lines:
+            if line.reads and line.verdict not in {None, Verdict.NOT_JUDGED} and line.part not in {"source", "dead"}:
+                assert line.reads in said, (job, line.key)
+                assert str(line.verdict).replace("_", " ") in said
+
+
+def test_a_sheet_has_one_to_three_pages_a_title_and_a_language(sheets: dict[str, bytes]) -> None:
+    for document in sheets.values():
+        reader = PdfReader(io.BytesIO(document))
+        assert 1 <= len(reader.pages) <= 3
+        assert reader.metadata is not None
+        assert str(reader.metadata.title).startswith("Job sheet · ")
+        assert str(reader.root_object["/Lang"]) == "en"
+
+
+def test_every_font_that_draws_a_word_is_embedded(sheets: dict[str, bytes]) -> None:
+    """Each piece of text with the font that draws it, by pypdf."""
+    drawn: list[tuple[str, Any]] = []
+    for document in sheets.values():
+        for page in PdfReader(io.BytesIO(document)).pages:
+            page.extract_text(visitor_text=lambda text, _a, _b, font, _c: drawn.append((text, font)))
+    fonts = {str(font["/BaseFont"]): font for text, font in drawn if text.strip()}
+    assert len(fonts) > 3
+    assert [name for name, font in fonts.items() if "/FontFile2" not in font.get("/FontDescriptor", {})] == []
