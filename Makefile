@@ -10,7 +10,7 @@ UV_VERSION := 0.13.9
 PORT ?= 4740
 STATIC := src/ohmcensus/web/static/index.html
 UI_SOURCES := $(shell find ui/src ui/build -type f) ui/index.html ui/vite.config.ts ui/package.json
-SYSTEM := chromium ngspice
+SYSTEM := chromium ngspice pdftotext
 
 .PHONY: demo test check bench shots dev types lock system clean
 .DELETE_ON_ERROR:
@@ -47,13 +47,14 @@ lock: .venv/bin/uv
 	$(UV) pip compile pyproject.toml --generate-hashes --no-header --no-annotate -q -o requirements.lock
 	$(UV) pip compile pyproject.toml --extra dev --extra outside -c requirements.lock --generate-hashes --no-header --no-annotate -q -o requirements-dev.lock
 
-# Chromium and ngspice come from the system; where apt may not run, say what to do.
+# Chromium, ngspice and pdftotext (of poppler-utils) come from the system; where apt may not run, say what to do.
 system:
 ifdef SKIP_SYSTEM
 	@test -z "$$CI" || { echo "SKIP_SYSTEM is not for CI: its tests must run"; exit 1; }
 	@echo "SKIP_SYSTEM: the tests that need $(SYSTEM) are left out"
 else
-	@missing=""; for name in $(SYSTEM); do command -v $$name >/dev/null || missing="$$missing $$name"; done; \
+	@missing=""; for name in $(SYSTEM); do \
+	  command -v $$name >/dev/null || missing="$$missing $$(echo $$name | sed s/pdftotext/poppler-utils/)"; done; \
 	if [ -n "$$missing" ]; then \
 	  if [ "$$(id -u)" = 0 ] && command -v apt-get >/dev/null; then \
 	    apt-get update -qq && DEBIAN_FRONTEND=noninteractive apt-get install -y -qq $$missing >/dev/null; \

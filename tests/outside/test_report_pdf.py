@@ -1,4 +1,4 @@
-"""Job sheets against two readers that nobody here wrote: ``pypdf``, and PDFium as ``pypdfium2`` brings it.
+"""Job sheets against readers that nobody here wrote: ``pypdf``, PDFium as ``pypdfium2`` brings it, and pdftotext.
 
 A PDF/UA-minded reader wants a title and a language; ISO 32000-1, 9.9 (from memory): an embedded font has a FontFile2.
 """
@@ -6,6 +6,8 @@ A PDF/UA-minded reader wants a title and a language; ISO 32000-1, 9.9 (from memo
 from __future__ import annotations
 
 import io
+import shutil
+import subprocess
 from collections.abc import Iterator
 from typing import Any
 
@@ -36,11 +38,18 @@ def by_pdfium(document: bytes) -> str:
         return _single([page.get_textpage().get_text_range() for page in found])
 
 
+def by_pdftotext(document: bytes) -> str:
+    program = shutil.which("pdftotext")
+    assert program is not None
+    found = subprocess.run([program, "-", "-"], input=document, capture_output=True, check=True)  # noqa: S603 - ours
+    return _single([found.stdout.decode()])
+
+
 def _single(pages: Iterator[str] | list[str]) -> str:
     return " ".join(" ".join(pages).split())
 
 
-@pytest.mark.parametrize("text_of", [by_pypdf, by_pdfium])
+@pytest.mark.parametrize("text_of", [by_pypdf, by_pdfium, pytest.param(by_pdftotext, marks=pytest.mark.system)])
 def test_every_reading_stands_in_it_with_its_unit_and_its_verdict(
     context: Context, sheets: dict[str, bytes], text_of: object
 ) -> None:

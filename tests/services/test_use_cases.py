@@ -248,7 +248,7 @@ def test_the_demo_is_seeded_once(context: Context) -> None:
     jobs = list_jobs(context)
     seed_demo(context)
     assert list_jobs(context) == jobs
-    assert len(jobs) == 6
+    assert len(jobs) == 7
     assert {job.outside for job in jobs} == {0, 1, 2, 3}
 
 

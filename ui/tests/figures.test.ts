@@ -16,6 +16,8 @@ const METER: Meter = {
   input_impedance_ohm: 10e6,
   lead_resistance_ohm: 0.1,
   nulled: true,
+  serial: "OC-T7",
+  calibrated: "2026-03-01",
   over_range_texts: [],
   shows_ol: true,
 };

@@ -9,6 +9,8 @@ from typing import Annotated
 
 from pydantic import BaseModel, ConfigDict, Field, StringConstraints
 
+from ohmcensus.core.trimmed import Trimmed
+
 Megohm = Annotated[float, Field(gt=0, le=1000, allow_inf_nan=False, strict=True)]
 Milliampere = Annotated[float, Field(gt=0, le=100, allow_inf_nan=False, strict=True)]
 HEATING = frozenset({"heater", "steam_heater", "dryer_heater"})
@@ -34,8 +36,8 @@ class LimitProfile(BaseModel):
     model_config = ConfigDict(frozen=True, extra="forbid")
 
     id: Annotated[str, StringConstraints(pattern=r"^[a-z][a-z0-9_]{0,29}$")]
-    title: Annotated[str, StringConstraints(strip_whitespace=True, min_length=1, max_length=80)]
-    basis: Annotated[str, StringConstraints(strip_whitespace=True, max_length=200)] = ""
+    title: Annotated[str, Trimmed(80, 1)]
+    basis: Annotated[str, Trimmed(200)] = ""
     class_i_megohm: Megohm = 1.0
     heating_megohm: Megohm = 0.3
     class_ii_megohm: Megohm = 2.0

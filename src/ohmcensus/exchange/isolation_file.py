@@ -6,17 +6,18 @@ import json
 import math
 from typing import Annotated, Any, Literal
 
-from pydantic import BaseModel, ConfigDict, Field, StringConstraints, ValidationError
+from pydantic import BaseModel, ConfigDict, Field, ValidationError
 
 from ohmcensus.core.errors import InputError, ReadingTextError
 from ohmcensus.core.names import nearest
 from ohmcensus.core.quantity import Bound, Interval
+from ohmcensus.core.trimmed import Trimmed
 from ohmcensus.core.trip.isolate import Isolation
 from ohmcensus.core.trip.problem import Method, Polarity, Problem, Run, Suspect, conductance_us, run_indication
 
 FORMAT = "ohmcensus-isolation/1"
 LARGEST_FILE = 1_000_000
-Name = Annotated[str, StringConstraints(strip_whitespace=True, min_length=1, max_length=60)]
+Name = Annotated[str, Trimmed(60, 1)]
 Positive = Annotated[float, Field(gt=0, le=1e9, allow_inf_nan=False)]
 NotNegative = Annotated[float, Field(ge=0, le=1e9, allow_inf_nan=False)]
 
@@ -57,7 +58,7 @@ class RunEntry(_Model):
     id: Name
     connected: tuple[Name, ...] = ()
     maybe: tuple[Name, ...] = ()
-    reading: Annotated[str, StringConstraints(strip_whitespace=True, min_length=1, max_length=40)]
+    reading: Annotated[str, Trimmed(40, 1)]
     doubtful: bool = False
     intermittent: bool = False
     polarity: Polarity | None = None

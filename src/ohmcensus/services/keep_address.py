@@ -6,10 +6,11 @@ from enum import StrEnum
 from typing import Annotated
 from uuid import UUID
 
-from pydantic import BaseModel, ConfigDict, StrictBool, StringConstraints
+from pydantic import BaseModel, ConfigDict, StrictBool
 from sqlmodel import Session
 
 from ohmcensus.core.errors import InputError
+from ohmcensus.core.trimmed import Trimmed
 from ohmcensus.services.context import Context
 from ohmcensus.services.open_job import Line
 from ohmcensus.storage import addresses, machines
@@ -42,8 +43,8 @@ class Address(BaseModel):
     id: UUID
     kind: AddressKind
     name: Line
-    contact: Annotated[str, StringConstraints(strip_whitespace=True, max_length=200)] = ""
-    note: Annotated[str, StringConstraints(strip_whitespace=True, max_length=1000)] = ""
+    contact: Annotated[str, Trimmed(200)] = ""
+    note: Annotated[str, Trimmed(1000)] = ""
     customer_id: UUID | None = None
     is_archived: StrictBool = False
 

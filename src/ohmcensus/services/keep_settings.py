@@ -11,6 +11,7 @@ from ohmcensus.core.errors import InputError
 from ohmcensus.core.limits import BUILT_IN, LimitProfile
 from ohmcensus.core.machine.asked import LIVE_PENALTY_MINUTES
 from ohmcensus.core.meter import GENERIC_METERS, Meter
+from ohmcensus.core.trimmed import Trimmed
 from ohmcensus.services.context import Context
 from ohmcensus.storage import meters, settings
 
@@ -36,7 +37,7 @@ class Settings(BaseModel):
 
     model_config = ConfigDict(extra="forbid", strict=True)
 
-    technician: Annotated[str, StringConstraints(strip_whitespace=True, max_length=80)] = ""
+    technician: Annotated[str, Trimmed(80)] = ""
     ambient_celsius: float = Field(default=20.0, ge=-30, le=60, allow_inf_nan=False)
     bag: list[str] = Field(default=["multimeter-6000", "appliance-tester"], min_length=1, max_length=50)
     profile: Annotated[str, StringConstraints(max_length=30)] = ""

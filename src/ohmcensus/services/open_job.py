@@ -5,11 +5,12 @@ from __future__ import annotations
 from typing import Annotated
 from uuid import UUID, uuid4
 
-from pydantic import BaseModel, ConfigDict, StringConstraints
+from pydantic import BaseModel, ConfigDict
 from sqlmodel import Session
 
 from ohmcensus.core.errors import InputError
 from ohmcensus.core.intake import Complaint, DataPlate
+from ohmcensus.core.trimmed import Trimmed
 from ohmcensus.services.at_hand import take
 from ohmcensus.services.context import Context
 from ohmcensus.services.find_sheet import chosen, sheets_in
@@ -17,8 +18,8 @@ from ohmcensus.services.show_job import JobView, job_view
 from ohmcensus.storage import addresses, jobs, machines
 from ohmcensus.storage.tables import AddressRow, JobRow, MachineRow
 
-Line = Annotated[str, StringConstraints(strip_whitespace=True, min_length=1, max_length=120)]
-Words = Annotated[str, StringConstraints(strip_whitespace=True, max_length=2000)]
+Line = Annotated[str, Trimmed(120, 1)]
+Words = Annotated[str, Trimmed(2000)]
 
 
 class NewJob(BaseModel):
@@ -42,7 +43,7 @@ class NewJob(BaseModel):
     place: Line
     sheet: str = ""
     complaint: Words = ""
-    serial: Annotated[str, StringConstraints(strip_whitespace=True, max_length=80)] = ""
+    serial: Annotated[str, Trimmed(80)] = ""
 
 
 def open_job(context: Context, new: NewJob) -> JobView:

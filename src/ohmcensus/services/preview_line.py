@@ -6,7 +6,7 @@ from dataclasses import dataclass
 from datetime import datetime
 from typing import Annotated
 
-from pydantic import BaseModel, ConfigDict, Field, StringConstraints
+from pydantic import BaseModel, ConfigDict, Field
 
 from ohmcensus.core.errors import InputError, OhmcensusError, SafetyRefusalError, UnknownNameError
 from ohmcensus.core.judgement import Judgement, Use, Verdict, choose_use, judge, limited
@@ -16,6 +16,7 @@ from ohmcensus.core.machine.quick_line import completions
 from ohmcensus.core.meter import Function, Meter
 from ohmcensus.core.quantity import Indication, Unit, show_indication, show_value
 from ohmcensus.core.safety import SafetyState, refuse_unsafe, safety_at
+from ohmcensus.core.trimmed import Trimmed
 from ohmcensus.services.at_hand import JobAtHand, take
 from ohmcensus.services.context import Context
 
@@ -40,7 +41,7 @@ class TypedLine(BaseModel):
     text: Annotated[str, Field(max_length=20_000)]
     meter: str | None = None
     function: Function | None = None
-    override: Annotated[str, StringConstraints(strip_whitespace=True, max_length=300)] = ""
+    override: Annotated[str, Trimmed(300)] = ""
 
 
 class LinePreview(BaseModel):

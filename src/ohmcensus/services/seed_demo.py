@@ -5,267 +5,37 @@ Everything is made up. Seeding goes through the same use cases as a person's wor
 
 from __future__ import annotations
 
-from dataclasses import dataclass, replace
+from dataclasses import replace
 from datetime import UTC, datetime, timedelta
 from uuid import NAMESPACE_URL, UUID, uuid5
 
-from ohmcensus.core.codes import Outcome
-from ohmcensus.core.event import (
-    Appliance,
-    Body,
-    Checked,
-    CheckOutcome,
-    CircuitNoted,
-    CodesRead,
-    CycleBegun,
-    CycleTicked,
-    Ended,
-    EntryTried,
-    Isolated,
-    Opened,
-    RunMade,
-    StepTicked,
-    Supply,
-)
-from ohmcensus.core.intake import Alteration, Complaint, DataPlate, Trial
-from ohmcensus.core.symptom import Device, Moment, Symptom
+from ohmcensus.core.event import Body, Changed, ConnectorTicked, StripBack, StripStep
+from ohmcensus.core.shelf import Mark, OrderState, Origin
+from ohmcensus.core.worth import Condition
+from ohmcensus.exchange.demo_pictures import drawn
 from ohmcensus.services.context import Context
+from ohmcensus.services.demo_stories import (
+    HEATER_SPARE,
+    LOCK_ORIGINAL,
+    PUMP_SPARE,
+    STORIES,
+    WASH_HOUSE,
+    Back,
+    Snap,
+    Story,
+)
 from ohmcensus.services.keep_address import Address, AddressKind, keep_address
 from ohmcensus.services.keep_intake import NewIntake, keep_intake
+from ohmcensus.services.keep_photo import NewPhoto, keep_photo
 from ohmcensus.services.keep_settings import Settings, keep_settings
+from ohmcensus.services.keep_shelf import NewAcceptance, NewSpare, keep_spare, measure_spare
+from ohmcensus.services.keep_wanted import NewOffer, NewWanted, keep_wanted
 from ohmcensus.services.log_reading import NewReading, log_reading
 from ohmcensus.services.open_job import NewJob, open_job
 from ohmcensus.services.record_event import NewEvent, record_event
+from ohmcensus.services.show_changes import show_changes
 from ohmcensus.services.show_job import list_jobs
 from ohmcensus.services.write_note import NewNote, write_note
-
-# What may leak on the front-loader of the wash house.
-LEAKERS = ("cord", "filter", "heater", "motor", "valve", "prewash", "pump", "harness")
-WASH_HOUSE = "Wash house, Reedmere Marina"
-OUTLET = ("outlet 229", "outlet le 228", "outlet ne 1.4")
-PROOF: tuple[Body | str, ...] = (
-    Isolated(),
-    StepTicked(step="taps"),
-    StepTicked(step="drain"),
-    StepTicked(step="floor"),
-    StepTicked(step="discharge1"),
-    "source 230",
-    "dead ln 0.2",
-    "dead le 0.1",
-    "dead ne 0.1",
-    "dead filter 0.4",
-    "source 230",
-)
-
-
-def _looked(**found: str) -> tuple[Body, ...]:
-    """Return checks by eye, good where nothing is said of them."""
-    names = ("protective_devices", "cord", "taps", "drain_filter", "strike")
-    return tuple(
-        Checked(check=name, outcome=CheckOutcome.BAD if name in found else CheckOutcome.GOOD, words=found.get(name, ""))
-        for name in names
-    )
-
-
-@dataclass(frozen=True)
-class Story:
-    """One job: what was said, and everything that was done, in order.
-
-    Parameters
-    ----------
-    machine, place
-        Where.
-    minutes_ago, pace_s
-        When it was opened, and the seconds from one thing to the next.
-    complaint, plate
-        The intake.
-    sheet
-        The machine's type.
-    done
-        Readings as typed, and events.
-    notes
-        By line.
-    """
-
-    machine: str
-    place: str
-    minutes_ago: int
-    complaint: Complaint
-    plate: DataPlate
-    done: tuple[Body | str, ...] = ()
-    notes: tuple[tuple[str, str], ...] = ()
-    pace_s: int = 30
-    sheet: str = "fl7-u"
-
-
-def _plate(serial: str, **more: str) -> DataPlate:
-    return DataPlate(
-        type_number="FL7-U/2", serial=serial, volts=230.0, hertz=50.0, watts=2200.0, protection_class="I", **more
-    )
-
-
-_STORIES = (
-    Story(
-        "Machine 3",
-        WASH_HOUSE,
-        60 * 24 * 41,
-        Complaint(words="Will not start, lamps are on.", symptoms=(Symptom.NO_START,)),
-        _plate("OC-0114"),
-        (*OUTLET, *_looked(), *PROOF, "lock OL", "lock loose 1.21k", Ended(why="New door lock, locks and washes.")),
-    ),
-    Story(
-        "Lock cottage washer",
-        "Lock cottage, upper gate",
-        60 * 26,
-        Complaint(
-            words="Washed fine for years, now the door will not open after the rinse.",
-            symptoms=(Symptom.NO_OPEN, Symptom.NO_DRAIN),
-            tried=(Trial(words="door pulled by hand", by="owner"),),
-        ),
-        _plate("OC-0417", variants="pump: grey plug, two tags"),
-        (
-            *OUTLET,
-            *_looked(drain_filter="a sock, cleared; still no drain"),
-            *PROOF,
-            Opened(panel="front"),
-            "cord pe 0.08",
-            "filter l 0.4",
-            "filter n 0.4",
-            "lock 1.31k",
-            "lock unlocked 0.3",
-            "lock locked 0.3",
-            "pump OL",
-        ),
-        (("pump.coil", "One tag was off and green. Read again on bright metal: still OL."),),
-    ),
-    Story(
-        "Galley washer",
-        "Narrowboat Heron's Rest, berth 14",
-        95,
-        Complaint(
-            words="Stops a minute into every wash on shore power. Runs on the boat's own inverter.",
-            symptoms=(Symptom.STOPS, Symptom.CODE),
-        ),
-        _plate("OC-0388"),
-        (
-            CircuitNoted(supply=Supply.GALVANIC_ISOLATOR, appliances=(Appliance(name="Charger", leakage_ma=2.4),)),
-            "outlet 221",
-            "outlet le 218",
-            "outlet ne 3.1",
-            EntryTried(sequence="service_mode", is_in=False),
-            EntryTried(sequence="service_mode", is_in=True),
-            CodesRead(scheme="lamps", codes=("21", "9")),
-            CycleBegun(cycle="self_test"),
-            CycleTicked(cycle="self_test", step="lock", outcome=Outcome.PASSED),
-            CycleTicked(cycle="self_test", step="main_valve", outcome=Outcome.PASSED),
-            CycleTicked(cycle="self_test", step="prewash_valve", outcome=Outcome.PASSED),
-            CycleTicked(cycle="self_test", step="turn", outcome=Outcome.FAILED),
-        ),
-    ),
-    Story(
-        "Laundry locker",
-        "Trawler Bright Tern, visitors' pontoon",
-        70,
-        Complaint(
-            words="Fills, hums, the basket stands still. The owner gave it a push and it turned once.",
-            symptoms=(Symptom.NO_TURN, Symptom.HUMS),
-            tried=(Trial(words="basket pushed by hand: it turned", by="owner"),),
-        ),
-        DataPlate(type_number="TL4-C/1", serial="OC-0560", volts=120.0, hertz=60.0, watts=800.0, protection_class="I"),
-        (
-            CircuitNoted(supply=Supply.GENERATOR, device=Device.GFCI, curve="", rated_a=15),
-            "outlet 121",
-            "outlet le 61",
-            "outlet ne 59",
-            *_looked(),
-            Isolated(),
-            StepTicked(step="taps"),
-            StepTicked(step="drain"),
-            StepTicked(step="floor"),
-            StepTicked(step="discharge1"),
-            "source 121",
-            "dead ln 0.1",
-            "dead le 0.1",
-            "dead ne 0.1",
-            "dead filter 0.2",
-            "dead capacitor 0.6",
-            "source 121",
-            Opened(panel="base"),
-            "cord pe 0.11",
-            "motor run 1.8",
-            "motor start 5.1",
-            "capacitor 21.4u",
-            "lid 0.3",
-        ),
-        sheet="tl4-c",
-    ),
-    Story(
-        "Machine 1",
-        WASH_HOUSE,
-        48,
-        Complaint(
-            words="Cold water only. The quayside heater ran at the same time.",
-            symptoms=(Symptom.NO_HEAT,),
-            alterations=(Alteration(words="heater tags look newer than the rest"),),
-        ),
-        _plate("OC-0112"),
-        (
-            *OUTLET,
-            *_looked(),
-            *PROOF,
-            Opened(panel="back"),
-            "heater OL",
-            "ntc 10.9k at 23C",
-            "board relay OL",
-            "board coil 271",
-            "harness heater 0.2",
-        ),
-        (("heater.element", "Both tags bright, connector not burnt."),),
-    ),
-    Story(
-        "Machine 3",
-        WASH_HOUSE,
-        23,
-        Complaint(
-            words="Trips the RCD about ten minutes into a hot wash, cold washes run through.",
-            symptoms=(Symptom.TRIPS,),
-            device=Device.RCD,
-            moment=Moment.HEATING,
-            tried=(Trial(words="other outlet, same", by="wash house keeper"),),
-        ),
-        _plate("OC-0114"),
-        (
-            *OUTLET,
-            *_looked(),
-            *PROOF,
-            Opened(panel="back"),
-            "cord l 0.04",
-            "cord n 0.03",
-            "cord pe 0.07",
-            "filter l 0.4",
-            "filter n 0.5",
-            "filter across 684k",
-            "filter x 0.466u",
-            "lock 1.12k",
-            "heater pe 47k",
-            "ntc 10.4k at 24C",
-            "motor field 1.9",
-            "motor armature 4.9",
-            "tacho 71",
-            "brush 1 19mm",
-            "between heater.pe motor.pe 0.3",
-            CircuitNoted(
-                appliances=(
-                    Appliance(name="Machine 1", leakage_ma=0.6),
-                    Appliance(name="Tumble dryer", leakage_ma=1.9),
-                    Appliance(name="Till and lights", leakage_ma=0.8),
-                ),
-            ),
-            RunMade(method="insulation", connected=LEAKERS, text="0.05M"),
-        ),
-        (("motor.armature", "Steady while turned."),),
-    ),
-)
 
 
 def seed_demo(context: Context) -> None:
@@ -274,9 +44,11 @@ def seed_demo(context: Context) -> None:
         return
     keep_settings(context, Settings(technician="Duty technician", ambient_celsius=21.0))
     _address_book(context)
+    _shelf(_at(context, context.clock() - timedelta(days=3)))
     start = context.clock()
-    for number, story in enumerate(_STORIES):
+    for number, story in enumerate(STORIES):
         _tell(context, story, uuid5(NAMESPACE_URL, f"ohmcensus demo {number}"), start)
+    _wanted(context)
 
 
 def _address_book(context: Context) -> None:
@@ -310,21 +82,127 @@ def _tell(context: Context, story: Story, job_id: UUID, start: datetime) -> None
         complaint=story.complaint,
         plate=story.plate,
     )
-    revision = keep_intake(_at(context, opened), str(job_id), intake).job.revision
+    keep_intake(_at(context, opened), str(job_id), intake)
     when = opened
-    for index, thing in enumerate(story.done):
-        when = opened + timedelta(seconds=60 + index * story.pace_s)
-        revision = _do(_at(context, when), job_id, revision, uuid5(job_id, str(index)), thing)
     for line, text in story.notes:
-        note = NewNote(id=uuid5(job_id, f"note {line}"), revision=revision, line=line, text=text)
-        revision = write_note(_at(context, when), str(job_id), note).job.revision
+        note = NewNote(id=uuid5(job_id, f"note {line}"), revision=_revision(context, job_id), line=line, text=text)
+        write_note(_at(context, when), str(job_id), note)
+    for index in range(len(story.done)):
+        when = opened + timedelta(seconds=60 + index * story.pace_s)
+        _do(_at(context, when), story, job_id, index)
 
 
-def _do(context: Context, job_id: UUID, revision: int, row_id: UUID, thing: Body | str) -> int:
-    """Log a reading, or write down an event; return the job's revision after it."""
+def _revision(context: Context, job_id: UUID) -> int:
+    return show_changes(context, str(job_id), 2**53).revision
+
+
+def _do(context: Context, story: Story, job_id: UUID, index: int) -> None:
+    """Let one thing of a story happen."""
+    thing = story.done[index]
     if isinstance(thing, str):
-        return log_reading(context, str(job_id), NewReading(id=row_id, revision=revision, text=thing)).job.revision
-    return record_event(context, str(job_id), NewEvent(id=row_id, revision=revision, body=thing)).revision
+        new = NewReading(id=uuid5(job_id, str(index)), revision=_revision(context, job_id), text=thing)
+        log_reading(context, str(job_id), new)
+    elif isinstance(thing, Snap):
+        _snap(context, story, job_id, index)
+    elif isinstance(thing, Back):
+        _put_back(context, story, job_id, index)
+    elif isinstance(thing, Changed) and thing.spare:
+        _record(context, job_id, index, thing.model_copy(update={"spare": str(_id(thing.spare))}))
+    else:
+        _record(context, job_id, index, thing)
+
+
+def _record(context: Context, job_id: UUID, place: int | str, body: Body) -> None:
+    new = NewEvent(id=uuid5(job_id, str(place)), revision=_revision(context, job_id), body=body)
+    record_event(context, str(job_id), new)
+
+
+def _snap(context: Context, story: Story, job_id: UUID, index: int) -> None:
+    """Keep a photo of the last step, or of a connector, and note its pins."""
+    snap = story.done[index]
+    assert isinstance(snap, Snap)  # noqa: S101 - the caller sorted them out
+    photo_id = uuid5(job_id, f"photo {index}")
+    step = max((at for at in range(index) if isinstance(story.done[at], StripStep)), default=-1)
+    is_connector = snap.connector is not None
+    new = NewPhoto(
+        id=photo_id,
+        role="connector" if is_connector else "step",
+        name=f"{snap.picture}.jpg",
+        body=drawn(snap.picture),
+        event="" if is_connector else str(uuid5(job_id, str(step))),
+    )
+    keep_photo(context, str(job_id), new)
+    if snap.connector is not None:
+        _record(context, job_id, index, snap.connector.model_copy(update={"photo": str(photo_id)}))
+
+
+def _put_back(context: Context, story: Story, job_id: UUID, index: int) -> None:
+    """Put a step back whole; with the first step that goes back, the connectors are held against their photos."""
+    back = story.done[index]
+    assert isinstance(back, Back)  # noqa: S101 - the caller sorted them out
+    steps = [(at, row) for at, row in enumerate(story.done) if isinstance(row, StripStep)]
+    at, step = steps[back.step]
+    body = StripBack(step=str(uuid5(job_id, str(at))), fasteners=step.fasteners, plugs=step.plugs)
+    _record(context, job_id, index, body)
+    if back.step:
+        return
+    for photo, row in enumerate(story.done):
+        if isinstance(row, Snap) and row.connector is not None:
+            pins = tuple(pin.number for pin in row.connector.pins)
+            ticked = ConnectorTicked(photo=str(uuid5(job_id, f"photo {photo}")), pins=pins)
+            _record(context, job_id, f"tick {photo}", ticked)
+
+
+def _shelf(context: Context) -> None:
+    """Put three pieces on the shelf, each measured in the hand."""
+    heater = {"sheet": "fl7-u", "part": "heater", "type_number": "FL7-U/2", "variant": "heater: two tags"}
+    pump = {"sheet": "fl7-u", "part": "pump", "type_number": "FL7-U/1", "variant": "pump: white plug, three tags"}
+    salvaged = {"origin": Origin.SALVAGED, "salvaged_from": "a front-loader that the harbour scrapped"}
+    pieces = (
+        (HEATER_SPARE, {**heater, **salvaged, "tested": "washed warm on the day", "place": "Tray 1"}),
+        (PUMP_SPARE, {**pump, **salvaged, "tested": "not there", "place": "Tray 2"}),
+        (
+            LOCK_ORIGINAL,
+            {
+                "sheet": "fl7-u",
+                "part": "lock",
+                "type_number": "FL7-U/2",
+                "variant": "lock: three tags",
+                "origin": Origin.SALVAGED,
+                "salvaged_from": "Machine 3, wash house",
+                "tested": "locked now and then",
+                "mark": Mark.ORIGINAL,
+                "place": "Tray 2",
+            },
+        ),
+    )
+    for name, piece in pieces:
+        keep_spare(context, _id(name), NewSpare.model_validate(piece))
+    for name, test, text in (
+        (HEATER_SPARE, "element", "26.1"),
+        (HEATER_SPARE, "pe", ">299M"),
+        (PUMP_SPARE, "coil", "154"),
+        (LOCK_ORIGINAL, "ptc", "OL"),
+    ):
+        measure_spare(context, _id(name), NewAcceptance(id=_id(f"{name} {test}"), test=test, text=text))
+
+
+def _wanted(context: Context) -> None:
+    """Order the pump of the lock cottage for its exact plug."""
+    job = next(row.id for row in list_jobs(context) if row.machine == "Lock cottage washer")
+    offers = [
+        NewOffer(source="Parts counter at the mill", price="41.50", days="2"),
+        NewOffer(source="Chandler's second-hand shelf", condition=Condition.TESTED_USED, price="18", days="0"),
+    ]
+    new = NewWanted(
+        part="pump",
+        type_number="FL7-U/2",
+        variant="pump: grey plug, two tags",
+        offers=offers,
+        chosen=0,
+        state=OrderState.ORDERED,
+    )
+    keep_wanted(context, job, _id("wanted pump"), new)
 
 
 def _at(context: Context, moment: datetime) -> Context:

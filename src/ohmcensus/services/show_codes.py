@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from typing import Annotated
 
-from pydantic import BaseModel, ConfigDict, Field, StringConstraints
+from pydantic import BaseModel, ConfigDict, Field
 
 from ohmcensus.core.case import Case
 from ohmcensus.core.codes import Attempt, Click, Cycle, EntrySequence, Hint, Meaning, Outcome, Scheme, follow, track
@@ -14,11 +14,12 @@ from ohmcensus.core.errors import InputError, UnknownNameError
 from ohmcensus.core.event import CodesRead, CycleBegun, CycleTicked, EntryTried
 from ohmcensus.core.safety import power_hazards
 from ohmcensus.core.sheet import Sheet
+from ohmcensus.core.trimmed import Trimmed
 from ohmcensus.services.at_hand import take
 from ohmcensus.services.context import Context
 from ohmcensus.services.show_job import JobView, job_view
 
-Code = Annotated[str, StringConstraints(strip_whitespace=True, min_length=1, max_length=60)]
+Code = Annotated[str, Trimmed(60, 1)]
 
 
 class SchemeView(BaseModel):

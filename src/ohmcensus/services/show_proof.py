@@ -9,7 +9,7 @@ from pydantic import BaseModel
 from ohmcensus.core.case import Case
 from ohmcensus.core.event import Way
 from ohmcensus.core.proof import Proof, ShownBy, blocking, is_asked, proofs
-from ohmcensus.core.proof.criteria import is_insulation_barred
+from ohmcensus.core.proof.criteria import is_insulation_barred, tub_heater_watts
 from ohmcensus.core.quantity import show_indication
 from ohmcensus.core.stages import ended
 from ohmcensus.services.at_hand import JobAtHand, take
@@ -17,7 +17,7 @@ from ohmcensus.services.before_after import before_words
 from ohmcensus.services.context import Context
 from ohmcensus.services.described import Described
 from ohmcensus.services.show_job import JobView, job_view
-from ohmcensus.services.suspect_words import AnswerChoice
+from ohmcensus.services.suspect_words import AnswerChoice, run_answers
 
 
 class CriterionView(BaseModel):
@@ -69,6 +69,8 @@ class ProveView(Described):
         The tester as it was last named, else as Setup has it.
     is_asked
         Whether proof is asked: something was changed or came off.
+    outcomes, heats
+        What a run may come to; whether the machine heats water, so that the warming can be timed.
     """
 
     job: JobView
@@ -79,6 +81,8 @@ class ProveView(Described):
     serial: str
     calibrated: str
     is_asked: bool
+    outcomes: list[AnswerChoice]
+    heats: bool
     is_over: bool
 
 
@@ -113,6 +117,8 @@ def proof_view(context: Context, job: JobAtHand) -> ProveView:
         serial=last.serial if last else tester.serial if tester else "",
         calibrated=last.calibrated if last else tester.calibrated if tester else "",
         is_asked=is_asked(case),
+        outcomes=run_answers(case.sheet),
+        heats=tub_heater_watts(case.sheet) > 0,
         is_over=ended(case) is not None,
     )
 

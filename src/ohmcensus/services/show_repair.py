@@ -7,6 +7,7 @@ from pydantic import BaseModel, Field
 from ohmcensus.core.case import Case
 from ohmcensus.core.event import Changed, Event, Intervention, RunWatched
 from ohmcensus.core.machine.asked import THROUGH
+from ohmcensus.core.proof.criteria import tub_heater_watts
 from ohmcensus.core.stages import ended
 from ohmcensus.core.worth import Assumptions, choices, fails_within, usual_offers, years_left
 from ohmcensus.services.at_hand import JobAtHand, take
@@ -47,6 +48,8 @@ class RepairView(Described):
         Whether what was changed has cured it, in words; empty while no run has passed.
     parts, interventions, outcomes
         What can be chosen for a change and for a run.
+    heats
+        Whether the machine heats water, so that the warming can be timed.
     leader
         The part that a repair is most likely about.
     is_over
@@ -60,6 +63,7 @@ class RepairView(Described):
     parts: list[AnswerChoice]
     interventions: list[AnswerChoice]
     outcomes: list[AnswerChoice]
+    heats: bool
     leader: str
     is_over: bool
 
@@ -123,6 +127,7 @@ def show_repair(context: Context, job_id: str) -> RepairView:
         parts=[AnswerChoice(id=part.id, words=part.title) for part in case.sheet.parts],
         interventions=[AnswerChoice(id=row.value, words=row.words) for row in Intervention],
         outcomes=run_answers(case.sheet),
+        heats=tub_heater_watts(case.sheet) > 0,
         leader=_leader(context, job),
         is_over=ended(case) is not None,
     )

@@ -9,6 +9,7 @@ from pydantic import BaseModel, ConfigDict, Field, StringConstraints
 
 from ohmcensus.core.errors import UnknownNameError
 from ohmcensus.core.layout.ohm_ruler import line_key
+from ohmcensus.core.trimmed import Trimmed
 from ohmcensus.services.at_hand import put, refuse_ended, take
 from ohmcensus.services.context import Context
 from ohmcensus.services.show_trace import TraceView, trace_view
@@ -24,7 +25,7 @@ class NewNote(BaseModel):
     id: UUID
     revision: int = Field(ge=1, strict=True)
     line: Annotated[str, StringConstraints(min_length=1, max_length=120)]
-    text: Annotated[str, StringConstraints(strip_whitespace=True, max_length=1000)]
+    text: Annotated[str, Trimmed(1000)]
 
 
 def write_note(context: Context, job_id: str, new: NewNote) -> TraceView:

@@ -3655,6 +3655,8 @@ export interface components {
          *         The tester as it was last named, else as Setup has it.
          *     is_asked
          *         Whether proof is asked: something was changed or came off.
+         *     outcomes, heats
+         *         What a run may come to; whether the machine heats water, so that the warming can be timed.
          */
         ProveView: {
             /** Blocking */
@@ -3663,6 +3665,8 @@ export interface components {
             calibrated: string;
             /** Criteria */
             criteria: components["schemas"]["CriterionView"][];
+            /** Heats */
+            heats: boolean;
             /** Is Asked */
             is_asked: boolean;
             /** Is Insulation Barred */
@@ -3670,6 +3674,8 @@ export interface components {
             /** Is Over */
             is_over: boolean;
             job: components["schemas"]["JobView"];
+            /** Outcomes */
+            outcomes: components["schemas"]["AnswerChoice"][];
             /** Serial */
             serial: string;
             /** Ways */
@@ -3847,6 +3853,8 @@ export interface components {
          *         Whether what was changed has cured it, in words; empty while no run has passed.
          *     parts, interventions, outcomes
          *         What can be chosen for a change and for a run.
+         *     heats
+         *         Whether the machine heats water, so that the warming can be timed.
          *     leader
          *         The part that a repair is most likely about.
          *     is_over
@@ -3855,6 +3863,8 @@ export interface components {
         RepairView: {
             /** Cured */
             cured: string;
+            /** Heats */
+            heats: boolean;
             /** Interventions */
             interventions: components["schemas"]["AnswerChoice"][];
             /** Is Over */

@@ -62,6 +62,10 @@ const router = createBrowserRouter([
         lazy: async () => ({ Component: (await import("../rooms/prove/ProveRoom")).ProveRoom }),
       },
       {
+        path: "jobs/:jobId/sheet-out",
+        lazy: async () => ({ Component: (await import("../rooms/sheetOut/SheetOutRoom")).SheetOutRoom }),
+      },
+      {
         path: "machines/:sheetId?",
         lazy: async () => ({ Component: (await import("../rooms/machines/MachinesRoom")).MachinesRoom }),
       },

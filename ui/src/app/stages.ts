@@ -1,6 +1,7 @@
 import {
   IconCertificate,
   IconClipboardText,
+  IconFileExport,
   IconFocusCentered,
   IconListNumbers,
   IconPlugConnectedX,
@@ -18,4 +19,5 @@ export const STAGES = [
   { id: "trip", key: "5", words: frame.trip, Icon: IconPlugConnectedX },
   { id: "repair", key: "6", words: frame.repair, Icon: IconTool },
   { id: "prove", key: "7", words: frame.prove, Icon: IconCertificate },
+  { id: "sheet-out", key: "8", words: frame.sheetOut, Icon: IconFileExport },
 ] as const;

@@ -11,6 +11,7 @@ export const frame = {
   trip: "Trip",
   repair: "Repair",
   prove: "Prove",
+  sheetOut: "Sheet-out",
   stageStates: { done: "done", blocked: "blocked", open: "open" },
   jobs: "Jobs",
   machines: "Machines",
@@ -37,6 +38,18 @@ export const strip = {
   proved: "proved at",
   noPower: "No power",
   ended: "Ended",
+};
+
+export const run = {
+  heat: "Time the warming of the water",
+  fields: {
+    litres: "Water, litres",
+    from_celsius: "Begins at, °C",
+    to_celsius: "Ends at, °C",
+    minutes: "Minutes of heating",
+  },
+  badNumber: (field: string) => `${field}: that is no number. Type one, e.g. 12.`,
+  missing: (field: string) => `${field} is missing: give all four, or none.`,
 };
 
 export const photo = {

@@ -22,5 +22,9 @@ export const jobs = {
   noMatch: "No job holds these words.",
   next: "Next",
   endedJobs: (many: number) => `Ended (${many})`,
+  import: "Bring in from a file",
+  importing: "Bringing in …",
+  imported: (jobs: number, already: number) =>
+    `${jobs} job${jobs === 1 ? "" : "s"} brought in${already ? `, ${already} here already` : ""}.`,
   keys: "n new job · / find",
 };

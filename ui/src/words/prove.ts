@@ -12,7 +12,6 @@ export const prove = {
   bad: "Bad",
   typeIt: "In the quick line of Trace:",
   toTrace: "To Trace",
-  toRepair: "To Repair, note the run",
   reads: "Reads",
   placeholder: "e.g. 0.4 mA or >10mA",
   way: "Method",

@@ -104,6 +104,7 @@ export function recordWords(body: EventBody): string {
     strip_back: "back",
     connector_noted: body.kind === "connector_noted" ? `connector: ${body.words}` : "",
     connector_ticked: "connector held against its photo",
+    costs_noted: "costs noted",
   };
   return body.kind ? words[body.kind] : "";
 }

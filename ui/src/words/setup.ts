@@ -47,6 +47,8 @@ export const setup = {
   name: "Name",
   impedance: "Input impedance on volts, MΩ",
   leads: "Resistance of both leads together, Ω",
+  serial: "Its number",
+  calibrated: "Calibrated on",
   nulled: "Leads are nulled before readings",
   overRange: "Over-range shows",
   showsOl: "OL",

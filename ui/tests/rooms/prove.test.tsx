@@ -34,6 +34,11 @@ const VIEW = {
   serial: "OC-T7",
   calibrated: "2026-03-01",
   is_asked: true,
+  outcomes: [
+    { id: "heat", words: "fails at heat" },
+    { id: "through", words: "runs through" },
+  ],
+  heats: true,
   is_over: false,
 } as unknown as ProveView;
 
@@ -66,6 +71,28 @@ describe("a criterion", () => {
     expect(screen.getByLabelText("Why not")).toBeInTheDocument();
   });
 
+  test("of the run is noted there and then, with the warming where all of it was timed", async () => {
+    const bodies = sent();
+    draw(<CriterionRow view={VIEW} row={{ ...SEEN, id: "heat", kind: "heat" as const }} />);
+    fireEvent.click(screen.getByText("Time the warming of the water"));
+    fireEvent.change(screen.getByLabelText("Water, litres"), { target: { value: "10,5" } });
+    fireEvent.click(screen.getByRole("button", { name: "runs through" }));
+    expect(screen.getByRole("alert")).toHaveTextContent("Begins at, °C is missing: give all four, or none.");
+    fireEvent.change(screen.getByLabelText("Begins at, °C"), { target: { value: "15" } });
+    fireEvent.change(screen.getByLabelText("Ends at, °C"), { target: { value: "warm" } });
+    fireEvent.change(screen.getByLabelText("Minutes of heating"), { target: { value: "9" } });
+    fireEvent.click(screen.getByRole("button", { name: "runs through" }));
+    expect(screen.getByRole("alert")).toHaveTextContent("Ends at, °C: that is no number.");
+    fireEvent.change(screen.getByLabelText("Ends at, °C"), { target: { value: "40" } });
+    fireEvent.click(screen.getByRole("button", { name: "runs through" }));
+    await waitFor(() =>
+      expect(bodies[0]?.body).toMatchObject({
+        outcome: "through",
+        heat: { litres: 10.5, from_celsius: 15, to_celsius: 40, minutes: 9 },
+      }),
+    );
+  });
+
   test("of a current keeps the tester that was named last, and sends its method", async () => {
     const bodies = sent();
     const row = { ...SEEN, id: "current", kind: "current" as const, caution: "Live: touch nothing." };
@@ -96,7 +123,7 @@ describe("a criterion", () => {
     };
     draw(<CriterionRow view={VIEW} row={row} />);
     expect(screen.getByText("failed")).toBeInTheDocument();
-    expect(screen.getByText("0.2 MΩ").parentElement).toHaveTextContent("before the change: 0.1 MΩ");
+    expect(screen.getByText("0.1 MΩ").parentElement).toHaveTextContent("before the change: 0.1 MΩ");
   });
 });
 

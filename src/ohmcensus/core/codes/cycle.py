@@ -9,8 +9,10 @@ from typing import Annotated, Self
 
 from pydantic import BaseModel, ConfigDict, Field, StringConstraints, model_validator
 
+from ohmcensus.core.trimmed import Trimmed
+
 Id = Annotated[str, StringConstraints(pattern=r"^[a-z][a-z0-9_]{0,29}$")]
-Words = Annotated[str, StringConstraints(strip_whitespace=True, min_length=1, max_length=200)]
+Words = Annotated[str, Trimmed(200, 1)]
 
 
 class Outcome(StrEnum):

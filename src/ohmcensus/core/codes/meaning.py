@@ -5,11 +5,12 @@ from __future__ import annotations
 from collections.abc import Collection, Iterable, Mapping
 from typing import Annotated
 
-from pydantic import BaseModel, ConfigDict, Field, StringConstraints
+from pydantic import BaseModel, ConfigDict, Field
 
 from ohmcensus.core.codes.scheme import Scheme
 from ohmcensus.core.errors import InputError
 from ohmcensus.core.names import nearest
+from ohmcensus.core.trimmed import Trimmed
 
 Weight = Annotated[float, Field(gt=0, le=1, allow_inf_nan=False, strict=True)]
 
@@ -29,8 +30,8 @@ class Meaning(BaseModel):
 
     model_config = ConfigDict(frozen=True, extra="forbid")
 
-    code: Annotated[str, StringConstraints(strip_whitespace=True, min_length=1, max_length=20)]
-    words: Annotated[str, StringConstraints(strip_whitespace=True, min_length=1, max_length=300)]
+    code: Annotated[str, Trimmed(20, 1)]
+    words: Annotated[str, Trimmed(300, 1)]
     suspects: Mapping[str, Weight] = Field(default_factory=dict)
 
 

@@ -24,9 +24,10 @@ from typing import Annotated, Literal, Self
 from pydantic import BaseModel, ConfigDict, Field, StringConstraints, model_validator
 
 from ohmcensus.core.errors import InputError
+from ohmcensus.core.trimmed import Trimmed
 
 SchemeId = Annotated[str, StringConstraints(pattern=r"^[a-z][a-z0-9_]{0,29}$")]
-Words = Annotated[str, StringConstraints(strip_whitespace=True, min_length=1, max_length=200)]
+Words = Annotated[str, Trimmed(200, 1)]
 Weight = Annotated[int, Field(ge=1, le=2**31, strict=True)]
 
 NOTHING_STORED = "none"

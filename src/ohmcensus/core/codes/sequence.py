@@ -15,8 +15,9 @@ from typing import Annotated, Literal, Self
 from pydantic import BaseModel, ConfigDict, Field, StringConstraints, model_validator
 
 from ohmcensus.core.errors import InputError
+from ohmcensus.core.trimmed import Trimmed
 
-Words = Annotated[str, StringConstraints(strip_whitespace=True, min_length=1, max_length=300)]
+Words = Annotated[str, Trimmed(300, 1)]
 Seconds = Annotated[float, Field(ge=0, le=3600, allow_inf_nan=False)]
 MOST_CLICKS = 60
 

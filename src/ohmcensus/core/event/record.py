@@ -6,9 +6,11 @@ from typing import Annotated
 
 from pydantic import BaseModel, ConfigDict, StringConstraints
 
+from ohmcensus.core.trimmed import Trimmed
+
 Name = Annotated[str, StringConstraints(pattern=r"^[a-z][a-z0-9_.]{0,59}$")]
-Words = Annotated[str, StringConstraints(strip_whitespace=True, max_length=300)]
-Said = Annotated[str, StringConstraints(strip_whitespace=True, min_length=3, max_length=300)]
+Words = Annotated[str, Trimmed(300)]
+Said = Annotated[str, Trimmed(300, 3)]
 RowId = Annotated[str, StringConstraints(min_length=1, max_length=60)]
 
 

@@ -10,6 +10,7 @@ from pydantic import BaseModel, ConfigDict, Field, StrictBool, StringConstraints
 from ohmcensus.core.event.record import Name, Record, RowId, Words
 from ohmcensus.core.meter import Function, Meter
 from ohmcensus.core.symptom import Device, Moment
+from ohmcensus.core.trimmed import Trimmed
 
 # What a protective device did, where no meter was read.
 TRIPS, HOLDS = "trips", "holds"
@@ -49,7 +50,7 @@ class Appliance(BaseModel):
 
     model_config = ConfigDict(frozen=True, extra="forbid")
 
-    name: Annotated[str, StringConstraints(strip_whitespace=True, min_length=1, max_length=80)]
+    name: Annotated[str, Trimmed(80, 1)]
     leakage_ma: float = Field(ge=0, le=1000, allow_inf_nan=False, strict=True)
 
 
@@ -132,7 +133,7 @@ class RunMade(Record):
     method: Literal["insulation", "leakage"]
     connected: tuple[Name, ...] = Field(min_length=1, max_length=60)
     maybe: tuple[Name, ...] = Field(default=(), max_length=60)
-    text: Annotated[str, StringConstraints(strip_whitespace=True, min_length=1, max_length=40)]
+    text: Annotated[str, Trimmed(40, 1)]
     meter: Annotated[str, StringConstraints(max_length=60)] = ""
     polarity: Literal["normal", "reversed"] | None = None
     is_intermittent: StrictBool = False

@@ -4,11 +4,12 @@ from __future__ import annotations
 
 from typing import Annotated
 
-from pydantic import BaseModel, ConfigDict, Field, StrictBool, StringConstraints
+from pydantic import BaseModel, ConfigDict, Field, StrictBool
 
 from ohmcensus.core.symptom import Device, Moment, Symptom
+from ohmcensus.core.trimmed import Trimmed
 
-Words = Annotated[str, StringConstraints(strip_whitespace=True, min_length=1, max_length=300)]
+Words = Annotated[str, Trimmed(300, 1)]
 
 
 class Trial(BaseModel):
@@ -17,7 +18,7 @@ class Trial(BaseModel):
     model_config = ConfigDict(frozen=True, extra="forbid")
 
     words: Words
-    by: Annotated[str, StringConstraints(strip_whitespace=True, max_length=80)] = ""
+    by: Annotated[str, Trimmed(80)] = ""
 
 
 class Alteration(BaseModel):
@@ -52,7 +53,7 @@ class Complaint(BaseModel):
 
     model_config = ConfigDict(frozen=True, extra="forbid")
 
-    words: Annotated[str, StringConstraints(strip_whitespace=True, max_length=2000)] = ""
+    words: Annotated[str, Trimmed(2000)] = ""
     symptoms: tuple[Symptom, ...] = Field(default=(), max_length=len(Symptom))
     device: Device = Device.UNKNOWN
     moment: Moment = Moment.UNKNOWN

@@ -5,13 +5,14 @@ from __future__ import annotations
 from collections.abc import Iterator
 from typing import Annotated, Any, Literal
 
-from pydantic import BaseModel, ConfigDict, Field, StringConstraints
+from pydantic import BaseModel, ConfigDict, Field
 
 from ohmcensus.core.errors import InputError
 from ohmcensus.core.physics.ohm_and_power import load_from
 from ohmcensus.core.sheet import Sheet
+from ohmcensus.core.trimmed import Trimmed
 
-Text = Annotated[str, StringConstraints(strip_whitespace=True, max_length=80)]
+Text = Annotated[str, Trimmed(80)]
 Figure = Annotated[float, Field(allow_inf_nan=False, strict=True)]
 
 SUPPLY_TOLERANCE = 0.10
@@ -48,7 +49,7 @@ class DataPlate(BaseModel):
     hertz: Figure | None = None
     watts: Figure | None = None
     protection_class: Literal["I", "II", ""] = ""
-    variants: Annotated[str, StringConstraints(strip_whitespace=True, max_length=1000)] = ""
+    variants: Annotated[str, Trimmed(1000)] = ""
 
     def refuse_impossible(self) -> None:
         """Refuse figures that no household washer has.

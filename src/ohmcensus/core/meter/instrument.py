@@ -12,8 +12,9 @@ from typing import Annotated, Self
 from pydantic import BaseModel, ConfigDict, Field, StrictBool, StringConstraints, model_validator
 
 from ohmcensus.core.quantity import Bound, Indication, Interval, Unit
+from ohmcensus.core.trimmed import Trimmed
 
-Name = Annotated[str, StringConstraints(strip_whitespace=True, min_length=1, max_length=80)]
+Name = Annotated[str, Trimmed(80, 1)]
 Positive = Annotated[float, Field(gt=0, le=1e15, allow_inf_nan=False, strict=True)]
 NotNegative = Annotated[float, Field(ge=0, le=1e12, allow_inf_nan=False, strict=True)]
 
@@ -129,7 +130,7 @@ class Meter(BaseModel):
     nulled: StrictBool = False
     over_range_texts: frozenset[str] = frozenset()
     shows_ol: StrictBool = True
-    serial: Annotated[str, StringConstraints(strip_whitespace=True, max_length=60)] = ""
+    serial: Annotated[str, Trimmed(60)] = ""
     calibrated: Annotated[str, StringConstraints(pattern=r"^(\d{4}-\d{2}-\d{2})?$")] = ""
 
     @model_validator(mode="after")

@@ -16,10 +16,11 @@ from ohmcensus.core.parts import part_kinds
 from ohmcensus.core.parts.element import CHASSIS
 from ohmcensus.core.parts.kind import PartKind, Pin, Ratings, TestSpec
 from ohmcensus.core.symptom import Device
+from ohmcensus.core.trimmed import Trimmed
 
 Id = Annotated[str, StringConstraints(pattern=r"^[a-z][a-z0-9_]{0,29}$")]
 SheetId = Annotated[str, StringConstraints(pattern=r"^[a-z0-9][a-z0-9-]{0,39}$")]
-Words = Annotated[str, StringConstraints(strip_whitespace=True, min_length=1, max_length=120)]
+Words = Annotated[str, Trimmed(120, 1)]
 
 FORMAT: Literal["ohmcensus-sheet/1"] = "ohmcensus-sheet/1"
 

@@ -5,12 +5,13 @@ from __future__ import annotations
 from enum import StrEnum
 from typing import Annotated
 
-from pydantic import BaseModel, ConfigDict, Field, StringConstraints
+from pydantic import BaseModel, ConfigDict, Field
 
 from ohmcensus.core.event.record import Name, Words
+from ohmcensus.core.trimmed import Trimmed
 from ohmcensus.core.worth import Condition
 
-Line = Annotated[str, StringConstraints(strip_whitespace=True, max_length=120)]
+Line = Annotated[str, Trimmed(120)]
 
 
 class OrderState(StrEnum):

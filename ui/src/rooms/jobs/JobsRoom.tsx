@@ -10,6 +10,7 @@ import { momentOf } from "../../app/times";
 import { isTyping } from "../../app/useGoKeys";
 import { jobs as words } from "../../words/jobs";
 import "./jobs.css";
+import { ImportJobs } from "./ImportJobs";
 import { NewJobForm } from "./NewJobForm";
 
 /** Today's work at a glance: what goes on, then what has ended. */
@@ -79,6 +80,7 @@ export function JobsRoom() {
           </ul>
         </>
       )}
+      <ImportJobs />
     </div>
   );
 }

@@ -3,6 +3,7 @@ import type { EventBody } from "../../api/client";
 import type { Criterion, ProveView } from "../../api/proof";
 import { useEvent } from "../../api/rooms";
 import { Problem } from "../../app/Problem";
+import { RunForm } from "../../app/RunForm";
 import { prove as words } from "../../words/prove";
 import { CurrentForm } from "./CurrentForm";
 import { NotAllowed } from "./NotAllowed";
@@ -26,7 +27,11 @@ export function CriterionRow({ view, row }: { view: ProveView; row: Criterion })
       {row.reads && (
         <p>
           <b className="mono criterion-reads">{row.reads}</b> {row.shown_by}
-          {row.before && ` · ${words.before}: ${row.before}`}
+        </p>
+      )}
+      {row.before && (
+        <p className="criterion-before">
+          {words.before}: <b>{row.before}</b>
         </p>
       )}
       {isOpen && row.caution && <p className="danger-words">{row.caution}</p>}
@@ -59,7 +64,9 @@ export function CriterionRow({ view, row }: { view: ProveView; row: Criterion })
         </p>
       )}
       {isOpen && row.id === "insulation" && <NotAllowed jobId={view.job.id} />}
-      {isOpen && row.kind === "run" && <Link to={`/jobs/${view.job.id}/repair`}>{words.toRepair}</Link>}
+      {isOpen && (row.kind === "run" || row.kind === "heat") && (
+        <RunForm jobId={view.job.id} outcomes={view.outcomes} heats={view.heats} />
+      )}
       {isOpen && row.kind === "current" && <CurrentForm view={view} criterion={row.id} />}
       <Problem error={record.error} />
     </li>

@@ -4,6 +4,7 @@ import type { EventBody } from "../../api/client";
 import type { RepairView } from "../../api/repair";
 import { useEvent } from "../../api/rooms";
 import { Problem } from "../../app/Problem";
+import { RunForm } from "../../app/RunForm";
 import { repair as words } from "../../words/repair";
 
 type Changed = Extract<EventBody, { kind?: "changed" }>;
@@ -59,6 +60,7 @@ export function ChangeForm({ view }: { view: RepairView }) {
           maxLength={300}
           onChange={(event) => setNote(event.currentTarget.value)}
         />
+        <Problem error={record.error} />
         <button type="submit" className="act" disabled={record.isPending}>
           {words.keep}
         </button>
@@ -66,20 +68,7 @@ export function ChangeForm({ view }: { view: RepairView }) {
       <section className="card leaf" aria-label={words.run}>
         <h2>{words.run}</h2>
         <p className="quiet">{words.runHelp}</p>
-        <div className="chips">
-          {view.outcomes.map((row) => (
-            <button
-              key={row.id}
-              type="button"
-              className="plain bordered"
-              disabled={record.isPending}
-              onClick={() => record.mutate({ kind: "run_watched", outcome: row.id })}
-            >
-              {row.words}
-            </button>
-          ))}
-        </div>
-        <Problem error={record.error} />
+        <RunForm jobId={view.job.id} outcomes={view.outcomes} heats={view.heats} />
       </section>
     </>
   );

@@ -64,6 +64,22 @@ export function MeterForm({ start, onClose }: { start: Meter; onClose: () => voi
           onChange={(e) => set({ overRange: e.currentTarget.value })}
         />
       </div>
+      <div className="row">
+        <TextInput
+          size="md"
+          label={words.serial}
+          value={draft.serial}
+          maxLength={60}
+          onChange={(e) => set({ serial: e.currentTarget.value })}
+        />
+        <TextInput
+          size="md"
+          type="date"
+          label={words.calibrated}
+          value={draft.calibrated}
+          onChange={(e) => set({ calibrated: e.currentTarget.value })}
+        />
+      </div>
       <label className="row" style={{ minHeight: 44 }}>
         <input
           type="checkbox"

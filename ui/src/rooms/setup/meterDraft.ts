@@ -14,6 +14,8 @@ export type Draft = {
   impedance: string;
   leads: string;
   nulled: boolean;
+  serial: string;
+  calibrated: string;
   overRange: string;
   ranges: RangeDraft[];
 };
@@ -66,6 +68,8 @@ export function draftOf(meter: Meter): Draft {
     impedance: tidy((meter.input_impedance_ohm ?? 10 * MEGA) / MEGA),
     leads: String(meter.lead_resistance_ohm ?? 0),
     nulled: meter.nulled ?? false,
+    serial: meter.serial ?? "",
+    calibrated: meter.calibrated ?? "",
     overRange: meter.over_range_texts?.length ? "one" : meter.shows_ol === false ? "greater" : "ol",
     ranges,
   };
@@ -90,6 +94,8 @@ export function meterOf(draft: Draft): Meter {
     input_impedance_ohm: number(draft.impedance) * MEGA,
     lead_resistance_ohm: number(draft.leads),
     nulled: draft.nulled,
+    serial: draft.serial,
+    calibrated: draft.calibrated,
     shows_ol: draft.overRange === "ol",
     over_range_texts: draft.overRange === "one" ? ["1", "1."] : [],
   };

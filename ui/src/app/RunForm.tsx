@@ -1,0 +1,79 @@
+import { TextInput } from "@mantine/core";
+import { useState } from "react";
+import type { EventBody } from "../api/client";
+import { useEvent } from "../api/rooms";
+import { run as words } from "../words/frame";
+import { Problem } from "./Problem";
+
+const FIELDS = ["litres", "from_celsius", "to_celsius", "minutes"] as const;
+type Field = (typeof FIELDS)[number];
+const EMPTY: Record<Field, string> = { litres: "", from_celsius: "", to_celsius: "", minutes: "" };
+type Props = {
+  jobId: string;
+  outcomes: { id: string; words: string }[];
+  /** Whether the machine heats water, so that the warming can be timed. */
+  heats: boolean;
+};
+
+/** One run that was watched, with the warming of the water where it was timed; what is typed stays until it is stored. */
+export function RunForm({ jobId, outcomes, heats }: Props) {
+  const record = useEvent(jobId);
+  const [typed, setTyped] = useState(EMPTY);
+  const [problem, setProblem] = useState("");
+  const note = async (outcome: string) => {
+    const given = FIELDS.filter((field) => typed[field].trim() !== "");
+    const numbers = Object.fromEntries(
+      FIELDS.map((field) => [field, Number(typed[field].replace(",", "."))]),
+    );
+    const odd = given.find((field) => !Number.isFinite(numbers[field]));
+    if (odd) return setProblem(words.badNumber(words.fields[odd]));
+    const missing = given.length > 0 && FIELDS.find((field) => typed[field].trim() === "");
+    if (missing) return setProblem(words.missing(words.fields[missing]));
+    setProblem("");
+    try {
+      await record.mutateAsync({
+        kind: "run_watched",
+        outcome,
+        heat: given.length > 0 ? numbers : null,
+      } as EventBody);
+      setTyped(EMPTY);
+    } catch {
+      // said below
+    }
+  };
+  return (
+    <div className="stack">
+      {heats && (
+        <details>
+          <summary>{words.heat}</summary>
+          <div className="run-heat">
+            {FIELDS.map((field) => (
+              <TextInput
+                key={field}
+                size="md"
+                label={words.fields[field]}
+                inputMode="decimal"
+                value={typed[field]}
+                onChange={(event) => setTyped({ ...typed, [field]: event.currentTarget.value })}
+              />
+            ))}
+          </div>
+        </details>
+      )}
+      <div className="chips">
+        {outcomes.map((row) => (
+          <button
+            key={row.id}
+            type="button"
+            className="plain bordered"
+            disabled={record.isPending}
+            onClick={() => void note(row.id)}
+          >
+            {row.words}
+          </button>
+        ))}
+      </div>
+      <Problem error={record.error} text={problem} />
+    </div>
+  );
+}

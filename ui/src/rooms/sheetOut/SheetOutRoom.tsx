@@ -1,0 +1,98 @@
+import { Link, useParams } from "react-router";
+import { type SheetOutView, useSheetOut } from "../../api/sheetOut";
+import { JobRoom } from "../../app/JobRoom";
+import { momentOf } from "../../app/times";
+import { sheetOut as words } from "../../words/sheetOut";
+import { CostsCard } from "./CostsCard";
+import { FilesCard } from "./FilesCard";
+import "./sheetOut.css";
+
+/** What goes out: the sheet in words, what it costs, who signed it, and the files. */
+export function SheetOutRoom() {
+  const { jobId = "" } = useParams();
+  const { data, error } = useSheetOut(jobId);
+  return (
+    <JobRoom title={words.title} job={data?.job} error={error}>
+      {data && (
+        <div className="sheet-out">
+          <div className="sheet-out-main">
+            <SignedCard view={data} />
+            <SaidCard view={data} />
+            <CostsCard key={`${data.is_costed} ${data.total}`} view={data} />
+          </div>
+          <aside>
+            <FilesCard view={data} />
+          </aside>
+        </div>
+      )}
+    </JobRoom>
+  );
+}
+
+/** Whether it is signed, what blocks it, and every sheet that was signed before. */
+function SignedCard({ view }: { view: SheetOutView }) {
+  return (
+    <section className="card leaf stack" aria-label={words.signed}>
+      <h2>{words.signed}</h2>
+      <p className="big">{view.signed || words.notSigned}</p>
+      {!view.is_signed && (
+        <p>
+          {view.blocking.length > 0 && `${words.blocks(view.blocking.length)} `}
+          <Link to={`/jobs/${view.job.id}/prove`}>{words.toProve}</Link>
+        </p>
+      )}
+      {view.revisions.length > 0 && (
+        <>
+          <h3>{words.revisions}</h3>
+          <ul className="revisions">
+            {view.revisions.map((row) => (
+              <li key={row.revision}>
+                <a
+                  href={`/api/jobs/${view.job.id}/report.pdf?revision=${row.revision}`}
+                  target="_blank"
+                  rel="noreferrer"
+                >
+                  {words.revision(row.revision)}
+                </a>
+                , {momentOf(row.at, Date.now())}, {row.who}: {row.why}
+                {row.is_labelled_unsafe && <b> {words.unsafe}</b>}
+              </li>
+            ))}
+          </ul>
+        </>
+      )}
+    </section>
+  );
+}
+
+function SaidCard({ view }: { view: SheetOutView }) {
+  return (
+    <section className="card leaf" aria-label={words.said}>
+      <h2>{words.said}</h2>
+      <dl className="said">
+        <dt>{words.found}</dt>
+        <dd>{view.found}</dd>
+        <dt>{words.done}</dt>
+        <dd>
+          {view.done.length === 0 ? (
+            words.nothing
+          ) : (
+            <ul>
+              {view.done.map((row, at) => (
+                <li key={at}>{row}</li>
+              ))}
+            </ul>
+          )}
+        </dd>
+        <dt>{words.proved}</dt>
+        <dd>{view.proved || words.noProof}</dd>
+        <dt>{words.customer}</dt>
+        <dd>
+          {view.plain.map((row) => (
+            <p key={row}>{row}</p>
+          ))}
+        </dd>
+      </dl>
+    </section>
+  );
+}
