@@ -10,9 +10,10 @@ import pytest
 from pypdf import PdfReader
 from tests.working import happened, logged, prove_dead
 
-from ohmcensus.core.errors import InputError, SafetyRefusalError
+from ohmcensus.core.errors import InputError, NotFoundError, SafetyRefusalError
 from ohmcensus.core.event import (
     Changed,
+    CostsNoted,
     Ended,
     Hazard,
     HazardFound,
@@ -20,16 +21,21 @@ from ohmcensus.core.event import (
     Intervention,
     LiveBegun,
     ProofMade,
+    Reopened,
     RunWatched,
+    StripStep,
     Way,
 )
 from ohmcensus.core.judgement import Verdict
 from ohmcensus.services.context import Context
 from ohmcensus.services.export_job import export_job
+from ohmcensus.services.keep_wanted import NewOffer, NewWanted, keep_wanted
 from ohmcensus.services.open_job import NewJob, open_job
 from ohmcensus.services.show_proof import show_proof
 from ohmcensus.services.show_trace import show_trace
 from ohmcensus.services.write_report import label_pdf, report_pdf
+
+OFFER = NewOffer(source="Quay store", price="38.50")
 
 
 @pytest.fixture
@@ -133,3 +139,44 @@ def test_a_job_is_exported_as_pdf_by_the_ending(context: Context, job: str, tmp_
     assert (tmp_path / "sheet.pdf").read_bytes().startswith(b"%PDF")
     with pytest.raises(InputError, match=r"no format '\.doc'"):
         export_job(context, job, tmp_path / "sheet.doc")
+
+
+def test_a_job_that_was_reopened_keeps_the_sheet_that_was_signed(context: Context, job: str) -> None:
+    repaired(context, job)
+    measured(context, job)
+    signed = happened(context, job, Ended(why="New heater fitted.")).revision
+    happened(context, job, Reopened())
+    logged(context, job, "outlet 226")
+    happened(context, job, CostsNoted(minutes=30.0, hour=60.0, call_out=35.0))
+    again = happened(context, job, Ended(why="Looked at the outlet too.")).revision
+    first, second = text_of(report_pdf(context, job, signed)), text_of(report_pdf(context, job, again))
+    assert "New heater fitted." in first
+    assert f"revision {signed}." in first
+    assert "226 V" not in first
+    assert "65.00" not in first
+    assert "Looked at the outlet too." in second
+    assert "226 V" in second
+    assert "Total 65.00" in second
+    with pytest.raises(NotFoundError, match="this job was not signed off at revision 2"):
+        report_pdf(context, job, 2)
+
+
+def test_the_sheet_shows_what_the_machine_did_before_beside_what_it_does_now(context: Context, job: str) -> None:
+    prove_dead(context, job)
+    logged(context, job, "cord insulation 0.12M")
+    repaired(context, job)
+    measured(context, job)
+    before = {row.id: row.before for row in show_proof(context, job).criteria}
+    assert (before["insulation"], before["function"]) == ("120 kΩ", "fails at heat")
+    said = text_of(report_pdf(context, job))
+    assert "Insulation at 500 V > 300 kΩ 120 kΩ > 299 MΩ good" in said
+    assert "Runs through fails at heat good" in said
+
+
+def test_what_came_off_and_what_is_wanted_stand_on_the_sheet(context: Context, job: str) -> None:
+    happened(context, job, StripStep(words="back panel", fasteners=4, head="cross", size="M4", kept="blue lid"))
+    wish = NewWanted(part="heater", type_number="FL7-U/2", variant="two tags", offers=[OFFER])
+    keep_wanted(context, job, uuid4(), wish)
+    said = text_of(report_pdf(context, job))
+    assert "back panel (4 × cross M4, blue lid)" in said
+    assert "Heater for FL7-U/2, two tags: wanted, not ordered, 38.50 from Quay store" in said

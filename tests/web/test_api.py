@@ -223,3 +223,34 @@ schema = schemathesis.openapi.from_wsgi("/api/openapi.json", _application())
 def test_the_api_keeps_its_own_description(case: schemathesis.Case[Any]) -> None:
     # A body may fit its schema and still name a sheet or a meter that does not exist: that is a 422.
     case.call_and_validate(excluded_checks=[positive_data_acceptance])
+
+
+def test_signing_off_straight_to_the_api_is_refused_with_the_list_while_a_danger_is_open(
+    client: FlaskClient, job: str
+) -> None:
+    revision = client.get(f"/api/jobs/{job}/changes").get_json()["revision"]
+    found = {"kind": "hazard_found", "hazard": "bypass", "words": "lid switch wires joined"}
+    post(client, job, revision, found)
+    answer = post(client, job, revision + 1, {"kind": "ended", "why": "It runs."})
+    detail = answer.get_json(force=True)["detail"]
+    assert (answer.status_code, "lid switch wires joined" in detail) == (403, True)
+    unsafe = {"kind": "ended", "why": "The owner keeps it.", "is_labelled_unsafe": True}
+    assert post(client, job, revision + 1, unsafe).status_code == 201
+    other = post(client, job, revision + 1, {**unsafe, "why": "Signed by somebody else at the same time."})
+    assert "this job has ended" in other.get_json(force=True)["detail"]
+
+
+def post(client: FlaskClient, job: str, revision: int, body: dict[str, Any]) -> TestResponse:
+    return client.post(f"/api/jobs/{job}/events", json={"id": str(uuid4()), "revision": revision, "body": body})
+
+
+def test_a_job_goes_out_and_in_over_http(client: FlaskClient, job: str) -> None:
+    archive = client.get(f"/api/jobs/{job}/archive.zip")
+    assert (archive.status_code, archive.mimetype) == (200, "application/zip")
+    back = client.post("/api/jobs/import?name=job.zip", data=archive.data, content_type="application/octet-stream")
+    assert (back.status_code, back.get_json()["already"]) == (201, [job])
+    bad = client.post("/api/jobs/import?name=job.csv", data=b"x", content_type="application/octet-stream")
+    assert (bad.status_code, "no whole job" in bad.get_json(force=True)["detail"]) == (422, True)
+    huge = client.post("/api/jobs/import?name=a.zip", environ_overrides={"CONTENT_LENGTH": "400000000"})
+    assert huge.status_code == 413
+    assert "on the command line" in huge.get_json(force=True)["detail"]

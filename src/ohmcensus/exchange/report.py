@@ -7,7 +7,7 @@ from dataclasses import dataclass
 
 @dataclass(frozen=True, slots=True)
 class ReportReading:
-    """One reading in print; ``position`` on the ohm ruler, 0 to 1, where it belongs there."""
+    """One reading in print; ``position`` and ``band`` on the ohm ruler, 0 to 1, where it belongs there."""
 
     what: str
     reads: str
@@ -15,6 +15,7 @@ class ReportReading:
     verdict: str
     is_outside: bool
     position: float | None = None
+    band: tuple[float, float] | None = None
 
 
 @dataclass(frozen=True, slots=True)

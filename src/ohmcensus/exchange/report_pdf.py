@@ -20,6 +20,7 @@ from reportlab.pdfbase import pdfmetrics
 from reportlab.pdfbase.ttfonts import TTFont
 from reportlab.pdfgen.canvas import Canvas
 from reportlab.platypus import (
+    CondPageBreak,
     ListFlowable,
     ListItem,
     PageBreak,
@@ -34,11 +35,13 @@ from ohmcensus.exchange.report import Report, ReportProof, ReportReading
 
 INK, QUIET, RULE = HexColor("#14213A"), HexColor("#4B5870"), HexColor("#D8CFBC")
 INSIDE, OUTSIDE, DANGER = HexColor("#1F5F99"), HexColor("#A8480F"), HexColor("#A3160F")
+BAND = HexColor("#DCE8F3")
 # The two faces lack these; the shipped signs have them.
 _SIGNS = ("Ω", "µ")
 _FACES = ("text", "text-bold", "mono", "mono-bold", "signs", "signs-bold")
 # Between the margins, less the padding of the frame.
 WIDTH = A4[0] - 36 * mm - 12
+_LANE = 6 * mm
 
 
 def write_report(report: Report) -> bytes:
@@ -75,6 +78,7 @@ def register_faces() -> None:
 
 
 def _foot(canvas: Any, document: Any) -> None:
+    canvas.setViewerPreference("DisplayDocTitle", "true")
     canvas.setFont("text", 9)
     canvas.setFillColor(QUIET)
     canvas.drawRightString(A4[0] - 18 * mm, 9 * mm, f"{document.title} · page {document.page}")
@@ -97,7 +101,7 @@ def _words(text: str, style: ParagraphStyle | None = None) -> Paragraph:
 
 
 def _heading(text: str) -> list[Any]:
-    return [Spacer(1, 4 * mm), _words(text, _style(13, bold=True)), Spacer(1, 1.5 * mm)]
+    return [CondPageBreak(22 * mm), Spacer(1, 4 * mm), _words(text, _style(13, bold=True)), Spacer(1, 1.5 * mm)]
 
 
 def _list(rows: tuple[str, ...]) -> ListFlowable:
@@ -198,26 +202,39 @@ def qr_square(text: str, side: float) -> Drawing:
 
 
 def _ruler(rows: tuple[ReportReading, ...]) -> Drawing:
-    """Return the deciding readings on the ohm ruler, 0.1 Ω to 1 GΩ."""
-    drawing = Drawing(WIDTH, 20 * mm)
+    """Return the deciding readings on the ohm ruler, 0.1 Ω to 1 GΩ: each in its lane, with the band it should be in."""
+    lanes = [row for row in rows if row.position is not None]
     base, names = 6 * mm, ("0.1", "1", "10", "100", "1k", "10k", "100k", "1M", "10M", "100M", "1G")
+    drawing = Drawing(WIDTH, base + (len(lanes) + 0.5) * _LANE)
     drawing.add(Line(0, base, WIDTH, base, strokeColor=INK, strokeWidth=1))
     for place, name in enumerate(names):
         x = place * WIDTH / (len(names) - 1)
         drawing.add(Line(x, base - 1.5 * mm, x, base, strokeColor=QUIET, strokeWidth=0.7))
         anchor = "start" if place == 0 else "end" if place == len(names) - 1 else "middle"
         drawing.add(String(x, 1 * mm, name, fontName="mono", fontSize=7.5, fillColor=QUIET, textAnchor=anchor))
-    for level, row in enumerate(row for row in rows if row.position is not None):
-        x, top = (row.position or 0.0) * WIDTH, base + (4 + 3.5 * (level % 3)) * mm
-        colour = OUTSIDE if row.is_outside else INSIDE
-        drawing.add(PolyLine([x, base, x, top], strokeColor=colour, strokeWidth=1.4))
-        anchor = "end" if x > WIDTH * 0.8 else "start"
-        shift = -2 if anchor == "end" else 2
-        said = row.reads.replace(" Ω", "").replace("Ω", "")
-        drawing.add(
-            String(x + shift, top - 5, said, fontName="mono-bold", fontSize=8, fillColor=colour, textAnchor=anchor)
-        )
+    for place, row in enumerate(lanes):
+        _lane(drawing, row, base + (len(lanes) - place - 1) * _LANE + 1 * mm)
     return drawing
+
+
+def _lane(drawing: Drawing, row: ReportReading, low: float) -> None:
+    """Draw one reading as a pin, and where it should be as a band."""
+    top = low + _LANE - 1.5 * mm
+    if row.band is not None:
+        begin, end = (share * WIDTH for share in row.band)
+        drawing.add(
+            Rect(begin, low, max(1.5, end - begin), top - low, fillColor=BAND, strokeColor=INSIDE, strokeWidth=0.5)
+        )
+    x = (row.position or 0.0) * WIDTH
+    colour = OUTSIDE if row.is_outside else INSIDE
+    drawing.add(PolyLine([x, low - 0.5 * mm, x, top + 0.5 * mm], strokeColor=colour, strokeWidth=2.2))
+    is_left_of_band = row.band is not None and row.band[0] * WIDTH > x > WIDTH * 0.3
+    is_right = x > WIDTH * 0.6 or is_left_of_band
+    said = f"{row.what} {row.reads}".replace(" Ω", "").replace("Ω", "").replace("≥", ">")
+    anchor, shift = ("end", -4) if is_right else ("start", 4)
+    drawing.add(
+        String(x + shift, low + 1.3 * mm, said, fontName="text-bold", fontSize=8, fillColor=colour, textAnchor=anchor)
+    )
 
 
 def _readings(rows: tuple[ReportReading, ...]) -> Table:

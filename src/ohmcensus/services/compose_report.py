@@ -146,13 +146,15 @@ def _reading(row: CensusLine):  # type: ignore[no-untyped-def]
     assert row.test is not None  # noqa: S101 - the same
     judgement, indication = row.answer.judgement, row.answer.reading.indication
     value = indication.value if indication.value is not None else 1e9
+    window, is_ohm = judgement.window or row.test.window, indication.unit is Unit.OHM
     return ReportReading(
         what=f"{row.test.part_title}, {row.test.title}",
         reads=show_indication(indication),
-        should=(judgement.window or row.test.window).shown,
+        should=window.shown,
         verdict=judgement.verdict.value.replace("_", " "),
         is_outside=judgement.verdict not in _QUIET,
-        position=position(value) if indication.unit is Unit.OHM else None,
+        position=position(value) if is_ohm else None,
+        band=(position(window.interval.lo), position(window.interval.hi)) if is_ohm else None,
     )
 
 

@@ -11,6 +11,8 @@ from sqlmodel import Session
 from ohmcensus.core.errors import InputError, NotFoundError, UnknownNameError
 from ohmcensus.core.event import Changed, Intervention
 from ohmcensus.core.judgement import choose_use
+from ohmcensus.core.machine import MachineTest
+from ohmcensus.core.quantity import Indication, show_indication
 from ohmcensus.core.sheet import Sheet
 from ohmcensus.core.shelf import (
     Acceptance,
@@ -296,13 +298,17 @@ def _rows(found: Acceptance) -> list[AcceptanceRow]:
             test=test.name,
             title=test.title,
             should=test.window.shown,
-            reads=reading.text if reading else "",
+            reads=show_indication(_shown(reading, test)) if reading else "",
             verdict=judged.verdict.value if judged else "not_asked",
             remark=judged.remark if judged else "",
             by=f"{reading.meter.title}, {_day(reading.at)}" if reading else "",
         )
         for test, reading, judged in found.rows
     ]
+
+
+def _shown(reading: AcceptanceReading, test: MachineTest) -> Indication:
+    return choose_use(reading.text, test, [reading.meter], function=test.function).indication
 
 
 def _where(spare: Spare, where: Whereabouts | None) -> str:

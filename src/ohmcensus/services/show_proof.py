@@ -158,7 +158,7 @@ def _shown_by(row: Proof) -> str:
     event = row.event
     if row.warmed:
         rise, _ = row.warmed
-        return f"{rise.litres:g} l from {rise.from_celsius:g} to {rise.to_celsius:g} °C"
+        return f"{rise.litres:g} litres from {rise.from_celsius:g} to {rise.to_celsius:g} °C"
     meter = event.instrument if event else row.reading.meter if row.reading else None
     if meter is None:
         return ""

@@ -109,6 +109,6 @@ export const connector = {
 
 export const tricks = {
   title: "Off and on again",
-  part: "Part",
+  part: "Which part",
   tools: "Needs",
 };

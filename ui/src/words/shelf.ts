@@ -23,6 +23,7 @@ export const parts = {
   noSpare: "No piece of this kind on the shelf.",
   fits: "fits by type and plug",
   fit: "Fit it",
+  fitAnyway: "Fit it all the same",
   toShelf: "To the shelf",
 };
 
@@ -35,6 +36,8 @@ export const shelf = {
   type: "Type number, exactly",
   variant: "Plug form, variant",
   origin: "Comes from",
+  salvaged: (from: string, tested: string) =>
+    `Salvaged from ${from}${tested ? `; tested there: ${tested}` : ""}`,
   origins: { new: "new", salvaged: "salvaged from a machine" },
   from: "From which machine",
   tested: "How it was tested there",

@@ -6,6 +6,7 @@ Each part of the order protects the next: no voltage on a machine whose earth is
 
 from __future__ import annotations
 
+import math
 from collections.abc import Iterator
 from dataclasses import dataclass
 from enum import StrEnum
@@ -156,4 +157,4 @@ def _currents(case: Case) -> Iterator[Criterion]:
 def _at_most(ampere: float, sheet: Sheet) -> Window:
     is_low = sheet.volts < LOW_VOLTS
     basis = "common practice at 120 V, from memory" if is_low else _BASIS
-    return Window(Interval(0.0, ampere), Unit.AMPERE, Source.COMMON if is_low else Source.PLATE, basis)
+    return Window(Interval(-math.inf, ampere), Unit.AMPERE, Source.COMMON if is_low else Source.PLATE, basis)

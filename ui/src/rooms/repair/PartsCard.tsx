@@ -76,8 +76,8 @@ function WantedRow({ row, view, isOver }: RowProps) {
         {row.spares.map((found) => (
           <li key={found.spare.id}>
             <span>
-              <b>{found.spare.mark}</b>, {found.spare.where}. {found.spare.soundness_words}.
-              {found.misfits.length === 0 && <> {words.fits}.</>}
+              <b>{found.spare.mark}</b> · {found.spare.where} · {found.spare.soundness_words}
+              {found.misfits.length === 0 && ` · ${words.fits}`}
             </span>
             {found.misfits.map((said) => (
               <span key={said} className="notice">
@@ -101,7 +101,7 @@ function WantedRow({ row, view, isOver }: RowProps) {
                   })
                 }
               >
-                {words.fit}
+                {found.misfits.length === 0 ? words.fit : words.fitAnyway}
               </button>
             )}
           </li>

@@ -30,16 +30,16 @@ export function SpareCard({ row, view }: { row: SpareView; view: ShelfView }) {
         {[row.sheet_title, spare.type_number, spare.variant].filter(Boolean).join(" · ")}
       </p>
       <p>
-        {row.where}.{" "}
-        {spare.origin === "salvaged" && (
+        <b>{row.where}</b>
+        {row.job && (
           <>
-            {words.origins.salvaged}: {spare.salvaged_from}
-            {spare.tested && `, ${spare.tested}`}.
+            {" "}
+            <Link to={`/jobs/${row.job}/repair`}>{words.toJob}</Link>
           </>
-        )}{" "}
-        {spare.words}
-        {row.job && <Link to={`/jobs/${row.job}/repair`}> {words.toJob}</Link>}
+        )}
       </p>
+      {spare.origin === "salvaged" && <p>{words.salvaged(spare.salvaged_from ?? "", spare.tested ?? "")}</p>}
+      {spare.words && <p>{spare.words}</p>}
       {isEditing ? (
         <SpareForm view={view} row={row} onDone={() => setIsEditing(false)} />
       ) : (
