@@ -45,18 +45,20 @@ def take_rooms(browser: Browser, address: str, context: Context, folder: Path) -
     """Take every room but the trace."""
     job = list_jobs(context)[0].id
     ids = {row.machine: row.id for row in list_jobs(context) if row.ended is None}
+    signed = next(row.id for row in list_jobs(context) if row.machine == "Machine 2")
     codes, safe = f"/jobs/{ids['Galley washer']}/codes", f"/jobs/{ids['Machine 1']}/safe"
     for name, path in (
         ("jobs-day", "/jobs"),
         ("setup-day", "/setup"),
         ("intake-day", f"/jobs/{job}/intake"),
-        ("look-night", f"/jobs/{job}/intake#look"),
         ("safe-day", safe),
         ("safe-phone", safe),
         ("ladder-day", f"/jobs/{job}/trace"),
         ("machines-day", "/machines/fl9-t"),
         ("trip-day", f"/jobs/{job}/trip"),
-        ("repair-day", f"/jobs/{ids['Machine 1']}/repair"),
+        ("repair-day", f"/jobs/{ids['Lock cottage washer']}/repair"),
+        ("sheet-out-day", f"/jobs/{signed}/sheet-out"),
+        ("shelf-day", "/shelf"),
         ("prove-day", f"/jobs/{job}/prove"),
         ("suspects-day", f"/jobs/{ids['Galley washer']}/trace"),
         ("codes-day", codes),

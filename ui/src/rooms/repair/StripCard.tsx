@@ -95,7 +95,7 @@ function StripRow({ row, view, isTurned }: RowProps) {
             <label>
               {words.backCount(row.count)}{" "}
               <input
-                className="mono"
+                className="mono figure-field count"
                 inputMode="numeric"
                 value={count}
                 onChange={(event) => setCount(event.currentTarget.value)}

@@ -97,7 +97,7 @@ function AcceptanceLine({ id, row, isOpen }: LineProps) {
       {isOpen && (
         <form className="row" onSubmit={(event) => void submit(event)}>
           <input
-            className="mono"
+            className="mono figure-field"
             aria-label={words.measure(row.title)}
             value={text}
             onChange={(event) => setText(event.currentTarget.value)}
