@@ -1,8 +1,8 @@
 """Exported files against readers that nobody here wrote.
 
-Sources: JSON Schema 2020-12 as the package ``jsonschema_rs`` checks it; CSV as RFC 4180 has it (from memory: records
-end in CRLF, a field with a comma or a quote stands in quotes), CSV on the Web as ``csvw`` and a table schema as
-``frictionless`` check it; YAML 1.1 by PyYAML.
+Sources: JSON Schema 2020-12 as the packages ``jsonschema_rs`` and ``jsonschema`` check it; CSV as RFC 4180 has it (from
+memory: records end in CRLF, a field with a comma or a quote stands in quotes), CSV on the Web as ``csvw`` and a table
+schema as ``frictionless`` check it; YAML 1.1 by PyYAML.
 """
 
 from __future__ import annotations
@@ -14,6 +14,7 @@ import warnings
 from pathlib import Path
 from uuid import uuid4
 
+import jsonschema
 import jsonschema_rs
 import pytest
 import yaml
@@ -41,10 +42,11 @@ def jobs(context: Context) -> list[str]:
 
 
 def test_every_job_fits_the_published_schema(context: Context, jobs: list[str]) -> None:
-    validator = jsonschema_rs.validator_for(SCHEMA)
+    validator, second = jsonschema_rs.validator_for(SCHEMA), jsonschema.Draft202012Validator(SCHEMA)
     for job in jobs:
         found = json.loads(export_text(context, job, "json"))
         assert [error.message for error in validator.iter_errors(found)] == []
+        assert [error.message for error in second.iter_errors(found)] == []
         assert not validator.is_valid(found | {"format": "ohmcensus-job/2"})
         assert not validator.is_valid(found | {"readings": [{}]})
 

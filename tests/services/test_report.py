@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import io
+from contextlib import suppress
 from pathlib import Path
 from uuid import uuid4
 
@@ -10,7 +11,7 @@ import pytest
 from pypdf import PdfReader
 from tests.working import happened, logged, prove_dead
 
-from ohmcensus.core.errors import InputError, NotFoundError, SafetyRefusalError
+from ohmcensus.core.errors import InputError, NotFoundError, OhmcensusError, SafetyRefusalError
 from ohmcensus.core.event import (
     Changed,
     CostsNoted,
@@ -23,6 +24,7 @@ from ohmcensus.core.event import (
     ProofMade,
     Reopened,
     RunWatched,
+    StripBack,
     StripStep,
     Way,
 )
@@ -32,6 +34,7 @@ from ohmcensus.services.export_job import export_job
 from ohmcensus.services.keep_wanted import NewOffer, NewWanted, keep_wanted
 from ohmcensus.services.open_job import NewJob, open_job
 from ohmcensus.services.show_proof import show_proof
+from ohmcensus.services.show_repair import show_repair
 from ohmcensus.services.show_trace import show_trace
 from ohmcensus.services.write_report import label_pdf, report_pdf
 
@@ -180,3 +183,23 @@ def test_what_came_off_and_what_is_wanted_stand_on_the_sheet(context: Context, j
     said = text_of(report_pdf(context, job))
     assert "back panel (4 × cross M4, blue lid)" in said
     assert "Heater for FL7-U/2, two tags: wanted, not ordered, 38.50 from Quay store" in said
+
+
+def test_a_sheet_of_everything_keeps_to_three_pages(context: Context, job: str) -> None:
+    """Every line of the sheet read, eight steps off, a proof, costs: the most that one visit brings."""
+    prove_dead(context, job)
+    for line in show_trace(context, job).lines:
+        part, _, test = line.key.partition(".")
+        if not line.reads and line.state != "live" and part not in {"outlet", "source", "dead"} and test:
+            with suppress(OhmcensusError):
+                logged(context, job, f"{part} {test} {'OL' if line.unit == 'ohm' else '1'}")
+    for number in range(8):
+        happened(context, job, StripStep(words=f"cover number {number}", fasteners=4, head="cross", size="M4 x 12"))
+    for step in show_repair(context, job).strip.steps:
+        happened(context, job, StripBack(step=step.id, fasteners=4))
+    repaired(context, job)
+    measured(context, job)
+    happened(context, job, CostsNoted(minutes=95.0, hour=60.0, call_out=35.0))
+    document = PdfReader(io.BytesIO(report_pdf(context, job)))
+    assert sum(bool(line.reads) for line in show_trace(context, job).lines) > 45
+    assert len(document.pages) <= 3

@@ -7,12 +7,13 @@ from __future__ import annotations
 
 from typing import Annotated
 
-from pydantic import BaseModel, ConfigDict, Field, StringConstraints
+from pydantic import BaseModel, ConfigDict, Field, StrictBool, StringConstraints
 
 from ohmcensus.core.trimmed import Trimmed
 
 Megohm = Annotated[float, Field(gt=0, le=1000, allow_inf_nan=False, strict=True)]
 Milliampere = Annotated[float, Field(gt=0, le=100, allow_inf_nan=False, strict=True)]
+Ohm = Annotated[float, Field(gt=0, le=10, allow_inf_nan=False, strict=True)]
 HEATING = frozenset({"heater", "steam_heater", "dryer_heater"})
 # Under this the supply is of the 120 V world.
 LOW_VOLTS = 180.0
@@ -31,6 +32,11 @@ class LimitProfile(BaseModel):
         Leakage of one part.
     kinds_megohm
         Insulation by kind of part, where it differs.
+    earth_ohm, is_cord_added
+        Protective conductor at most, and whether the copper of the cord comes on top; None for the cord's own
+        limit by its length.
+    conductor_ma, touch_ma
+        Protective conductor current at most, None for the limit by the heating power; touch current at most.
     """
 
     model_config = ConfigDict(frozen=True, extra="forbid")
@@ -43,6 +49,10 @@ class LimitProfile(BaseModel):
     class_ii_megohm: Megohm = 2.0
     part_ma: Milliampere = 0.75
     kinds_megohm: dict[str, Megohm] = Field(default_factory=dict, max_length=60)
+    earth_ohm: Ohm | None = None
+    is_cord_added: StrictBool = False
+    conductor_ma: Milliampere | None = None
+    touch_ma: Milliampere = 0.5
 
     def least_megohm(self, kind: str, protection_class: str) -> float:
         """Return what a part of a kind must insulate at least, in a machine of a protection class."""
@@ -63,17 +73,21 @@ BUILT_IN = (
     LimitProfile(
         id="stricter",
         title="Stricter house rules",
-        basis="a firm's own: 1 MΩ whatever the part, 0.5 mA; no source",
+        basis="a firm's own: 1 MΩ whatever the part, 0.5 mA, earth 0.1 Ω and the cord; no source",
         heating_megohm=1.0,
         part_ma=0.5,
+        earth_ohm=0.1,
+        is_cord_added=True,
     ),
     LimitProfile(
         id="one_megohm_five_ma",
-        title="1 MΩ, 5 mA",
+        title="1 Ω, 1 MΩ, 5 mA",
         basis="as used in some countries, from memory",
         heating_megohm=1.0,
         class_ii_megohm=1.0,
         part_ma=5.0,
+        earth_ohm=1.0,
+        conductor_ma=5.0,
     ),
     LimitProfile(
         id="practice_120",
@@ -81,6 +95,7 @@ BUILT_IN = (
         basis="no mandatory test; 500 V at least 1 MΩ and 0.75 mA, common practice from memory",
         heating_megohm=1.0,
         class_ii_megohm=1.0,
+        conductor_ma=0.75,
     ),
 )
 

@@ -48,8 +48,8 @@ class Report:
         What came off with what held it; parts that were wanted.
     costs
         What is charged: name and amount, the total last; empty where nothing was noted.
-    proofs
-        The proof table, empty where none was made.
+    proofs, testers
+        The proof table, empty where none was made; the testers that its rows name, with number and calibration.
     ending, signed, is_unsafe
         How the job ended; who signed it off and when; whether the machine goes out labelled unsafe.
     advice, cautions
@@ -73,6 +73,7 @@ class Report:
     parts: tuple[str, ...]
     costs: tuple[tuple[str, str], ...]
     proofs: tuple[ReportProof, ...]
+    testers: tuple[str, ...]
     ending: str
     signed: str
     is_unsafe: bool

@@ -42,6 +42,8 @@ _FACES = ("text", "text-bold", "mono", "mono-bold", "signs", "signs-bold")
 # Between the margins, less the padding of the frame.
 WIDTH = A4[0] - 36 * mm - 12
 _LANE = 6 * mm
+# More readings than this go side by side.
+MOST_IN_ONE_COLUMN = 26
 
 
 def write_report(report: Report) -> bytes:
@@ -118,13 +120,14 @@ def _story(report: Report) -> Iterator[Any]:
     yield from _findings(report)
     yield from _work(report)
     yield from _end(report)
-    yield PageBreak()
+    yield from _heading("Every reading that stands")
+    yield _readings(report.readings) if len(report.readings) <= MOST_IN_ONE_COLUMN else _two_columns(report.readings)
+    # A page of its own, save where a full sheet leaves room for it.
+    yield PageBreak() if len(report.readings) <= MOST_IN_ONE_COLUMN else CondPageBreak(66 * mm)
     yield from _heading("For the customer")
     for row in report.plain:
         yield _words(row, _style(12.5))
         yield Spacer(1, 2 * mm)
-    yield from _heading("Every reading that stands")
-    yield _readings(report.readings)
 
 
 def _findings(report: Report) -> Iterator[Any]:
@@ -147,11 +150,14 @@ def _work(report: Report) -> Iterator[Any]:
     if report.cured:
         yield Spacer(1, 1.5 * mm)
         yield _words(report.cured, _style(bold=True))
-    yield from _section("What came off, and is back", report.taken_off)
+    if report.taken_off:
+        yield from _heading("What came off, and is back")
+        yield _words("; ".join(report.taken_off) + ".")
     yield from _section("Parts", report.parts)
     if report.proofs:
         yield from _heading("Proof after repair")
         yield _proofs(report.proofs)
+        yield from (_words(row, _style(8.5, colour=QUIET)) for row in report.testers)
 
 
 def _end(report: Report) -> Iterator[Any]:
@@ -250,6 +256,27 @@ def _readings(rows: tuple[ReportReading, ...]) -> Table:
     ]
     widths = [WIDTH * share for share in (0.38, 0.19, 0.23, 0.20)]
     return Table([head, *body], colWidths=widths, repeatRows=1, style=_lined(), hAlign="LEFT")
+
+
+def _two_columns(rows: tuple[ReportReading, ...]) -> Table:
+    """Return many readings side by side, in small print, so that a sheet keeps to its pages."""
+    half = (len(rows) + 1) // 2
+    blank = [""] * 4
+    head = [_words(name, _style(8, colour=QUIET)) for name in ("What", "Reads", "Should read", "Says")]
+    sides = [[_small(row) for row in part] for part in (rows[:half], rows[half:])]
+    body = [[*left, "", *(sides[1][at] if at < len(sides[1]) else blank)] for at, left in enumerate(sides[0])]
+    widths = [WIDTH * share for share in (0.23, 0.085, 0.105, 0.065)]
+    columns = [*widths, WIDTH * 0.03, *widths]
+    return Table([[*head, "", *head], *body], colWidths=columns, repeatRows=1, style=_lined(), hAlign="LEFT")
+
+
+def _small(row: ReportReading) -> list[Any]:
+    return [
+        _words(row.what, _style(7.5)),
+        _words(row.reads, _style(7.5, bold=True)),
+        _words(row.should, _style(7.5)),
+        _words(row.verdict, _style(7.5, colour=OUTSIDE if row.is_outside else INK)),
+    ]
 
 
 def _proofs(rows: tuple[ReportProof, ...]) -> Table:

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Sequence
+from collections.abc import Mapping, Sequence
 from dataclasses import replace
 
 from ohmcensus.core.case import Case
@@ -19,7 +19,7 @@ from ohmcensus.core.strip_down import strip_down
 from ohmcensus.exchange.report import Report, ReportProof, ReportReading
 from ohmcensus.services.at_hand import JobAtHand
 from ohmcensus.services.context import Context
-from ohmcensus.services.show_proof import proof_view
+from ohmcensus.services.show_proof import CriterionView, proof_view
 from ohmcensus.services.show_repair import step_words
 from ohmcensus.services.show_strip import held_words
 from ohmcensus.services.show_suspects import diagnosed, table_of
@@ -27,7 +27,7 @@ from ohmcensus.services.suspect_words import chance_words, cured_words, standing
 
 # Lines that decide: outside their windows, or weighing at least so many powers of ten for the suspect in front.
 DECIDES_FROM = 0.3
-MOST_DECIDING = 8
+MOST_DECIDING = 6
 ADVICE = (
     "Look at the fill hoses once or twice a year: bulges, rust at the nut, kinks.",
     "Clean the drain filter after fluff, coins or hair pins, and twice a year anyway.",
@@ -57,7 +57,10 @@ def composed(context: Context, job: JobAtHand, wanted: Sequence[WantedPart] = ()
     rows = [row for row in job.lines if row.answer is not None and row.test and not is_proof(row.test.id)]
     deciding = _deciding([row for row in census_lines(before) if row.answer and row.test], known.leader)
     cured = cured_words(case)
-    shown = any(row.is_good is not None for row in proofs(case))
+    shown = proof_view(context, job).criteria if any(row.is_good is not None for row in proofs(case)) else []
+    testers = {
+        tester: f"T{at + 1}" for at, tester in enumerate(dict.fromkeys(row.tester for row in shown if row.tester))
+    }
     return Report(
         title=f"Job sheet · {stored.machine}",
         job_id=stored.id,
@@ -71,12 +74,8 @@ def composed(context: Context, job: JobAtHand, wanted: Sequence[WantedPart] = ()
         taken_off=_taken_off(case),
         parts=tuple(_part(row, case) for row in wanted),
         costs=cost_rows(case),
-        proofs=tuple(
-            ReportProof(row.title, row.limit, row.before, row.reads, row.state.replace("_", " "), row.shown_by)
-            for row in proof_view(context, job).criteria
-        )
-        if shown
-        else (),
+        proofs=tuple(_proof(row, testers) for row in shown),
+        testers=tuple(f"{name}: {tester}" for tester, name in testers.items()),
         ending=_ending(end.body.why if end and isinstance(end.body, Ended) else "", is_unsafe=is_unsafe),
         signed=_signed(job),
         is_unsafe=is_unsafe,
@@ -168,6 +167,11 @@ def _ending(why: str, *, is_unsafe: bool) -> str:
     if not why:
         return "The job is not ended yet: this is how it stands."
     return f"{why} The machine is labelled unsafe: not to be used." if is_unsafe else why
+
+
+def _proof(row: CriterionView, testers: Mapping[str, str]) -> ReportProof:
+    by = ", ".join(word for word in (testers.get(row.tester, ""), row.shown_by) if word)
+    return ReportProof(row.title, row.limit, row.before, row.reads, row.state.replace("_", " "), by)
 
 
 def _taken_off(case: Case) -> tuple[str, ...]:

@@ -29,8 +29,8 @@ class CriterionView(BaseModel):
         What it has to read, and where that comes from; empty where it is seen, and for the warming until it is timed.
     state
         Good, bad, or not shown since the last change.
-    reads, shown_by
-        What was read or seen, and by what: tester, method, moment.
+    reads, tester, shown_by
+        What was read or seen, with which tester, and by which method.
     before
         What the machine did before the change: the same test, the fault's run; empty where it was not made.
     line
@@ -48,6 +48,7 @@ class CriterionView(BaseModel):
     caution: str
     state: Literal["good", "bad", "not_shown"]
     reads: str
+    tester: str
     shown_by: str
     before: str
     line: str
@@ -135,6 +136,7 @@ def _criterion(case: Case, row: Proof, *, is_next: bool) -> CriterionView:
         caution=criterion.caution,
         state="not_shown" if row.is_good is None else "good" if row.is_good else "bad",
         reads=_reads(row),
+        tester=_tester(row),
         shown_by=_shown_by(row),
         before=before_words(case, row),
         line=criterion.test.replace(".", " "),
@@ -154,16 +156,21 @@ def _computed(row: Proof) -> str:
     return f"{row.warmed[1].lo:.1f} to {row.warmed[1].hi:.1f} min" if row.warmed else ""
 
 
-def _shown_by(row: Proof) -> str:
+def _tester(row: Proof) -> str:
+    """Say by which instrument: its number and the date of its calibration, where they are stated."""
     event = row.event
-    if row.warmed:
-        rise, _ = row.warmed
-        return f"{rise.litres:g} litres from {rise.from_celsius:g} to {rise.to_celsius:g} °C"
     meter = event.instrument if event else row.reading.meter if row.reading else None
     if meter is None:
         return ""
     serial = (event.serial if event else "") or meter.serial
     calibrated = (event.calibrated if event else "") or meter.calibrated
-    named = [meter.title, f"no. {serial}" if serial else "", f"calibrated {calibrated}" if calibrated else ""]
-    named.append(event.way.value if event and event.way else "")
+    named = (meter.title, f"no. {serial}" if serial else "", f"calibrated {calibrated}" if calibrated else "")
     return ", ".join(word for word in named if word)
+
+
+def _shown_by(row: Proof) -> str:
+    """Say by which method, or from what to what water was warmed."""
+    if row.warmed:
+        rise, _ = row.warmed
+        return f"{rise.litres:g} litres from {rise.from_celsius:g} to {rise.to_celsius:g} °C"
+    return row.event.way.value if row.event and row.event.way else ""

@@ -1838,8 +1838,8 @@ export interface components {
          *         What it has to read, and where that comes from; empty where it is seen, and for the warming until it is timed.
          *     state
          *         Good, bad, or not shown since the last change.
-         *     reads, shown_by
-         *         What was read or seen, and by what: tester, method, moment.
+         *     reads, tester, shown_by
+         *         What was read or seen, with which tester, and by which method.
          *     before
          *         What the machine did before the change: the same test, the fault's run; empty where it was not made.
          *     line
@@ -1874,6 +1874,8 @@ export interface components {
              * @enum {string}
              */
             state: "good" | "bad" | "not_shown";
+            /** Tester */
+            tester: string;
             /** Title */
             title: string;
         };
@@ -2468,6 +2470,11 @@ export interface components {
          *         Leakage of one part.
          *     kinds_megohm
          *         Insulation by kind of part, where it differs.
+         *     earth_ohm, is_cord_added
+         *         Protective conductor at most, and whether the copper of the cord comes on top; None for the cord's own
+         *         limit by its length.
+         *     conductor_ma, touch_ma
+         *         Protective conductor current at most, None for the limit by the heating power; touch current at most.
          */
         LimitProfile: {
             /**
@@ -2486,12 +2493,27 @@ export interface components {
              */
             class_ii_megohm?: number;
             /**
+             * Conductor Ma
+             * @default null
+             */
+            conductor_ma?: number | null;
+            /**
+             * Earth Ohm
+             * @default null
+             */
+            earth_ohm?: number | null;
+            /**
              * Heating Megohm
              * @default 0.3
              */
             heating_megohm?: number;
             /** Id */
             id: string;
+            /**
+             * Is Cord Added
+             * @default false
+             */
+            is_cord_added?: boolean;
             /** Kinds Megohm */
             kinds_megohm?: {
                 [key: string]: number;
@@ -2503,6 +2525,11 @@ export interface components {
             part_ma?: number;
             /** Title */
             title: string;
+            /**
+             * Touch Ma
+             * @default 0.5
+             */
+            touch_ma?: number;
         };
         /**
          * LinePreview

@@ -31,7 +31,9 @@ test("a kind of part with a limit of its own is kept with the profile", async ()
     heating_megohm: 0.3,
     class_ii_megohm: 2,
   };
-  draw(<LimitsForm settings={{ profile: "ours", own_profiles: [{ ...own, part_ma: 0.75 }] }} />);
+  draw(
+    <LimitsForm settings={{ profile: "ours", own_profiles: [{ ...own, part_ma: 0.75, touch_ma: 0.5 }] }} />,
+  );
   fireEvent.click(screen.getByRole("button", { name: "Change them for us" }));
   fireEvent.click(await screen.findByRole("button", { name: "Add a kind of part" }));
   fireEvent.change(screen.getByLabelText("Insulation, MΩ"), { target: { value: "0,5" } });

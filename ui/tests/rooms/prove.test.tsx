@@ -17,6 +17,7 @@ const SEEN: Criterion = {
   caution: "",
   state: "not_shown",
   reads: "",
+  tester: "",
   shown_by: "",
   before: "",
   line: "",
@@ -118,7 +119,7 @@ describe("a criterion", () => {
       kind: "reading" as const,
       state: "bad" as const,
       reads: "0.2 MΩ",
-      shown_by: "Tester",
+      tester: "Tester",
       before: "0.1 MΩ",
     };
     draw(<CriterionRow view={VIEW} row={row} />);

@@ -77,7 +77,7 @@ function answering(answer: object) {
 test("a piece tells where it comes from and what it reads, and takes a reading in the hand", async () => {
   const sent = answering(SHELF);
   draw(<SpareCard row={SPARE} view={SHELF} />);
-  expect(screen.getByText(/salvaged from a machine: Machine 4, insulation good/)).toBeInTheDocument();
+  expect(screen.getByText("Salvaged from Machine 4; tested there: insulation good")).toBeInTheDocument();
   expect(screen.getByText("measured in part")).toBeInTheDocument();
   fireEvent.change(screen.getByLabelText("Reading: to earth"), { target: { value: "299M" } });
   fireEvent.click(screen.getAllByRole("button", { name: "Log" })[1] as HTMLElement);

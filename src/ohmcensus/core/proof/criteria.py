@@ -14,7 +14,7 @@ from enum import StrEnum
 from ohmcensus.core.case import Case
 from ohmcensus.core.event import Changed, InsulationNotAllowed
 from ohmcensus.core.judgement import limited
-from ohmcensus.core.limits import HEATING, LOW_VOLTS
+from ohmcensus.core.limits import HEATING, LimitProfile
 from ohmcensus.core.machine import machine_tests
 from ohmcensus.core.parts.kind import Proves
 from ohmcensus.core.quantity import Interval, Unit
@@ -23,11 +23,10 @@ from ohmcensus.core.window import Source, Window
 
 # Protective conductor current, in amperes: in general; each kW of heating over 3.5 kW; never more.
 CURRENT_A, CURRENT_A_PER_KW, HEATING_FROM_W, MOST_CURRENT_A = 3.5e-3, 1e-3, 3500.0, 10e-3
-TOUCH_A, LOW_VOLTS_CURRENT_A = 0.5e-3, 0.75e-3
+AMPERE_A_MILLIAMPERE = 1e-3
 TUB_HEATER = "heater"
 # Kinds whose change may have spoilt the heating: the warming is timed then, and not after a new lock.
 _HEATING_HANGS_ON = frozenset({TUB_HEATER, "ntc", "thermal_cutout", "control_board", "harness", "pressure_switch"})
-_BASIS = "EN 50678 and EN 50699, from memory"
 
 
 class ShownBy(StrEnum):
@@ -72,15 +71,15 @@ def criteria(case: Case) -> tuple[Criterion, ...]:
     return tuple(_criteria(case))
 
 
-def current_limit_a(sheet: Sheet) -> float:
+def current_limit_a(sheet: Sheet, limits: LimitProfile) -> float:
     """Return the greatest protective conductor current in amperes.
 
     Notes
     -----
-    3.5 mA; over 3.5 kW of heating 1 mA a kW, at most 10 mA. At 120 V 0.75 mA, common practice.
+    The profile's own where it has one; else 3.5 mA, over 3.5 kW of heating 1 mA a kW, at most 10 mA.
     """
-    if sheet.volts < LOW_VOLTS:
-        return LOW_VOLTS_CURRENT_A
+    if limits.conductor_ma is not None:
+        return limits.conductor_ma * AMPERE_A_MILLIAMPERE
     heating = sum(float(getattr(part.ratings, "watts", 0.0)) for part in sheet.parts if part.kind in HEATING)
     if heating <= HEATING_FROM_W:
         return CURRENT_A
@@ -138,7 +137,7 @@ def is_insulation_barred(case: Case) -> bool:
 def _currents(case: Case) -> Iterator[Criterion]:
     live = "Live: stand insulated, touch nothing but the tester."
     if case.sheet.protection_class != "II":
-        window = _at_most(current_limit_a(case.sheet), case.sheet)
+        window = _at_most(current_limit_a(case.sheet, case.limits), case.limits)
         heat = ", heat on" if is_insulation_barred(case) else ""
         for name, how in (("current", f"Machine running{heat}."), ("current_turned", f"The same{heat}, plug turned.")):
             turned = ", plug turned" if name == "current_turned" else ""
@@ -149,12 +148,11 @@ def _currents(case: Case) -> Iterator[Criterion]:
             "Touch current",
             "Every metal part that can be touched and is not earthed.",
             ShownBy.CURRENT,
-            _at_most(TOUCH_A, case.sheet),
+            _at_most(case.limits.touch_ma * AMPERE_A_MILLIAMPERE, case.limits),
             caution=live,
         )
 
 
-def _at_most(ampere: float, sheet: Sheet) -> Window:
-    is_low = sheet.volts < LOW_VOLTS
-    basis = "common practice at 120 V, from memory" if is_low else _BASIS
-    return Window(Interval(-math.inf, ampere), Unit.AMPERE, Source.COMMON if is_low else Source.PLATE, basis)
+def _at_most(ampere: float, limits: LimitProfile) -> Window:
+    basis = f"{limits.title}: {limits.basis}" if limits.basis else limits.title
+    return Window(Interval(-math.inf, ampere), Unit.AMPERE, Source.COMMON, basis)

@@ -26,7 +26,8 @@ export function CriterionRow({ view, row }: { view: ProveView; row: Criterion })
       </p>
       {row.reads && (
         <p>
-          <b className="mono criterion-reads">{row.reads}</b> {row.shown_by}
+          <b className="mono criterion-reads">{row.reads}</b>{" "}
+          {[row.tester, row.shown_by].filter(Boolean).join(", ")}
         </p>
       )}
       {row.before && (

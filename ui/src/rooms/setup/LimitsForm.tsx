@@ -11,11 +11,17 @@ const FIGURES = [
   ["heating_megohm", words.heating],
   ["class_ii_megohm", words.classII],
   ["part_ma", words.part],
+  ["touch_ma", words.touch],
+] as const;
+/** Empty for the limit that follows from the cord, and from the heating power. */
+const OPEN_FIGURES = [
+  ["earth_ohm", words.earth],
+  ["conductor_ma", words.conductor],
 ] as const;
 type Profile = Schemas["LimitProfile"];
 type KindRow = { kind: string; megohm: string };
 const number = (text: string) => Number(text.replace(",", "."));
-type Typed = Record<(typeof FIGURES)[number][0], string>;
+type Typed = Record<(typeof FIGURES)[number][0] | (typeof OPEN_FIGURES)[number][0], string>;
 
 /** Which limits a leak is judged by; a built-in profile is changed by making it one's own. */
 export function LimitsForm({ settings }: { settings: Settings }) {
@@ -80,18 +86,33 @@ type ProfileFormProps = {
 function ProfileForm({ start, titles, onKeep }: ProfileFormProps) {
   const [title, setTitle] = useState(start.title);
   const [typed, setTyped] = useState<Typed>(
-    () => Object.fromEntries(FIGURES.map(([name]) => [name, String(start[name] ?? "")])) as Typed,
+    () =>
+      Object.fromEntries(
+        [...FIGURES, ...OPEN_FIGURES].map(([name]) => [name, String(start[name] ?? "")]),
+      ) as Typed,
   );
   const [kinds, setKinds] = useState<KindRow[]>(() =>
     Object.entries(start.kinds_megohm ?? {}).map(([kind, megohm]) => ({ kind, megohm: String(megohm) })),
   );
+  const [isCordAdded, setIsCordAdded] = useState(start.is_cord_added ?? false);
   const [problem, setProblem] = useState("");
   const submit = (event: FormEvent) => {
     event.preventDefault();
     const figures = FIGURES.map(([name]) => [name, number(typed[name])] as const);
     const byKind = kinds.map((row) => [row.kind, number(row.megohm)] as const);
-    if ([...figures, ...byKind].some(([, value]) => !(value > 0))) return setProblem(words.bad);
-    onKeep({ ...start, title, ...Object.fromEntries(figures), kinds_megohm: Object.fromEntries(byKind) });
+    const open = OPEN_FIGURES.map(
+      ([name]) => [name, typed[name].trim() ? number(typed[name]) : null] as const,
+    );
+    const said = open.filter(([, value]) => value !== null);
+    if ([...figures, ...byKind, ...said].some(([, value]) => !(Number(value) > 0)))
+      return setProblem(words.bad);
+    onKeep({
+      ...start,
+      title,
+      ...Object.fromEntries([...figures, ...open]),
+      is_cord_added: isCordAdded,
+      kinds_megohm: Object.fromEntries(byKind),
+    });
   };
   return (
     <form className="stack" onSubmit={submit} aria-label={words.own}>
@@ -112,6 +133,25 @@ function ProfileForm({ start, titles, onKeep }: ProfileFormProps) {
           onChange={(event) => setTyped({ ...typed, [name]: event.currentTarget.value })}
         />
       ))}
+      {OPEN_FIGURES.map(([name, label]) => (
+        <TextInput
+          key={name}
+          size="md"
+          label={label}
+          placeholder={words.byRule}
+          value={typed[name]}
+          inputMode="decimal"
+          onChange={(event) => setTyped({ ...typed, [name]: event.currentTarget.value })}
+        />
+      ))}
+      <label className="row" style={{ minHeight: 44 }}>
+        <input
+          type="checkbox"
+          checked={isCordAdded}
+          onChange={(event) => setIsCordAdded(event.currentTarget.checked)}
+        />
+        {words.cordAdded}
+      </label>
       <KindRows rows={kinds} titles={titles} onChange={setKinds} />
       <Problem text={problem} />
       <button type="submit" className="act" disabled={!title.trim()}>
