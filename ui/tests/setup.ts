@@ -24,3 +24,5 @@ Element.prototype.scrollIntoView = () => undefined;
 Object.defineProperty(document, "fonts", {
   value: { addEventListener: () => undefined, removeEventListener: () => undefined },
 });
+
+afterEach(() => localStorage.clear());

@@ -4,6 +4,7 @@ import type { EventBody } from "../api/client";
 import { useEvent } from "../api/rooms";
 import { run as words } from "../words/frame";
 import { Problem } from "./Problem";
+import { useKeptState } from "./useKeptState";
 
 const FIELDS = ["litres", "from_celsius", "to_celsius", "minutes"] as const;
 type Field = (typeof FIELDS)[number];
@@ -18,7 +19,7 @@ type Props = {
 /** One run that was watched, with the warming of the water where it was timed; what is typed stays until it is stored. */
 export function RunForm({ jobId, outcomes, heats }: Props) {
   const record = useEvent(jobId);
-  const [typed, setTyped] = useState(EMPTY);
+  const [typed, setTyped, forget] = useKeptState(`ohmcensus.run.${jobId}`, EMPTY);
   const [problem, setProblem] = useState("");
   const note = async (outcome: string) => {
     const given = FIELDS.filter((field) => typed[field].trim() !== "");
@@ -36,7 +37,7 @@ export function RunForm({ jobId, outcomes, heats }: Props) {
         outcome,
         heat: given.length > 0 ? numbers : null,
       } as EventBody);
-      setTyped(EMPTY);
+      forget();
     } catch {
       // said below
     }
@@ -44,7 +45,7 @@ export function RunForm({ jobId, outcomes, heats }: Props) {
   return (
     <div className="stack">
       {heats && (
-        <details>
+        <details open={FIELDS.some((field) => typed[field] !== "") || undefined}>
           <summary>{words.heat}</summary>
           <div className="run-heat">
             {FIELDS.map((field) => (

@@ -17,6 +17,7 @@ export const sheetOut = {
   amount: (number: number) => `Amount ${number}`,
   more: "Another line",
   total: "Total",
+  totalLater: "The total follows once they are noted.",
   note: "Note the costs",
   noteAgain: "Note them anew",
   badAmount: (field: string) => `${field}: that is no amount. Type it in figures, e.g. 38.50.`,

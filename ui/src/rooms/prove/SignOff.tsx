@@ -1,14 +1,14 @@
 import { TextInput } from "@mantine/core";
-import { useState } from "react";
 import type { ProveView } from "../../api/proof";
 import { useEvent } from "../../api/rooms";
 import { Problem } from "../../app/Problem";
+import { useKeptState } from "../../app/useKeptState";
 import { prove as words } from "../../words/prove";
 
 /** What blocks signing off, and the two ways to end a job. */
 export function SignOff({ view }: { view: ProveView }) {
   const record = useEvent(view.job.id);
-  const [why, setWhy] = useState("");
+  const [why, setWhy] = useKeptState(`ohmcensus.sign.${view.job.id}`, "");
   const end = (isUnsafe: boolean) => record.mutate({ kind: "ended", why, is_labelled_unsafe: isUnsafe });
   return (
     <section className="card leaf stack" aria-label={words.signOff}>

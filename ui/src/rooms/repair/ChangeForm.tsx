@@ -5,8 +5,10 @@ import type { RepairView } from "../../api/repair";
 import { useEvent } from "../../api/rooms";
 import { Problem } from "../../app/Problem";
 import { RunForm } from "../../app/RunForm";
+import { useKeptState } from "../../app/useKeptState";
 import { repair as words } from "../../words/repair";
 
+const EMPTY = { fitted: "", words: "" };
 type Changed = Extract<EventBody, { kind?: "changed" }>;
 
 /** One change, or one run after it; what was typed stays until it is stored. */
@@ -14,15 +16,13 @@ export function ChangeForm({ view }: { view: RepairView }) {
   const record = useEvent(view.job.id);
   const [part, setPart] = useState(view.leader);
   const [intervention, setIntervention] = useState(view.interventions[0]?.id ?? "");
-  const [fitted, setFitted] = useState("");
-  const [note, setNote] = useState("");
+  const [typed, setTyped, forget] = useKeptState(`ohmcensus.change.${view.job.id}`, EMPTY);
   const submit = async (event: FormEvent) => {
     event.preventDefault();
-    const body = { kind: "changed", part, intervention, fitted, words: note } as Changed;
+    const body = { kind: "changed", part, intervention, ...typed } as Changed;
     try {
       await record.mutateAsync(body);
-      setFitted("");
-      setNote("");
+      forget();
     } catch {
       // said below
     }
@@ -49,16 +49,16 @@ export function ChangeForm({ view }: { view: RepairView }) {
           size="md"
           label={words.fitted}
           description={words.fittedHelp}
-          value={fitted}
+          value={typed.fitted}
           maxLength={300}
-          onChange={(event) => setFitted(event.currentTarget.value)}
+          onChange={(event) => setTyped({ ...typed, fitted: event.currentTarget.value })}
         />
         <TextInput
           size="md"
           label={words.note}
-          value={note}
+          value={typed.words}
           maxLength={300}
-          onChange={(event) => setNote(event.currentTarget.value)}
+          onChange={(event) => setTyped({ ...typed, words: event.currentTarget.value })}
         />
         <Problem error={record.error} />
         <button type="submit" className="act" disabled={record.isPending}>

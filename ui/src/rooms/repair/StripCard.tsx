@@ -1,4 +1,5 @@
 import { useState } from "react";
+import { Link } from "react-router";
 import type { RepairView } from "../../api/repair";
 import { useEvent } from "../../api/rooms";
 import { PhotoPick } from "../../app/PhotoPick";
@@ -39,6 +40,11 @@ export function StripCard({ view }: { view: RepairView }) {
             ))}
           </ol>
         </>
+      )}
+      {!view.is_over && view.job.safety !== "dead" && !isTurned && (
+        <p className="notice">
+          {words.notDead} <Link to={`/jobs/${view.job.id}/safe`}>{words.toSafe}</Link>
+        </p>
       )}
       {!view.is_over && !isTurned && <StripForm view={view} />}
     </section>

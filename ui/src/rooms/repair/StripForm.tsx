@@ -3,19 +3,20 @@ import { type FormEvent, useState } from "react";
 import type { RepairView } from "../../api/repair";
 import { useEvent } from "../../api/rooms";
 import { Problem } from "../../app/Problem";
+import { useKeptState } from "../../app/useKeptState";
 import { strip as words } from "../../words/repair";
 import { PlugChips } from "./PlugChips";
 
 const HELD = ["fasteners", "head", "size", "kept"] as const;
-const EMPTY = { words: "", fasteners: "", head: "", size: "", kept: "", panel: "" };
+const EMPTY = { words: "", fasteners: "", head: "", size: "", kept: "", panel: "", plugs: [] as string[] };
 
 /** One thing that comes off; what is typed stays until it is stored. */
 export function StripForm({ view }: { view: RepairView }) {
   const record = useEvent(view.job.id);
-  const [typed, setTyped] = useState(EMPTY);
-  const [plugs, setPlugs] = useState<string[]>([]);
+  const [draft, setDraft, forget] = useKeptState(`ohmcensus.strip.${view.job.id}`, EMPTY);
+  const { plugs, ...typed } = draft;
   const [problem, setProblem] = useState("");
-  const set = (part: Partial<typeof EMPTY>) => setTyped({ ...typed, ...part });
+  const set = (part: Partial<typeof EMPTY>) => setDraft({ ...draft, ...part });
   const submit = async (event: FormEvent) => {
     event.preventDefault();
     const fasteners = typed.fasteners.trim() === "" ? 0 : Number(typed.fasteners);
@@ -23,8 +24,7 @@ export function StripForm({ view }: { view: RepairView }) {
     setProblem("");
     try {
       await record.mutateAsync({ ...typed, kind: "strip_step", fasteners, plugs } as never);
-      setTyped(EMPTY);
-      setPlugs([]);
+      forget();
     } catch {
       // said below
     }
@@ -64,7 +64,7 @@ export function StripForm({ view }: { view: RepairView }) {
       <details>
         <summary>{words.pulled}</summary>
         <div className="chips">
-          <PlugChips plugs={view.strip.plugs} chosen={plugs} onChoose={setPlugs} />
+          <PlugChips plugs={view.strip.plugs} chosen={plugs} onChoose={(chosen) => set({ plugs: chosen })} />
         </div>
       </details>
       <Problem error={record.error} text={problem} />

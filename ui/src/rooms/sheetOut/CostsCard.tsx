@@ -62,7 +62,11 @@ export function CostsCard({ view }: { view: SheetOutView }) {
           />
         </div>
       ))}
-      <Total total={view.total} />
+      {JSON.stringify(draft) === JSON.stringify(draftOf(view.costs)) ? (
+        <Total total={view.total} />
+      ) : (
+        <p className="quiet">{words.totalLater}</p>
+      )}
       <Problem error={record.error} text={problem} />
       <div className="row wrap">
         <button
