@@ -248,3 +248,37 @@ def test_heat_up_and_worth_are_worked_out(
     assert heat["minutes"]["lo"] == pytest.approx(17.46, abs=0.01)
     assert say("rules", "worth", "--price", "38", "--machine", "20")[0]["id"] == "give_up"
     assert run(capsys, monkeypatch, "rules", "worth", "--price", "-1")[0] == 2
+
+
+def test_jobs_go_out_of_one_directory_and_into_another(say: Any, capsys: Any, monkeypatch: Any, tmp_path: Path) -> None:
+    here, there = tmp_path / "here", tmp_path / "there"
+    context = Context(open_store(here))
+    seed_demo(context)
+    ids = {row.id for row in list_jobs(context)}
+    photos = len(list((here / "photos").rglob("*.jpg")))
+    context.store.close()
+    file = str(tmp_path / "all.zip")
+    assert run(capsys, monkeypatch, "export", "all", "-o", file, "--data", str(here)) == (0, "", "")
+    found = say("import", file, "--data", str(there))
+    assert (set(found["jobs"]), found["already"]) == (ids, [])
+    assert found["photos"] == 4
+    assert len(list((there / "photos").rglob("*.jpg"))) == photos
+    again = say("import", file, "--data", str(there))
+    assert (again["jobs"], set(again["already"])) == ([], ids)
+    code, out, err = run(capsys, monkeypatch, "import", str(tmp_path / "none.zip"), "--data", str(there))
+    assert (code, out, err.count("\n")) == (2, "", 1)
+
+
+@pytest.mark.parametrize(
+    ("words", "litres", "joule"),
+    [
+        ([], 50.0, 14 * 4190 * 25 + 4 * 1340 * 25 + 120 * 90 * 60),
+        (["--to-celsius", "15"], 50.0, 120 * 90 * 60),
+        (["--rinses", "0", "--laundry-kg", "0", "--minutes", "0"], 14.0, 14 * 4190 * 25),
+    ],
+    ids=["usual", "cold", "water alone"],
+)
+def test_a_wash_is_worked_out(say: Any, words: list[str], litres: float, joule: float) -> None:
+    found = say("rules", "wash", *words)
+    assert (found["water_litres"], found["energy_j"]) == (litres, pytest.approx(joule))
+    assert found["kilowatt_hours"] == pytest.approx(joule / 3.6e6)

@@ -5,6 +5,7 @@ from __future__ import annotations
 import csv
 import io
 import json
+from collections.abc import Callable
 from pathlib import Path
 
 import pytest
@@ -12,6 +13,7 @@ from playwright.sync_api import Page, expect
 
 from ohmcensus.services.show_job import list_jobs
 from tests.journeys.conftest import Visit
+from tests.working import prove_dead
 
 AXE = Path("ui/node_modules/axe-core/axe.min.js")
 
@@ -91,38 +93,65 @@ def barriers(page: Page) -> list[str]:
     ]
 
 
+Act = Callable[[Page], object]
+
+
+def pressed(name: str, *, first: bool = False) -> Act:
+    def press(page: Page) -> None:
+        found = page.get_by_role("button", name=name)
+        (found.first if first else found).click()
+
+    return press
+
+
+def ladder(page: Page) -> None:
+    pressed("Ladder")(page)
+    page.get_by_text("Before every rung").wait_for()
+
+
+def typed(page: Page) -> None:
+    page.get_by_label("Type a part and a reading").fill("heater 33")
+    page.get_by_text("outside, high").first.wait_for()
+
+
+def headed(name: str) -> Act:
+    return lambda page: page.get_by_role("heading", name=name).wait_for()
+
+
+SCREENS: tuple[tuple[str, str, Act], ...] = (
+    ("", "/jobs", headed("Jobs")),
+    ("", "/jobs", pressed("New job")),
+    ("", "/setup", headed("Setup")),
+    ("", "/setup", pressed("Copy to yours", first=True)),
+    ("", "/machines/fl7-u", headed("Machine")),
+    ("", "/shelf", headed("A piece for the shelf")),
+    ("Galley washer", "intake", headed("Earlier visits")),
+    ("Galley washer", "safe", headed("What was done")),
+    ("Galley washer", "codes", headed("What codes mean here")),
+    ("Galley washer", "trip", headed("Make a run")),
+    ("Galley washer", "repair", headed("Note a change")),
+    ("Galley washer", "prove", headed("Sign off")),
+    ("Galley washer", "sheet-out", headed("Take it along")),
+    ("Lock cottage washer", "repair", pressed("Mark it anew")),
+    ("Lock cottage washer", "repair", pressed("Change it")),
+    ("Machine 1", "safe", pressed("Work live")),
+    ("Machine 3", "trace", typed),
+    ("Machine 3", "trace", ladder),
+    ("Machine 3", "trace", pressed("Between two points")),
+)
+
+
 @pytest.mark.parametrize("size", ["laptop", "phone"])
 @pytest.mark.parametrize("night", [False, True], ids=["day", "night"])
 def test_no_screen_has_a_serious_barrier_or_scrolls_sideways(demo: Visit, size: str, night: bool) -> None:
-    pages = {path: demo.open(path, size=size, night=night) for path in ("/jobs", "/setup", "/machines/fl7-u")}
-    pages["new job"] = demo.open("/jobs", size=size, night=night)
-    pages["new job"].get_by_role("button", name="New job").click()
-    pages["own meter"] = demo.open("/setup", size=size, night=night)
-    pages["own meter"].get_by_role("button", name="Copy to yours").first.click()
-    pages["trace"] = demo.trace("Machine 3", size=size, night=night)
-    pages["trace"].get_by_label("Type a part and a reading").fill("heater 33")
-    pages["trace"].get_by_text("outside, high").first.wait_for()
-    for room, heading in (
-        ("intake", "Earlier visits"),
-        ("safe", "What was done"),
-        ("codes", "What codes mean here"),
-        ("trip", "Make a run"),
-        ("repair", "Note a change"),
-        ("prove", "Sign off"),
-    ):
-        pages[room] = demo.open(f"/jobs/{demo.job('Galley washer')}/{room}", size=size, night=night)
-        pages[room].get_by_role("heading", name=heading).wait_for()
-    pages["live"] = demo.open(f"/jobs/{demo.job('Machine 1')}/safe", size=size, night=night)
-    pages["live"].get_by_role("button", name="Work live").click()
-    pages["ladder"] = demo.trace("Machine 3", size=size, night=night)
-    pages["ladder"].get_by_role("button", name="Ladder").click()
-    pages["ladder"].get_by_text("Before every rung").wait_for()
-    pages["points"] = demo.trace("Machine 3", size=size, night=night)
-    pages["points"].get_by_role("button", name="Between two points").click()
-    for name, page in pages.items():
+    prove_dead(demo.context, demo.job("Machine 3"))
+    for machine, path, act in SCREENS:
+        page = demo.open(f"/jobs/{demo.job(machine)}/{path}" if machine else path, size=size, night=night)
+        act(page)
         page.wait_for_timeout(250)
-        assert barriers(page) == [], name
-        assert not page.evaluate("document.documentElement.scrollWidth > innerWidth"), name
+        assert barriers(page) == [], (machine, path)
+        assert not page.evaluate("document.documentElement.scrollWidth > innerWidth"), (machine, path)
+        page.context.close()
 
 
 def test_day_and_night_are_changed_by_hand_and_kept(demo: Visit) -> None:

@@ -254,3 +254,35 @@ def test_a_job_goes_out_and_in_over_http(client: FlaskClient, job: str) -> None:
     huge = client.post("/api/jobs/import?name=a.zip", environ_overrides={"CONTENT_LENGTH": "400000000"})
     assert huge.status_code == 413
     assert "on the command line" in huge.get_json(force=True)["detail"]
+
+
+SPARE = {"sheet": "fl7-u", "part": "heater", "type_number": "FL7-U/2"}
+DEAR = {"part": "heater", "offers": [{"source": "Post", "price": "forty"}]}
+
+
+@pytest.mark.parametrize(
+    ("request_line", "body", "status", "said"),
+    [
+        ("PUT shelf/{id}", {**SPARE, "part": "sail"}, 422, "no 'sail' on this sheet"),
+        ("PUT shelf/{id}", {**SPARE, "revision": 3}, 409, "revision"),
+        ("PUT shelf/{id}", {**SPARE, "colour": "blue"}, 422, "colour"),
+        ("PUT shelf/one", SPARE, 422, "spare_id"),
+        ("POST shelf/{id}/readings", {"id": str(uuid4()), "test": "element", "text": "26"}, 404, "no such piece"),
+        ("PUT jobs/{job}/parts/{id}", DEAR, 422, "'forty' is no price"),
+        ("PUT jobs/{job}/parts/{id}", {"part": "heater", "state": "lost"}, 422, "state"),
+        ("DELETE jobs/{job}/parts/{id}", None, 404, "no such part is wanted"),
+        ("GET jobs/none/parts", None, 404, "no job 'none'"),
+        ("GET jobs/none/sheet-out", None, 404, "no job 'none'"),
+        ("GET jobs/{job}/report.pdf?revision=1", None, 404, "not signed off at revision 1"),
+        ("GET jobs/{job}/label.pdf", None, 422, "has not ended"),
+    ],
+)
+def test_parts_and_shelf_refuse_in_one_sentence(
+    client: FlaskClient, job: str, request_line: str, body: Any, status: int, said: str
+) -> None:
+    method, path = request_line.format(id=uuid4(), job=job).split()
+    found = client.open(f"/api/{path}", method=method, json=body)
+    problem = found.get_json(force=True)
+    assert (found.status_code, found.mimetype) == (status, "application/problem+json")
+    assert said in str(problem)
+    assert problem["detail"].count("\n") == 0

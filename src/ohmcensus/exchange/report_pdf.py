@@ -43,12 +43,19 @@ _FACES = ("text", "text-bold", "mono", "mono-bold", "signs", "signs-bold")
 WIDTH = A4[0] - 36 * mm - 12
 _LANE = 6 * mm
 # More readings than this go side by side.
-MOST_IN_ONE_COLUMN = 26
+MOST_IN_ONE_COLUMN = 12
+MOST_PAGES = 3
 
 
 def write_report(report: Report) -> bytes:
-    """Return the job sheet as a PDF of a few pages."""
+    """Return the job sheet as a PDF of one to three pages; the customer's is its own where that leaves it at three."""
     register_faces()
+    written, pages = _written(report, has_own_page=True)
+    return written if pages <= MOST_PAGES else _written(report, has_own_page=False)[0]
+
+
+def _written(report: Report, *, has_own_page: bool) -> tuple[bytes, int]:
+    """Return the document and how many pages it has."""
     out = io.BytesIO()
     document = SimpleDocTemplate(
         out,
@@ -63,8 +70,9 @@ def write_report(report: Report) -> bytes:
         lang="en",
     )
     canvas = partial(Canvas, initialFontName="text")
-    document.build(list(_story(report)), onFirstPage=_foot, onLaterPages=_foot, canvasmaker=canvas)
-    return out.getvalue()
+    story = list(_story(report, has_own_page=has_own_page))
+    document.build(story, onFirstPage=_foot, onLaterPages=_foot, canvasmaker=canvas)
+    return out.getvalue(), document.page
 
 
 @cache
@@ -112,7 +120,7 @@ def _list(rows: tuple[str, ...]) -> ListFlowable:
     )
 
 
-def _story(report: Report) -> Iterator[Any]:
+def _story(report: Report, *, has_own_page: bool) -> Iterator[Any]:
     yield _top(report)
     if report.is_unsafe:
         yield Spacer(1, 3 * mm)
@@ -122,8 +130,7 @@ def _story(report: Report) -> Iterator[Any]:
     yield from _end(report)
     yield from _heading("Every reading that stands")
     yield _readings(report.readings) if len(report.readings) <= MOST_IN_ONE_COLUMN else _two_columns(report.readings)
-    # A page of its own, save where a full sheet leaves room for it.
-    yield PageBreak() if len(report.readings) <= MOST_IN_ONE_COLUMN else CondPageBreak(66 * mm)
+    yield PageBreak() if has_own_page else CondPageBreak(66 * mm)
     yield from _heading("For the customer")
     for row in report.plain:
         yield _words(row, _style(12.5))

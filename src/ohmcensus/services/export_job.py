@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 import json
-from collections.abc import Iterator
+from collections.abc import Iterator, Mapping
 from pathlib import Path
 from typing import Any
 
@@ -50,13 +50,9 @@ def job_file(context: Context, job_id: str) -> JobFile:
     with context.store.read() as session:
         job = take(context, session, job_id)
         kept = _kept_beside(session, job)
-    stored, case, lines = job.stored, job.case, job.lines
-    safety, meters = safety_at(case, context.clock()), _named(case.readings)
-    name_of = {meter: name for name, meter in meters.items()}
-    told: dict[str, str] = kept.pop("told")
-    unknown: dict[str, Any] = kept.pop("unknown")
+    stored, case = job.stored, job.case
+    safety = safety_at(case, context.clock())
     return JobFile(
-        **unknown,
         **kept,
         id=stored.id,
         revision=stored.revision,
@@ -78,14 +74,7 @@ def job_file(context: Context, job_id: str) -> JobFile:
             if state is not None
         ],
         events=[EventEntry(id=e.id, order=e.order, at=e.at, who=e.who, body=e.body) for e in case.events],
-        readings=[
-            reading_entry(answer, name_of[answer.reading.meter.model_dump_json()])
-            for line in lines
-            for answer in line.answers
-        ],
-        lines=[line_entry(line, job.notes.get(line_key(line), "")) for line in lines],
-        history=[_row_entry(row, name_of[row.meter.model_dump_json()], told.get(row.id, "")) for row in case.readings],
-        meters={name: Meter.model_validate_json(meter) for name, meter in meters.items()},
+        lines=[line_entry(line, job.notes.get(line_key(line), "")) for line in job.lines],
         machine_id=stored.machine_id,
         customer=stored.customer,
         intake_revision=stored.intake_revision,
@@ -93,12 +82,12 @@ def job_file(context: Context, job_id: str) -> JobFile:
 
 
 def _kept_beside(session: Session, job: JobAtHand) -> dict[str, Any]:
-    """Return what the store keeps of a job beside its case."""
+    """Return what the store keeps of a job beside its case, and the readings with their meters by name."""
     job_id, own = job.stored.id, own_sheets(session)
     sheet = own.get(job.stored.sheet_id)
     return {
-        "told": readings.sentences(session, job_id),
-        "unknown": json.loads(jobs.unknown_keys(session, job_id)),
+        **json.loads(jobs.unknown_keys(session, job_id)),
+        **_readings(job, readings.sentences(session, job_id)),
         "notes": [
             NoteEntry(id=row.id, order=row.revision, line=row.line, text=row.text, at=row.at, who=row.who)
             for row in notes.of_job(session, job_id)
@@ -116,6 +105,20 @@ def _kept_beside(session: Session, job: JobAtHand) -> dict[str, Any]:
             for wanted_id, (_, wanted) in shelf.wanted_parts(session, job_id).items()
         ],
         "own_sheet": plain_sheet(sheet) if sheet else None,
+    }
+
+
+def _readings(job: JobAtHand, told: Mapping[str, str]) -> dict[str, Any]:
+    """Return the standing readings, every row ever written, and their meters by a name each."""
+    meters = _named(job.case.readings)
+    name_of = {meter: name for name, meter in meters.items()}
+    standing = [answer for line in job.lines for answer in line.answers]
+    return {
+        "readings": [reading_entry(row, name_of[row.reading.meter.model_dump_json()]) for row in standing],
+        "history": [
+            _row_entry(row, name_of[row.meter.model_dump_json()], told.get(row.id, "")) for row in job.case.readings
+        ],
+        "meters": {name: Meter.model_validate_json(meter) for name, meter in meters.items()},
     }
 
 
