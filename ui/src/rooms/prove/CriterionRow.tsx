@@ -22,7 +22,13 @@ export function CriterionRow({ view, row }: { view: ProveView; row: Criterion })
         <span className="criterion-state">{words.states[row.state]}</span>
       </div>
       <p className="quiet">
-        {row.how} {row.limit && `${words.limit}: ${row.limit}`} {row.basis && `(${row.basis})`}
+        {row.how}{" "}
+        {row.limit && (
+          <b className="criterion-limit">
+            {words.limit}: {row.limit}
+          </b>
+        )}{" "}
+        {row.basis && `(${row.basis})`}
       </p>
       {row.reads && (
         <p>

@@ -15,8 +15,8 @@ const FIGURES = [
 ] as const;
 /** Empty for the limit that follows from the cord, and from the heating power. */
 const OPEN_FIGURES = [
-  ["earth_ohm", words.earth],
-  ["conductor_ma", words.conductor],
+  ["earth_ohm", words.earth, words.byCord],
+  ["conductor_ma", words.conductor, words.byHeating],
 ] as const;
 type Profile = Schemas["LimitProfile"];
 type KindRow = { kind: string; megohm: string };
@@ -133,12 +133,12 @@ function ProfileForm({ start, titles, onKeep }: ProfileFormProps) {
           onChange={(event) => setTyped({ ...typed, [name]: event.currentTarget.value })}
         />
       ))}
-      {OPEN_FIGURES.map(([name, label]) => (
+      {OPEN_FIGURES.map(([name, label, otherwise]) => (
         <TextInput
           key={name}
           size="md"
           label={label}
-          placeholder={words.byRule}
+          placeholder={otherwise}
           value={typed[name]}
           inputMode="decimal"
           onChange={(event) => setTyped({ ...typed, [name]: event.currentTarget.value })}
