@@ -27,11 +27,14 @@ HEATER = Spare(sheet="fl7-u", part="heater", type_number="FL7-U/2", variant="two
 
 
 def measured(**readings: str) -> Spare:
-    meter = {"element": GENERIC_METERS[0], "pe": GENERIC_METERS[2]}
+    meter = {
+        "element": GENERIC_METERS[0],
+        "element_": GENERIC_METERS[0],
+        "pe": GENERIC_METERS[2],
+        "pe__": GENERIC_METERS[0],
+    }
     rows = [
-        AcceptanceReading(
-            id=f"{at}", test=name.rstrip("_"), text=text, meter=meter[name.rstrip("_")], celsius=20, at=""
-        )
+        AcceptanceReading(id=f"{at}", test=name.rstrip("_"), text=text, meter=meter[name], celsius=20, at="")
         for at, (name, text) in enumerate(readings.items())
     ]
     return HEATER.model_copy(update={"readings": tuple(rows)})
@@ -46,8 +49,10 @@ def measured(**readings: str) -> Spare:
         ({"element": "26.4", "pe": "47k"}, Soundness.BAD),
         ({"element": "OL", "pe": "299M"}, Soundness.BAD),
         ({"element": "OL", "pe": "299M", "element_": "26.4"}, Soundness.GOOD),
+        ({"element": "25.2", "pe": "299M"}, Soundness.PARTLY),
+        ({"element": "26.4", "pe__": "OL"}, Soundness.PARTLY),
     ],
-    ids=["unmeasured", "ohms alone", "both", "leaks", "open", "read again on bright metal"],
+    ids=["unmeasured", "ohms alone", "both", "leaks", "open", "read again", "on the edge", "OL on an ohmmeter"],
 )
 def test_ohms_alone_never_make_a_heater_good(fl7: Sheet, readings: dict[str, str], soundness: Soundness) -> None:
     assert acceptance(measured(**readings), fl7, 20.0).soundness is soundness

@@ -163,6 +163,17 @@ def test_one_bad_job_keeps_the_whole_archive_out(context: Context, other: Contex
     assert list_jobs(other) == []
 
 
+def test_an_id_that_another_job_has_keeps_the_file_out(context: Context, tmp_path: Path) -> None:
+    seed_demo(context)
+    raw = json.loads(
+        export_text(context, next(row.id for row in list_jobs(context) if row.machine == "Machine 1"), "json")
+    )
+    (tmp_path / "twin.json").write_text(json.dumps(raw | {"id": str(uuid4()), "history": [], "events": []}))
+    with pytest.raises(InputError, match="holds an id twice, or one that another job here has"):
+        import_file(context, tmp_path / "twin.json")
+    assert len(list_jobs(context)) == 7
+
+
 def _zip(path: Path, **files: bytes) -> Path:
     with zipfile.ZipFile(path, "w") as out:
         for name, body in files.items():

@@ -139,3 +139,11 @@ def test_an_acceptance_reading_is_kept_once_and_only_of_a_test_in_the_hand(conte
             measure(context, piece, bad, "1")
     with pytest.raises(InputError):
         measure(context, piece, "element", "fine")
+
+
+def test_a_wish_of_another_job_cannot_be_taken_over(context: Context, job: str) -> None:
+    other, wish = new_job(context, "Machine 10"), uuid4()
+    keep_wanted(context, other, wish, NewWanted(part="heater"))
+    with pytest.raises(InputError, match="belongs to another job's part: send a new id"):
+        keep_wanted(context, job, wish, NewWanted(part="pump", revision=1))
+    assert [row.title for row in show_wanted(context, other).wanted] == ["Heater"]

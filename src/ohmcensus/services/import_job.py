@@ -7,6 +7,7 @@ from dataclasses import dataclass, replace
 from pathlib import Path
 from uuid import UUID, uuid4
 
+from sqlalchemy.exc import IntegrityError
 from sqlmodel import Session
 
 from ohmcensus.core.case import Case, Reading
@@ -82,9 +83,13 @@ def import_file(context: Context, file: Path, name: str = "") -> Imported:
     for arrival in arrivals:
         for body in arrival.pictures.values():
             photos.keep_picture(context.store.folder, body, thumbnail(body))
-    with context.store.write() as session:
-        for arrival in arrivals:
-            _write(session, arrival)
+    try:
+        with context.store.write() as session:
+            for arrival in arrivals:
+                _write(session, arrival)
+    except IntegrityError as error:
+        what = f"{shown} holds an id twice, or one that another job here has"
+        raise InputError(what=what, remedy="take a file that was not changed by hand", field="file") from error
     count = sum(len(row.job.photos) for row in arrivals)
     return Imported(tuple(row.job.id for row in arrivals), tuple(already), count)
 

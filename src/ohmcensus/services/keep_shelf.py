@@ -76,6 +76,8 @@ class AcceptanceRow(BaseModel):
     ----------
     test, title, should
         Its name, in print, and what it should read.
+    advice
+        How it is made, and what can hurt.
     reads, verdict, remark, by
         What it read, judged, in a few words, and with which meter; empty where it was not made.
     """
@@ -83,6 +85,7 @@ class AcceptanceRow(BaseModel):
     test: str
     title: str
     should: str
+    advice: str
     reads: str
     verdict: str
     remark: str
@@ -298,6 +301,7 @@ def _rows(found: Acceptance) -> list[AcceptanceRow]:
             test=test.name,
             title=test.title,
             should=test.window.shown,
+            advice=test.advice,
             reads=show_indication(_shown(reading, test)) if reading else "",
             verdict=judged.verdict.value if judged else "not_asked",
             remark=judged.remark if judged else "",

@@ -7,7 +7,7 @@ from sqlalchemy import func, select
 from sqlmodel import Session, col
 from sqlmodel import select as select_rows
 
-from ohmcensus.core.errors import StaleRevisionError
+from ohmcensus.core.errors import InputError, StaleRevisionError
 from ohmcensus.core.event import Intervention
 from ohmcensus.core.shelf import Fitting, Spare, WantedPart
 from ohmcensus.storage.tables import EventRow, JobRow, MachineRow, SpareRow, WantedPartRow, table_of
@@ -66,10 +66,15 @@ def keep_wanted(session: Session, wanted_id: str, job_id: str, stated: int, want
 
     Raises
     ------
+    InputError
+        If its id belongs to another job.
     StaleRevisionError
         If somebody else wrote it meanwhile.
     """
     row = session.get(WantedPartRow, wanted_id)
+    if row is not None and row.job_id != job_id:
+        what = f"the id {wanted_id} belongs to another job's part"
+        raise InputError(what=what, remedy="send a new id", field="id")
     counted = _counted(row, stated)
     session.merge(WantedPartRow(id=wanted_id, job_id=job_id, revision=counted, body=_json(wanted)))
     session.flush()

@@ -1134,10 +1134,14 @@ export interface components {
          *     ----------
          *     test, title, should
          *         Its name, in print, and what it should read.
+         *     advice
+         *         How it is made, and what can hurt.
          *     reads, verdict, remark, by
          *         What it read, judged, in a few words, and with which meter; empty where it was not made.
          */
         AcceptanceRow: {
+            /** Advice */
+            advice: string;
             /** By */
             by: string;
             /** Reads */

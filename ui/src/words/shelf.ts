@@ -29,6 +29,8 @@ export const parts = {
 
 export const shelf = {
   title: "Shelf",
+  cautions:
+    "In the hand, off any machine: hands off while 500 V are on, discharge after; a capacitor is discharged before it is read.",
   none: "The shelf is empty. Write a piece down before it is forgotten where it came from.",
   add: "A piece for the shelf",
   sheet: "Machine type",

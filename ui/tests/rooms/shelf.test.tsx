@@ -37,6 +37,7 @@ const SPARE = {
       test: "element",
       title: "element",
       should: "25.2–29.4 Ω",
+      advice: "",
       reads: "26.4",
       verdict: "inside",
       remark: "blind to a leak",

@@ -5,7 +5,7 @@ from __future__ import annotations
 from dataclasses import dataclass
 from enum import StrEnum
 
-from ohmcensus.core.judgement import Judgement, choose_use, judge
+from ohmcensus.core.judgement import Judgement, Use, Verdict, choose_use, judge
 from ohmcensus.core.machine import MachineTest, is_proof, machine_tests
 from ohmcensus.core.parts.kind import MachineState
 from ohmcensus.core.sheet import Sheet
@@ -28,7 +28,7 @@ class Soundness(StrEnum):
 
 _SOUNDNESS_WORDS = {
     Soundness.UNKNOWN: "never measured: it may be the next fault",
-    Soundness.PARTLY: "measured in part",
+    Soundness.PARTLY: "measured in part, or not surely inside",
     Soundness.GOOD: "measured, every reading inside",
     Soundness.BAD: "reads outside: not to be fitted",
 }
@@ -43,7 +43,8 @@ class Acceptance:
     soundness
         What is known of it.
     rows
-        Test, reading and judgement; both None where it was not made.
+        Test, reading and judgement; both None where it was not made. A piece is good only when the proper instrument
+        has shown all of it surely inside: OL on an ohmmeter proves no insulation.
     """
 
     soundness: Soundness
@@ -75,23 +76,27 @@ def acceptance(spare: Spare, sheet: Sheet, celsius: float) -> Acceptance:
         Temperature for the tests that were not made; a reading keeps its own.
     """
     newest = {row.test: row for row in spare.readings}
-    rows = tuple(
-        (test, newest.get(test.name), _judged(newest.get(test.name), sheet, spare.part))
-        for test in acceptance_tests(sheet, spare.part, celsius)
-    )
-    judged = [found for _, _, found in rows if found is not None]
-    if any(found.verdict.is_outside for found in judged):
-        return Acceptance(Soundness.BAD, rows)
-    if not judged:
-        return Acceptance(Soundness.UNKNOWN, rows)
-    return Acceptance(Soundness.GOOD if len(judged) == len(rows) else Soundness.PARTLY, rows)
+    rows, shown = [], []
+    for test in acceptance_tests(sheet, spare.part, celsius):
+        reading = newest.get(test.name)
+        use = _use(reading, sheet, spare.part)
+        judged = judge(*use) if use else None
+        rows.append((test, reading, judged))
+        shown.append(bool(use and judged and judged.verdict is Verdict.INSIDE and use[0].weaker is None))
+    judgements = [judged for _, _, judged in rows if judged is not None]
+    if any(judged.verdict.is_outside for judged in judgements):
+        return Acceptance(Soundness.BAD, tuple(rows))
+    if not judgements:
+        return Acceptance(Soundness.UNKNOWN, tuple(rows))
+    return Acceptance(Soundness.GOOD if all(shown) else Soundness.PARTLY, tuple(rows))
 
 
-def _judged(reading: AcceptanceReading | None, sheet: Sheet, part: str) -> Judgement | None:
+def _use(reading: AcceptanceReading | None, sheet: Sheet, part: str) -> tuple[Use, MachineTest] | None:
+    """Return how a reading was taken and the test that it answers, at the temperature of its day."""
     if reading is None:
         return None
     tests = acceptance_tests(sheet, part, reading.celsius)
     test = next((row for row in tests if row.name == reading.test), None)
     if test is None:
         return None
-    return judge(choose_use(reading.text, test, [reading.meter], function=test.function), test)
+    return choose_use(reading.text, test, [reading.meter], function=test.function), test

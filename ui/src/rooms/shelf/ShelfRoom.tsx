@@ -14,6 +14,7 @@ export function ShelfRoom() {
   return (
     <div className="page shelf">
       <h1>{words.title}</h1>
+      <p className="quiet">{words.cautions}</p>
       <Problem error={error} />
       {!data && !error && <p className="quiet">{frame.loading}</p>}
       {data && (

@@ -84,6 +84,7 @@ function AcceptanceLine({ id, row, isOpen }: LineProps) {
       <VerdictMark verdict={row.reads ? (row.verdict as Verdict) : null} size={34} />
       <span>
         <b>{row.title}</b> <span className="quiet">{row.should}</span>
+        {isOpen && row.advice && <span className="quiet spare-advice">{row.advice}</span>}
       </span>
       <span title={row.by}>
         {row.reads ? (
