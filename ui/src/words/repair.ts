@@ -73,7 +73,7 @@ export const strip = {
   pulled: "Plugs that were pulled",
   keep: "Note it as off",
   notDead:
-    "Not proved dead. Before a cover comes off: unplugged with the plug in sight, taps shut, proved dead. Mind sharp edges, counterweights and stored charge.",
+    "Not proved dead. Before a cover comes off or goes on: unplugged with the plug in sight, taps shut, proved dead. Mind sharp edges, counterweights and stored charge.",
   toSafe: "To Safe",
   photo: "Photo of this step",
   photoOf: (step: string) => `Photo: ${step}`,

@@ -41,7 +41,7 @@ export function StripCard({ view }: { view: RepairView }) {
           </ol>
         </>
       )}
-      {!view.is_over && view.job.safety !== "dead" && !isTurned && (
+      {!view.is_over && view.job.safety !== "dead" && (
         <p className="notice">
           {words.notDead} <Link to={`/jobs/${view.job.id}/safe`}>{words.toSafe}</Link>
         </p>

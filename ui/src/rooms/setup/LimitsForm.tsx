@@ -144,7 +144,7 @@ function ProfileForm({ start, titles, onKeep }: ProfileFormProps) {
           onChange={(event) => setTyped({ ...typed, [name]: event.currentTarget.value })}
         />
       ))}
-      <label className="row" style={{ minHeight: 44 }}>
+      <label className="row" style={{ minHeight: 44, flexWrap: "nowrap" }}>
         <input
           type="checkbox"
           checked={isCordAdded}
