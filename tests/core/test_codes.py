@@ -26,7 +26,7 @@ from ohmcensus.core.codes import (
 from ohmcensus.core.errors import InputError
 
 ROW = LampRow(id="row", title="Row", weights=(128, 64, 32, 16, 8, 4, 2, 1))
-FRAMES = TwoFrames(id="frames", title="Frames", marker="Lock lamp")
+FRAMES = TwoFrames(id="frames", title="Frames", marker="Marker", weights=(8, 4, 2, 1))
 BLINKS = BlinkCount(id="blinks", title="Blinks")
 
 
@@ -86,7 +86,7 @@ def test_the_marker_alone_says_that_nothing_is_stored() -> None:
 
 def test_lamps_and_weights_that_do_not_match_are_no_scheme() -> None:
     with pytest.raises(ValidationError, match="2 lamps are named but 4 have a weight"):
-        TwoFrames(id="f", title="F", marker="M", lamps=("a", "b"))
+        TwoFrames(id="f", title="F", marker="M", weights=(8, 4, 2, 1), lamps=("a", "b"))
 
 
 FIVE = EntrySequence(

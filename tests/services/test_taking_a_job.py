@@ -218,7 +218,7 @@ def test_codes_are_decoded_coached_and_given_meanings(context: Context, job: str
         decode(context, job, Pattern(scheme="lamps"))
     with pytest.raises(UnknownNameError, match="no scheme 'x'"):
         decode(context, job, Pattern(scheme="x", code="1"))
-    assert coach(context, job, Clicks(sequence="service_mode", clicks=[])).of == 5
+    assert coach(context, job, Clicks(sequence="service_mode", clicks=[])).of == 8
     with pytest.raises(UnknownNameError, match="no sequence"):
         coach(context, job, Clicks(sequence="x", clicks=[Click(direction="left", at_s=0.0)]))
     happened(context, job, CodesRead(scheme="lamps", codes=("074", "8")))

@@ -171,7 +171,7 @@ def typed(context: Context, job: str, line: str) -> RunPreview:
 @pytest.mark.parametrize(
     ("line", "method", "connected", "text"),
     [
-        ("run -heater -motor 0.10mA", "leakage", "cord filter lock board valve prewash pump level harness", "0.10mA"),
+        ("run -heater -motor 0.27mA", "leakage", "cord filter lock board valve prewash pump level harness", "0.27mA"),
         ("run only cord filter >299M", "insulation", "cord filter", ">299M"),
         ("0.5", "insulation", "cord filter heater motor valve prewash pump harness", "0.5"),
         ("-heat 20M", "insulation", "cord filter motor valve prewash pump harness", "20M"),

@@ -169,7 +169,7 @@ REPAIRED: tuple[Thing, ...] = (
     "ntc 10.9k at 23C",
     "board relay OL",
     Snap("plug", HEATER_PLUG),
-    StripStep(words="Heater out", fasteners=1, head="hex nut", size="10 mm", plugs=("heater_tags",)),
+    StripStep(words="Heater out", fasteners=1, head="hex nut", size="11 mm", plugs=("heater_tags",)),
     Changed(part="heater", intervention=Intervention.REPLACED, spare=HEATER_SPARE),
     Back(1),
     Back(0),

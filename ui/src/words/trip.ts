@@ -42,7 +42,7 @@ export const trip = {
   cycle: "Touch once for perhaps, twice for off.",
   takeBack: "Take the last run back",
   line: "Run in one line",
-  lineHint: "e.g. -heater -motor 0.10mA · only cord filter >299M",
+  lineHint: "e.g. -heater -motor 0.27mA · only cord filter >299M",
   insulated: "Each loose wire is insulated by itself, and the earth is on",
   triage: "Which device, which moment",
   untold: "Nothing is told yet. Say in Intake what went, and when.",

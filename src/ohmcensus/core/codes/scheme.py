@@ -85,7 +85,7 @@ class LampRow(_Scheme):
 
 
 class TwoFrames(_Scheme):
-    """Two alternating pictures of four lamps; a marker lamp is on for the first half of the code.
+    """Two alternating pictures of a few lamps; a marker lamp tells one from the other.
 
     Attributes
     ----------
@@ -95,7 +95,7 @@ class TwoFrames(_Scheme):
 
     kind: Literal["two_frames"] = "two_frames"
     marker: Words
-    weights: tuple[Weight, ...] = Field(default=(8, 4, 2, 1), min_length=1, max_length=8)
+    weights: tuple[Weight, ...] = Field(min_length=1, max_length=8)
     lamps: tuple[Words, ...] = ()
 
     @model_validator(mode="after")
