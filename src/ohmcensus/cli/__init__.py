@@ -99,6 +99,8 @@ def sheets() -> None:
 
 
 def _sheet_entry(sheet: Sheet) -> dict[str, Any]:
+    from ohmcensus.core.machine.netlist import all_modes  # noqa: PLC0415
+
     return {
         "id": sheet.id,
         "title": sheet.title,
@@ -108,7 +110,7 @@ def _sheet_entry(sheet: Sheet) -> dict[str, Any]:
         "pins": list(sheet.points),
         "plugs": list(sheet.plugs),
         "states": {name: list(values) for name, values in sheet.states.items()},
-        "faults": {part.id: [mode.value for mode in part.part_kind.fault_modes] for part in sheet.parts},
+        "faults": {part.id: [mode.value for mode in all_modes(sheet, part.id)] for part in sheet.parts},
     }
 
 
@@ -302,6 +304,16 @@ def suspects(file: Path, objective: str) -> None:
     from ohmcensus.services.judge_file import judge_file  # noqa: PLC0415
 
     say(judge_file(_text_of(file), Objective(objective)))
+
+
+@commands.command()
+@click.argument("file", type=click.Path(path_type=Path, dir_okay=False))
+def replay(file: Path) -> None:
+    """Tell the story in FILE again, and say after each step how the machine stands and what would be allowed."""
+    from ohmcensus.exchange.story_file import read_story  # noqa: PLC0415
+    from ohmcensus.services.replay import replay as told  # noqa: PLC0415
+
+    say(told(read_story(_text_of(file))).model_dump())
 
 
 @commands.command()

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import math
 from collections.abc import Iterable, Mapping
 from dataclasses import dataclass, field
 from functools import cached_property
@@ -13,6 +14,7 @@ from ohmcensus.core.limits import LimitProfile, usual_profile
 from ohmcensus.core.meter import Function, Meter
 from ohmcensus.core.quantity import Indication
 from ohmcensus.core.sheet import Sheet
+from ohmcensus.core.terms import Terms
 
 
 @dataclass(frozen=True, slots=True)
@@ -47,6 +49,10 @@ class Reading:
         Revision of the job at which it was written: its place among readings and events.
     told
         Verdict that was told when it was logged, empty where none was.
+    inhand
+        Whether the pulled plug was in the hand of whoever measured.
+    device
+        Device that wrote it, a random id.
     """
 
     id: str
@@ -66,11 +72,50 @@ class Reading:
     override: str = ""
     order: int = 0
     told: str = ""
+    inhand: bool = False
+    device: str = ""
 
     @property
     def line(self) -> str:
         """Name of the line that it belongs to: its test, or both points."""
         return self.test or " ".join(self.between)
+
+
+@dataclass(frozen=True)
+class Frame:
+    """What held from one record of a job on: sheet, complaint, plate and limits; another one came into force later.
+
+    ``order`` is the revision from which on it held; ``former`` are the dangers with which the last job on the same
+    serial number ended as unsafe; at an arrival the job came in from a file, and nobody knows how the machine stands.
+    """
+
+    order: float
+    sheet: Sheet
+    complaint: Complaint
+    plate: DataPlate
+    profile: LimitProfile
+    former: tuple[str, ...] = ()
+    is_arrival: bool = False
+
+    def holds(self, other: Frame) -> bool:
+        """Tell whether another frame says the same."""
+        return (
+            self.sheet == other.sheet
+            and self.complaint == other.complaint
+            and self.plate == other.plate
+            and self.profile == other.profile
+            and self.former == other.former
+        )
+
+    @cached_property
+    def terms(self) -> Terms:
+        """What readings are held against in this frame."""
+        return terms_of(self.sheet, self.plate, self.profile)
+
+
+def terms_of(sheet: Sheet, plate: DataPlate, profile: LimitProfile) -> Terms:
+    """Return the terms of a machine; its own plate may say that it is earthed after all."""
+    return Terms(sheet, profile, sheet.protection_class == "II" and plate.protection_class != "I")
 
 
 @dataclass(frozen=True)
@@ -93,6 +138,10 @@ class Case:
         Limits that the firm has chosen; None for those usual at the supply.
     timed
         Minutes that covers of this type took on other jobs, by cover.
+    frames
+        What held before: sheets, complaints, plates and limits of former times, oldest first.
+    former
+        Dangers with which the last job on this machine ended as unsafe.
     """
 
     sheet: Sheet
@@ -103,11 +152,24 @@ class Case:
     events: tuple[Event, ...] = ()
     profile: LimitProfile | None = None
     timed: Mapping[str, tuple[float, ...]] = field(default_factory=dict)
+    frames: tuple[Frame, ...] = ()
+    former: tuple[str, ...] = ()
 
     @property
     def limits(self) -> LimitProfile:
         """The limits that hold on this job."""
         return self.profile or usual_profile(self.sheet.volts)
+
+    @cached_property
+    def terms(self) -> Terms:
+        """What readings are held against now."""
+        return terms_of(self.sheet, self.plate, self.limits)
+
+    @cached_property
+    def present(self) -> Frame:
+        """The frame that holds now; it came into force with the last one that was written, or is about to."""
+        former = self.frames[-1].former if self.frames else self.former
+        return Frame(math.inf, self.sheet, self.complaint, self.plate, self.limits, former)
 
     @cached_property
     def cover_minutes(self) -> Mapping[str, float]:

@@ -37,6 +37,10 @@ class LimitProfile(BaseModel):
         limit by its length.
     conductor_ma, touch_ma
         Protective conductor current at most, None for the limit by the heating power; touch current at most.
+    replaces_standard
+        Whether it stands in the place of the standard, and so may ask less; else the stricter of the two holds.
+    is_held_on_gfci
+        Whether one full run held on a GFCI takes the place of the protective conductor current.
     """
 
     model_config = ConfigDict(frozen=True, extra="forbid")
@@ -53,6 +57,8 @@ class LimitProfile(BaseModel):
     is_cord_added: StrictBool = False
     conductor_ma: Milliampere | None = None
     touch_ma: Milliampere = 0.5
+    replaces_standard: StrictBool = False
+    is_held_on_gfci: StrictBool = False
 
     def least_megohm(self, kind: str, protection_class: str) -> float:
         """Return what a part of a kind must insulate at least, in a machine of a protection class."""
@@ -82,7 +88,8 @@ BUILT_IN = (
     LimitProfile(
         id="one_megohm_five_ma",
         title="1 Ω, 1 MΩ, 5 mA",
-        basis="as used in some countries, from memory",
+        basis="as used in some countries in the place of EN 50678, from memory",
+        replaces_standard=True,
         heating_megohm=1.0,
         class_ii_megohm=1.0,
         part_ma=5.0,
@@ -93,9 +100,11 @@ BUILT_IN = (
         id="practice_120",
         title="120 V practice",
         basis="no mandatory test; 500 V at least 1 MΩ and 0.75 mA, common practice from memory",
+        replaces_standard=True,
         heating_megohm=1.0,
         class_ii_megohm=1.0,
         conductor_ma=0.75,
+        is_held_on_gfci=True,
     ),
 )
 

@@ -11,7 +11,7 @@ from ohmcensus.core.event import Changed, CodesRead, Ended, Event, Isolated, Reo
 from ohmcensus.core.first_look import is_begun
 from ohmcensus.core.machine import is_proof, machine_tests
 from ohmcensus.core.proof import blocking, is_asked, proofs
-from ohmcensus.core.safety import Safety, SafetyState, power_hazards
+from ohmcensus.core.safety import Danger, Safety, SafetyState
 from ohmcensus.core.strip_down import unfinished
 from ohmcensus.core.symptom import Symptom
 
@@ -60,11 +60,11 @@ def stages(case: Case, safety: Safety) -> tuple[Stage, ...]:
     return (
         _intake(case),
         _safe(case, safety),
-        _codes(case),
+        _codes(case, safety),
         _trace(case, safety),
         _trip(case),
         _repair(case),
-        _prove(case),
+        _prove(case, safety),
         _sheet_out(case),
     )
 
@@ -76,36 +76,42 @@ def next_step(case: Case, safety: Safety) -> Step:
 
 def _wanted(case: Case, safety: Safety) -> Iterator[Step]:
     """Yield what is to be done, the most urgent first."""
-    end, forbidding = ended(case), power_hazards(case)
+    end, forbidding = ended(case), _forbidding(safety)
     if end is not None and isinstance(end.body, Ended):
         yield Step("intake", f"Ended: {end.body.why}")
     if not case.complaint.symptoms:
         yield Step("intake", "Take the complaint: what does it do?")
+    if safety.shout:
+        yield Step("safe", f"Hands off: {safety.shout}")
     if safety.state is SafetyState.LIVE:
         yield Step("trace", f"Live: {safety.reason}")
     if not is_begun(case):
         yield Step("intake", "Look outside the machine first: outlet, cord, filter, door")
     if any(isinstance(event.body, Changed) for event in case.events):
-        yield from _after_change(case)
+        yield from _after_change(case, safety)
     if safety.state is SafetyState.DEAD:
         yield Step("trace", "Measure the next line of the sheet")
     if _can_tell_codes(case) and not _codes_read(case) and not forbidding and not _was_isolated(case):
         yield Step("codes", "Read the stored codes before anything is unplugged or tested")
     if forbidding:
-        yield Step("safe", f"Make it safe. No power: {forbidding[0].remedy}")
+        yield Step("safe", f"Make it safe. No power: {forbidding[0].lifted_by}")
     yield Step("safe", "Prove it dead again" if safety.lapsed else "Make it safe and prove it dead")
 
 
-def _after_change(case: Case) -> Iterator[Step]:
+def _after_change(case: Case, safety: Safety) -> Iterator[Step]:
     """Yield what a machine on which something was changed still wants."""
     for missing in unfinished(case):
         yield Step("repair", f"Put it together: {missing}")
-    for row in proofs(case):
+    for row in proofs(case, safety):
         if not row.is_good:
             word = "Prove it" if row.is_good is None else "Mend it, then show it again"
             yield Step("prove", f"{word}: {row.criterion.title.lower()}")
-    if not blocking(case):
+    if not blocking(case, safety):
         yield Step("prove", "Sign it off: everything is shown")
+
+
+def _forbidding(safety: Safety) -> list[Danger]:
+    return [danger for danger in safety.dangers if danger.forbids_power]
 
 
 def _intake(case: Case) -> Stage:
@@ -119,15 +125,17 @@ def _safe(case: Case, safety: Safety) -> Stage:
         return Stage("safe", StageState.DONE, "proved dead")
     if safety.state is SafetyState.LIVE:
         return Stage("safe", StageState.OPEN, "live")
-    return Stage("safe", StageState.OPEN, "no power yet" if power_hazards(case) else "not proved dead")
+    if safety.state is SafetyState.UNDER_VOLTAGE:
+        return Stage("safe", StageState.BLOCKED, "under voltage")
+    return Stage("safe", StageState.OPEN, "no power yet" if _forbidding(safety) else "not proved dead")
 
 
-def _codes(case: Case) -> Stage:
+def _codes(case: Case, safety: Safety) -> Stage:
     if not _can_tell_codes(case):
         return Stage("codes", StageState.DONE, "none on this type")
     if _codes_read(case):
         return Stage("codes", StageState.DONE, "read")
-    if power_hazards(case):
+    if _forbidding(safety):
         return Stage("codes", StageState.BLOCKED, "no power yet")
     return Stage("codes", StageState.OPEN, "not read")
 
@@ -157,12 +165,12 @@ def _repair(case: Case) -> Stage:
     return Stage("repair", StageState.OPEN, said)
 
 
-def _prove(case: Case) -> Stage:
-    rows = proofs(case)
+def _prove(case: Case, safety: Safety) -> Stage:
+    rows = proofs(case, safety)
     good = sum(row.is_good is True for row in rows)
     if any(row.is_good is False for row in rows):
         return Stage("prove", StageState.BLOCKED, "a test failed")
-    if not is_asked(case):
+    if not is_asked(safety):
         return Stage("prove", StageState.OPEN, "nothing changed")
     if good == len(rows):
         return Stage("prove", StageState.DONE, "proved")

@@ -8,7 +8,7 @@ from datetime import datetime
 from ohmcensus.core.case import Case
 from ohmcensus.core.connector import unticked
 from ohmcensus.core.errors import InputError
-from ohmcensus.core.event import Event, Opened, StripBack, StripStep
+from ohmcensus.core.event import Event, Opened, Shut, StripBack, StripStep
 from ohmcensus.core.work_time import LONGEST_SILENCE_MINUTES
 
 
@@ -23,7 +23,7 @@ class Stripped:
     is_back
         Whether anything was put back since.
     missing
-        Fasteners that are not back.
+        Fasteners that are not back, those left out for a reason not counted.
     plugs_off
         Plugs that are not back.
     """
@@ -62,14 +62,24 @@ def minutes_until(case: Case, moment: datetime) -> float | None:
     return minutes if 0 <= minutes <= LONGEST_SILENCE_MINUTES else None
 
 
-def open_panels(case: Case) -> frozenset[str]:
-    """Return the covers that are off: noted as opened or taken off in a step, and not put back since."""
+def open_panels(case: Case, *, strip_only: bool = False) -> frozenset[str]:
+    """Return the covers that are off: noted as opened or taken off in a step, and not put back since.
+
+    Parameters
+    ----------
+    case
+        Sheet and everything observed.
+    strip_only
+        Whether only those of the strip-down are wanted.
+    """
     off: set[str] = set()
     panel_of: dict[str, str] = {}
     for event in case.events:
         match event.body:
-            case Opened(panel=panel):
+            case Opened(panel=panel) if not strip_only:
                 off.add(panel)
+            case Shut(panel=panel):
+                off.discard(panel)
             case StripStep(panel=panel) if panel:
                 panel_of[event.id] = panel
                 off.add(panel)
@@ -106,7 +116,8 @@ def _stripped(event: Event, step: StripStep, back: StripBack | None) -> Stripped
     if back is None:
         return Stripped(event, step, is_back=False, missing=step.fasteners, plugs_off=step.plugs)
     off = tuple(plug for plug in step.plugs if plug not in back.plugs)
-    return Stripped(event, step, is_back=True, missing=step.fasteners - back.fasteners, plugs_off=off)
+    missing = 0 if back.because else step.fasteners - back.fasteners
+    return Stripped(event, step, is_back=True, missing=missing, plugs_off=off)
 
 
 def _missing(row: Stripped, case: Case) -> str:

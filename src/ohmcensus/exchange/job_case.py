@@ -10,6 +10,7 @@ from ohmcensus.core.event import Event
 from ohmcensus.core.meter import Function
 from ohmcensus.core.quantity import Bound, Indication, Unit
 from ohmcensus.core.sheet import Sheet
+from ohmcensus.exchange.frame_body import frames_from
 from ohmcensus.exchange.job_file import FORMAT, JobFile, ReadingEntry, RowEntry
 
 
@@ -43,12 +44,13 @@ def case_from(job: JobFile, sheet: Sheet) -> Case:
         complaint=job.intake,
         plate=job.plate,
         events=events_from(job),
+        frames=frames_from([(row.order, row.frame) for row in job.frames], {}, sheet),
     )
 
 
 def events_from(job: JobFile) -> tuple[Event, ...]:
     """Return the events of a file."""
-    return tuple(Event(row.id, row.body, row.at, row.who, row.order) for row in job.events)
+    return tuple(Event(row.id, row.body, row.at, row.who, row.order, row.device) for row in job.events)
 
 
 def rows_from(job: JobFile) -> tuple[Reading, ...]:
@@ -91,6 +93,8 @@ def _row(row: RowEntry, job: JobFile) -> Reading:
         override=row.override,
         order=row.order,
         told=row.told,
+        inhand=row.inhand,
+        device=row.device,
     )
 
 

@@ -14,6 +14,7 @@ from ohmcensus.core.layout.ohm_ruler import line_key
 from ohmcensus.core.meter import Meter
 from ohmcensus.core.shelf import WantedPart
 from ohmcensus.core.window import Window
+from ohmcensus.exchange.frame_body import FrameBody
 
 FORMAT: Literal["ohmcensus-job/1"] = "ohmcensus-job/1"
 
@@ -80,6 +81,8 @@ class RowEntry(BaseModel):
     alone: bool = False
     told: str = ""
     sentence: str = ""
+    inhand: bool = False
+    device: str = ""
 
 
 class NoteEntry(BaseModel):
@@ -141,6 +144,14 @@ class EventEntry(BaseModel):
     at: str
     who: str
     body: Body
+    device: str = ""
+
+
+class FrameEntry(BaseModel):
+    """What held from a revision on: sheet, complaint, plate, limits."""
+
+    order: int
+    frame: FrameBody
 
 
 class SafetyEntry(BaseModel):
@@ -189,6 +200,7 @@ class JobFile(BaseModel):
     notes: list[NoteEntry] = []
     photos: list[PhotoEntry] = []
     wanted: list[WantedEntry] = []
+    frames: list[FrameEntry] = []
     own_sheet: dict[str, Any] | None = None
 
 

@@ -7,7 +7,9 @@ never older than what another process wrote.
 from __future__ import annotations
 
 from collections.abc import Mapping
-from dataclasses import dataclass, replace
+from dataclasses import dataclass, field, replace
+from datetime import datetime
+from functools import cached_property
 
 from sqlmodel import Session
 
@@ -19,9 +21,12 @@ from ohmcensus.core.judgement import CensusLine, census_lines
 from ohmcensus.core.judgement.census_sheet import Answer
 from ohmcensus.core.limits import chosen_profile
 from ohmcensus.core.meter import Meter
+from ohmcensus.core.safety import Safety, Walk, safety_at, stepped, walk_of
+from ohmcensus.core.safety.state import at_present
 from ohmcensus.core.stages import ended
 from ohmcensus.services.context import Context
 from ohmcensus.services.find_sheet import chosen, sheets_in
+from ohmcensus.services.framing import frames_in
 from ohmcensus.services.keep_settings import Settings, known_meters, settings_in
 from ohmcensus.storage import events, jobs, notes, readings
 from ohmcensus.storage.jobs import StoredJob
@@ -29,7 +34,7 @@ from ohmcensus.storage.jobs import StoredJob
 MOST_AT_HAND = 64
 
 
-@dataclass(frozen=True, slots=True)
+@dataclass(frozen=True)
 class JobAtHand:
     """Everything known of a job at one revision.
 
@@ -37,34 +42,65 @@ class JobAtHand:
     ----------
     stored
         The job's own columns.
-    case, lines
-        Sheet and readings, and the census sheet that follows from them.
+    case
+        Sheet, readings, events.
     notes
         Standing note by line.
     settings, meters
         Setup; every known meter by id.
+    known
+        Answers that were judged before, by the id of their reading.
+    before
+        The log as it was read before the last record, and that record; None where it is read anew.
     """
 
     stored: StoredJob
     case: Case
-    lines: tuple[CensusLine, ...]
     notes: Mapping[str, str]
     settings: Settings
     meters: Mapping[str, Meter]
+    known: Mapping[str, Answer] = field(default_factory=dict)
+    before: tuple[Walk, Reading | Event | None] | None = None
+
+    @cached_property
+    def lines(self) -> tuple[CensusLine, ...]:
+        """The census sheet that follows from sheet and readings."""
+        return census_lines(self.case, self.known)
+
+    @cached_property
+    def walk(self) -> Walk:
+        """The log of the job, read to its end."""
+        if self.before is None:
+            return walk_of(self.case)
+        walk, item = self.before
+        walk = at_present(walk, self.case)
+        return walk if item is None else stepped(walk, item)
+
+    def safety(self, now: datetime) -> Safety:
+        """Return where the job stands at a moment."""
+        return safety_at(self.case, now, self.walk)
 
     def with_reading(self, stored: StoredJob, row: Reading) -> JobAtHand:
         """Return the job after one more row."""
-        case = replace(self.case, readings=(*self.case.readings, row))
-        known: dict[str, Answer] = {a.reading.id: a for line in self.lines for a in line.answers}
-        return replace(self, stored=stored, case=case, lines=census_lines(case, known))
+        return self._after(stored, replace(self.case, readings=(*self.case.readings, row)), row)
+
+    def with_case(self, case: Case) -> JobAtHand:
+        """Return the job with its case in another frame, before anything was written in it."""
+        return self if case is self.case else replace(self, case=case, before=(self.walk, None))
+
+    def _after(self, stored: StoredJob, case: Case, item: Reading | Event) -> JobAtHand:
+        """Return the job after one more record; what was judged before is kept."""
+        has_lines = "lines" in self.__dict__
+        known = {a.reading.id: a for line in self.lines for a in line.answers} if has_lines else self.known
+        return replace(self, stored=stored, case=case, known=known, before=(self.walk, item))
 
     def with_note(self, stored: StoredJob, line: str, text: str) -> JobAtHand:
         """Return the job after a note."""
-        return replace(self, stored=stored, notes={**self.notes, line: text})
+        return replace(self, stored=stored, notes={**self.notes, line: text}, before=(self.walk, None))
 
     def with_event(self, stored: StoredJob, event: Event) -> JobAtHand:
         """Return the job after one more event."""
-        return replace(self, stored=stored, case=replace(self.case, events=(*self.case.events, event)))
+        return self._after(stored, replace(self.case, events=(*self.case.events, event)), event)
 
     def as_of(self, revision: int) -> JobAtHand:
         """Return the job as it was at a revision: what was written later is left out."""
@@ -72,9 +108,10 @@ class JobAtHand:
             self.case,
             readings=tuple(row for row in self.case.readings if row.order <= revision),
             events=tuple(event for event in self.case.events if event.order <= revision),
+            frames=tuple(frame for frame in self.case.frames if frame.order <= revision),
         )
         stored = replace(self.stored, revision=revision, changed_at=case.events[-1].at if case.events else "")
-        return replace(self, stored=stored, case=case, lines=census_lines(case))
+        return replace(self, stored=stored, case=case, before=None)
 
 
 def take(context: Context, session: Session, job_id: str) -> JobAtHand:
@@ -90,7 +127,8 @@ def take(context: Context, session: Session, job_id: str) -> JobAtHand:
 
 def at_hand(context: Context, session: Session, stored: StoredJob) -> JobAtHand:
     """Return a stored job with its case, from what is at hand where that is of the same revisions."""
-    found: JobAtHand | None = context.at_hand.get(stored.id)
+    with context.lock:
+        found: JobAtHand | None = context.at_hand.get(stored.id)
     if found is None or found.stored != stored:
         found = _built(session, stored)
         put(context, found)
@@ -111,15 +149,24 @@ def refuse_ended(job: JobAtHand) -> None:
 
 def put(context: Context, job: JobAtHand) -> None:
     """Keep a job at hand; only what the store has committed may be put here."""
-    while len(context.at_hand) >= MOST_AT_HAND:
-        context.at_hand.pop(next(iter(context.at_hand)), None)
-    context.at_hand[job.stored.id] = job
+    with context.lock:
+        context.at_hand.pop(job.stored.id, None)
+        while len(context.at_hand) >= MOST_AT_HAND:
+            context.at_hand.pop(next(iter(context.at_hand)), None)
+        context.at_hand[job.stored.id] = job
+
+
+def forget(context: Context, job_id: str) -> None:
+    """Let go of a job at hand: what was written beside its revision is read anew."""
+    with context.lock:
+        context.at_hand.pop(job_id, None)
 
 
 def _built(session: Session, stored: StoredJob) -> JobAtHand:
     """Build a job from its rows."""
     settings = settings_in(session)
-    sheet = chosen(sheets_in(session), stored.sheet_id)
+    sheets = sheets_in(session)
+    sheet = chosen(sheets, stored.sheet_id)
     case = Case(
         sheet=sheet,
         readings=tuple(reading for _, reading in readings.of_job(session, stored.id)),
@@ -129,7 +176,8 @@ def _built(session: Session, stored: StoredJob) -> JobAtHand:
         events=tuple(events.of_job(session, stored.id)),
         profile=chosen_profile(settings.profile, tuple(settings.own_profiles), sheet.volts),
         timed=events.timed_covers(session, stored.sheet_id, but=stored.id),
+        frames=frames_in(session, stored.id, sheets, sheet),
     )
     noted = {line: note.text for line, note in notes.standing(notes.of_job(session, stored.id)).items()}
     meters = {meter.id: meter for meter in known_meters(session)}
-    return JobAtHand(stored, case, census_lines(case), noted, settings, meters)
+    return JobAtHand(stored, case, noted, settings, meters)

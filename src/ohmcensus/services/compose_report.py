@@ -57,7 +57,8 @@ def composed(context: Context, job: JobAtHand, wanted: Sequence[WantedPart] = ()
     rows = [row for row in job.lines if row.answer is not None and row.test and not is_proof(row.test.id)]
     deciding = _deciding([row for row in census_lines(before) if row.answer and row.test], known.leader)
     cured = cured_words(case)
-    shown = proof_view(context, job).criteria if any(row.is_good is not None for row in proofs(case)) else []
+    proved = proofs(case, job.safety(context.clock()))
+    shown = proof_view(context, job).criteria if any(row.is_good is not None for row in proved) else []
     testers = {
         tester: f"T{at + 1}" for at, tester in enumerate(dict.fromkeys(row.tester for row in shown if row.tester))
     }

@@ -14,12 +14,13 @@ from ohmcensus.core.errors import InputError
 from ohmcensus.core.first_look import eye_checks
 from ohmcensus.core.layout.ohm_ruler import line_key
 from ohmcensus.core.meter import Meter
-from ohmcensus.core.safety import safety_at
+from ohmcensus.exchange.frame_body import body_of
 from ohmcensus.exchange.job_archive import ArchivedJob, write_archive
 from ohmcensus.exchange.job_csv import csvw_metadata, write_csv
 from ohmcensus.exchange.job_file import (
     CheckEntry,
     EventEntry,
+    FrameEntry,
     JobFile,
     NoteEntry,
     PhotoEntry,
@@ -51,7 +52,7 @@ def job_file(context: Context, job_id: str) -> JobFile:
         job = take(context, session, job_id)
         kept = _kept_beside(session, job)
     stored, case = job.stored, job.case
-    safety = safety_at(case, context.clock())
+    safety = job.safety(context.clock())
     return JobFile(
         **kept,
         id=stored.id,
@@ -73,7 +74,10 @@ def job_file(context: Context, job_id: str) -> JobFile:
             for check, state in eye_checks(case)
             if state is not None
         ],
-        events=[EventEntry(id=e.id, order=e.order, at=e.at, who=e.who, body=e.body) for e in case.events],
+        events=[
+            EventEntry(id=e.id, order=e.order, at=e.at, who=e.who, body=e.body, device=e.device) for e in case.events
+        ],
+        frames=[FrameEntry(order=int(row.order), frame=body_of(row)) for row in case.frames if not row.is_arrival],
         lines=[line_entry(line, job.notes.get(line_key(line), "")) for line in job.lines],
         machine_id=stored.machine_id,
         customer=stored.customer,
@@ -158,6 +162,8 @@ def _row_entry(row: Reading, meter: str, sentence: str) -> RowEntry:
         alone=row.alone,
         told=row.told,
         sentence=sentence,
+        inhand=row.inhand,
+        device=row.device,
     )
 
 
@@ -223,7 +229,8 @@ def _archived(context: Context, job_ids: list[str]) -> Iterator[ArchivedJob]:
             "job-sheet.pdf": report_pdf(context, job_id),
         }
         with context.store.read() as session:
-            has_label = is_labelled(take(context, session, job_id).case)
+            at_hand = take(context, session, job_id)
+        has_label = is_labelled(at_hand.case, at_hand.safety(context.clock()))
         if has_label:
             papers["label.pdf"] = label_pdf(context, job_id)
         pictures = {row.content: photos.path_of(context.store.folder, row.content) for row in job.photos}

@@ -27,10 +27,11 @@ class GhostPin(BaseModel):
 
 
 class WhatIf(BaseModel):
-    """An answer that a question may have, and who would lead then."""
+    """An answer that a question may have, and who would lead then; ``leader`` is that part, empty for none."""
 
     reads: str
     leads: str
+    leader: str = ""
 
 
 def expects(known: Diagnosis, outcomes: Outcomes) -> list[GhostPin]:
@@ -59,7 +60,7 @@ def what_ifs(known: Diagnosis, outcomes: Outcomes, test: MachineTest | None) -> 
         return []
     if not outcomes.is_measured or test is None:
         said = ("good", "bad") if is_look(outcomes.test) else ("inside", "outside")
-        return [WhatIf(reads=word, leads=_leads(known, told_as(outcomes, at))) for at, word in enumerate(said)]
+        return [_what_if(known, word, told_as(outcomes, at)) for at, word in enumerate(said)]
     window = test.window.interval
     cases = [(test.window.shown, window)] if test.window.shown != "OL" else []
     if test.function in {Function.OHM, Function.CONTINUITY, Function.INSULATION}:
@@ -67,12 +68,13 @@ def what_ifs(known: Diagnosis, outcomes: Outcomes, test: MachineTest | None) -> 
         cases += [("OL" if end < 1e9 else "over-range", Interval(end)), ("nearly nothing", Interval(0.0, 0.5))]  # noqa: PLR2004
     if test.function in {Function.AMPERE, Function.VOLTS_AC}:
         cases += [("nothing", Interval(0.0, 1e-2))]
-    return [WhatIf(reads=words, leads=_leads(known, read_as(outcomes, span))) for words, span in cases]
+    return [_what_if(known, words, read_as(outcomes, span)) for words, span in cases]
 
 
-def _leads(known: Diagnosis, log: Array) -> str:
-    """Say who would lead with one more observation."""
+def _what_if(known: Diagnosis, reads: str, log: Array) -> WhatIf:
+    """Return who would lead with one more observation."""
     after = diagnose(known.table, (*known.observations, Observation("what if", "what if", log)))
     part = known.table.sheet.part(after.leader)
     chance = float(after.of_part.max()) if part else after.nothing
-    return f"{part.title if part else 'nothing found'}, {chance_words(chance)}"
+    leads = f"{part.title if part else 'nothing found'}, {chance_words(chance)}"
+    return WhatIf(reads=reads, leads=leads, leader=part.id if part else "")

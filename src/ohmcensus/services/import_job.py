@@ -13,10 +13,12 @@ from sqlmodel import Session
 from ohmcensus.core.case import Case, Reading
 from ohmcensus.core.errors import InputError, OhmcensusError
 from ohmcensus.core.judgement import census_lines
+from ohmcensus.core.limits import LimitProfile, chosen_profile
 from ohmcensus.core.proof import proofs
 from ohmcensus.core.safety import safety_at
 from ohmcensus.core.sheet import Sheet, SheetFaultsError, sheet_from
 from ohmcensus.core.stages import stages
+from ohmcensus.exchange.frame_body import body_of
 from ohmcensus.exchange.job_archive import read_archive
 from ohmcensus.exchange.job_case import case_from, read_job, rows_from
 from ohmcensus.exchange.job_file import JobFile
@@ -25,8 +27,9 @@ from ohmcensus.exchange.sheet_yaml import write_sheet
 from ohmcensus.services.context import Context
 from ohmcensus.services.export_job import job_file
 from ohmcensus.services.find_sheet import chosen, own_sheets, sheets_in
+from ohmcensus.services.keep_settings import settings_in
 from ohmcensus.services.open_job import place_named
-from ohmcensus.storage import addresses, events, jobs, machines, notes, photos, readings, sheets, shelf
+from ohmcensus.storage import addresses, events, frames, jobs, machines, notes, photos, readings, sheets, shelf
 from ohmcensus.storage.tables import AddressRow, JobRow, MachineRow, NoteRow, PhotoRow
 
 
@@ -156,7 +159,7 @@ def _work_out(case: Case, context: Context) -> None:
     safety = safety_at(case, context.clock())
     census_lines(case)
     stages(case, safety)
-    proofs(case)
+    proofs(case, safety)
 
 
 def _sheet_of(session: Session, job: JobFile) -> Sheet:
@@ -194,8 +197,13 @@ def _write(session: Session, arrival: _Arrival) -> None:
     told = {entry.id: entry.sentence for entry in job.history}
     for reading in arrival.rows:
         readings.restore(session, job.id, reading, told[reading.id])
-    for event in case_from(job, arrival.sheet).events:
+    case = case_from(job, arrival.sheet)
+    for event in case.events:
         events.append(session, job.id, event)
+    for frame in case.frames:
+        frames.append(session, job.id, int(frame.order), body_of(frame).model_dump_json(exclude_defaults=True))
+    came = replace(case.present, order=job.revision, is_arrival=True, profile=_profile(session, arrival.sheet))
+    frames.append(session, job.id, job.revision, body_of(came).model_dump_json(exclude_defaults=True))
     for note in job.notes:
         columns = note.model_dump(exclude={"order"})
         notes.append(session, NoteRow(job_id=job.id, revision=note.order, **columns))
@@ -205,6 +213,12 @@ def _write(session: Session, arrival: _Arrival) -> None:
     for entry in job.wanted:
         shelf.keep_wanted(session, entry.id, job.id, 0, entry.wanted)
     session.flush()
+
+
+def _profile(session: Session, sheet: Sheet) -> LimitProfile:
+    """Return the limits that hold here."""
+    settings = settings_in(session)
+    return chosen_profile(settings.profile, tuple(settings.own_profiles), sheet.volts)
 
 
 def _machine(session: Session, job: JobFile) -> str:

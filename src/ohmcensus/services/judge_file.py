@@ -2,14 +2,17 @@
 
 from __future__ import annotations
 
+from datetime import UTC, datetime
 from typing import Any
 
+from ohmcensus.core.case import Case
 from ohmcensus.core.diagnosis.evidence import observations
 from ohmcensus.core.diagnosis.outcomes import outcome_table
 from ohmcensus.core.diagnosis.posterior import Diagnosis, diagnose
 from ohmcensus.core.diagnosis.question import Objective, ask
 from ohmcensus.core.judgement import census_lines
 from ohmcensus.core.machine.dictionary import dictionary
+from ohmcensus.core.safety import safety_at
 from ohmcensus.exchange.job_case import case_from, read_job
 from ohmcensus.exchange.job_file import JobFile
 from ohmcensus.services.find_sheet import find_sheet
@@ -29,7 +32,7 @@ def judge_file(text: str, objective: Objective) -> dict[str, Any]:
     case = case_from(job, sheet)
     lines = census_lines(case)
     known = diagnose(table := outcome_table(sheet, dictionary(sheet)), observations(case, lines, table))
-    rows = ask(known, reach_of(case, lines), objective)
+    rows = ask(known, reach_of(case, lines, safety_at(case, _moment_of(case))), objective)
     order = sorted(range(len(known.table.parts)), key=lambda at: -known.of_part[at])
     return {
         "suspects": [_entry(known, at) for at in order],
@@ -40,6 +43,12 @@ def judge_file(text: str, objective: Objective) -> dict[str, Any]:
         else None,
         "warnings": _warnings(known, job),
     }
+
+
+def _moment_of(case: Case) -> datetime:
+    """Return the moment of the last record: a file has no clock."""
+    written = [row.at for row in case.readings if row.at] + [row.at for row in case.events if row.at]
+    return max(map(datetime.fromisoformat, written), default=datetime.min.replace(tzinfo=UTC))
 
 
 def _entry(known: Diagnosis, at: int) -> dict[str, Any]:

@@ -2,12 +2,18 @@
 
 from __future__ import annotations
 
+from dataclasses import replace
+
 from pydantic import BaseModel, ConfigDict, Field
 
+from ohmcensus.core.case import Frame
 from ohmcensus.core.intake import Complaint, DataPlate
+from ohmcensus.core.limits import chosen_profile
 from ohmcensus.services.at_hand import refuse_ended, take
 from ohmcensus.services.context import Context
 from ohmcensus.services.find_sheet import chosen, sheets_in
+from ohmcensus.services.former_job import former_dangers
+from ohmcensus.services.framing import framed, with_frame
 from ohmcensus.services.open_job import Line, place_named
 from ohmcensus.services.show_intake import IntakeView, show_intake
 from ohmcensus.storage import jobs
@@ -49,6 +55,7 @@ def keep_intake(context: Context, job_id: str, new: NewIntake) -> IntakeView:
     with context.store.write() as session:
         job = take(context, session, job_id)
         refuse_ended(job)
+        before = framed(session, job_id, job.case, job.stored.revision)
         sheet = chosen(sheets_in(session), new.sheet)
         intake = Intake(
             complaint=new.complaint.model_dump_json(exclude_defaults=True),
@@ -58,4 +65,10 @@ def keep_intake(context: Context, job_id: str, new: NewIntake) -> IntakeView:
             plate=new.plate.model_dump_json(exclude_defaults=True),
         )
         jobs.write_intake(session, job.stored, new.intake_revision, context.now(), intake)
+        profile = chosen_profile(job.settings.profile, tuple(job.settings.own_profiles), sheet.volts)
+        came = Frame(job.stored.revision + 1, sheet, new.complaint, new.plate, profile, before.present.former)
+        former = {*came.former, *former_dangers(context, session, new.plate.serial, job_id)}
+        came = replace(came, former=tuple(sorted(former)))
+        if not before.frames[-1].holds(came):
+            with_frame(session, job_id, before, came)
     return show_intake(context, job_id)

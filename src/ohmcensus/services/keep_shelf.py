@@ -8,9 +8,12 @@ from uuid import UUID
 from pydantic import BaseModel, ConfigDict, Field
 from sqlmodel import Session
 
+from ohmcensus.core.case import terms_of
 from ohmcensus.core.errors import InputError, NotFoundError, UnknownNameError
 from ohmcensus.core.event import Changed, Intervention
+from ohmcensus.core.intake import DataPlate
 from ohmcensus.core.judgement import choose_use
+from ohmcensus.core.limits import chosen_profile
 from ohmcensus.core.machine import MachineTest
 from ohmcensus.core.quantity import Indication, show_indication
 from ohmcensus.core.sheet import Sheet
@@ -26,6 +29,7 @@ from ohmcensus.core.shelf import (
 )
 from ohmcensus.core.shelf.spare import Mark, Origin
 from ohmcensus.core.shelf.wanted import Line
+from ohmcensus.core.terms import Terms
 from ohmcensus.services.context import Context
 from ohmcensus.services.described import Described
 from ohmcensus.services.find_sheet import chosen, sheets_in
@@ -242,7 +246,8 @@ def fitted_from_shelf(session: Session, sheet: Sheet, body: Changed) -> Changed:
     if part is None or own is None or part.kind != sheet.known_part(body.part).kind:
         what = f"the piece is no {sheet.known_part(body.part).title.lower()}"
         raise InputError(what=what, remedy="choose one of the same kind", field="spare")
-    soundness = acceptance(spare, own, settings_in(session).ambient_celsius).soundness
+    settings = settings_in(session)
+    soundness = acceptance(spare, terms_on_shelf(own, settings), settings.ambient_celsius).soundness
     if spare.is_scrapped or soundness is Soundness.BAD:
         what = f"{part.title}, {spare.mark.words}: {'scrapped' if spare.is_scrapped else soundness.words}"
         raise InputError(what=what, remedy="take another piece, or measure it again", field="spare")
@@ -253,11 +258,17 @@ def fitted_from_shelf(session: Session, sheet: Sheet, body: Changed) -> Changed:
     return body if body.fitted else body.model_copy(update={"fitted": f"{spare.mark.words}, {soundness.words}"})
 
 
+def terms_on_shelf(sheet: Sheet, settings: Settings) -> Terms:
+    """Return what a piece of a machine type is held to: the limits that the firm has chosen."""
+    profile = chosen_profile(settings.profile, tuple(settings.own_profiles), sheet.volts)
+    return terms_of(sheet, DataPlate(), profile)
+
+
 def spare_view(
     spare_id: str, revision: int, spare: Spare, sheet: Sheet, settings: Settings, where: Whereabouts | None
 ) -> SpareView:
     """Return the view of a piece."""
-    found = acceptance(spare, sheet, settings.ambient_celsius)
+    found = acceptance(spare, terms_on_shelf(sheet, settings), settings.ambient_celsius)
     part = sheet.part(spare.part)
     return SpareView(
         id=spare_id,

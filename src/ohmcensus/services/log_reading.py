@@ -13,6 +13,7 @@ from ohmcensus.core.errors import InputError, NotFoundError
 from ohmcensus.core.judgement import Judgement
 from ohmcensus.services.at_hand import JobAtHand, put, refuse_ended, take
 from ohmcensus.services.context import Context
+from ohmcensus.services.framing import framed
 from ohmcensus.services.preview_line import TypedLine, Understood, understand
 from ohmcensus.services.show_trace import TraceView, trace_view
 from ohmcensus.storage import jobs, readings
@@ -46,7 +47,22 @@ class Withdrawal(BaseModel):
 
 
 def log_reading(context: Context, job_id: str, new: NewReading) -> TraceView:
-    """Store a reading and return the job as it then is.
+    """Store a reading and return the job as it then is; see ``write_reading``."""
+    after, line = write_reading(context, job_id, new)
+    return trace_view(after, context.clock(), changed=line)
+
+
+def write_reading(
+    context: Context, job_id: str, new: NewReading, who: str | None = None
+) -> tuple[JobAtHand, str | None]:
+    """Store a reading; return the job after it and the line that it fills, None where it was stored before.
+
+    Parameters
+    ----------
+    context, job_id, new
+        Where, and what was read.
+    who
+        Whoever writes it; the technician of the setup where None.
 
     Raises
     ------
@@ -57,14 +73,15 @@ def log_reading(context: Context, job_id: str, new: NewReading) -> TraceView:
     with context.store.write() as session:
         job = take(context, session, job_id)
         if _is_retry(job.case, str(new.id), new.text):
-            return trace_view(job, context.clock())
+            return job, None
         refuse_ended(job)
         corrected = _standing(job.case, str(new.supersedes)) if new.supersedes else None
         understood = understand(job, new, context.clock())
         row = _row(understood, new, corrected, at=context.now(), job=job)
+        row = row if who is None else replace(row, who=who)
         after = _append(session, job, new.revision, row, understood.judgement)
     put(context, after)
-    return trace_view(after, context.clock(), changed=row.line)
+    return after, row.line
 
 
 def _row(understood: Understood, new: NewReading, corrected: Reading | None, *, at: str, job: JobAtHand) -> Reading:
@@ -90,6 +107,8 @@ def _row(understood: Understood, new: NewReading, corrected: Reading | None, *, 
         celsius=job.case.celsius if line.celsius is None else line.celsius,
         alone=line.alone,
         loose=line.loose,
+        inhand=line.inhand,
+        device=new.device,
         override=new.override if understood.is_overridden else "",
         at=at,
         who=job.settings.technician,
@@ -98,7 +117,13 @@ def _row(understood: Understood, new: NewReading, corrected: Reading | None, *, 
 
 
 def withdraw_reading(context: Context, job_id: str, reading_id: str, new: Withdrawal) -> TraceView:
-    """Take a reading back; what it had corrected stands again.
+    """Take a reading back; what it had corrected stands again; see ``write_withdrawal``."""
+    after, line = write_withdrawal(context, job_id, reading_id, new)
+    return trace_view(after, context.clock(), changed=line)
+
+
+def write_withdrawal(context: Context, job_id: str, reading_id: str, new: Withdrawal) -> tuple[JobAtHand, str | None]:
+    """Take a reading back; return the job after it and the line, None where it was taken back before.
 
     Raises
     ------
@@ -108,7 +133,7 @@ def withdraw_reading(context: Context, job_id: str, reading_id: str, new: Withdr
     with context.store.write() as session:
         job = take(context, session, job_id)
         if _is_retry(job.case, str(new.id), ""):
-            return trace_view(job, context.clock())
+            return job, None
         refuse_ended(job)
         gone = _standing(job.case, reading_id)
         row = replace(
@@ -122,12 +147,13 @@ def withdraw_reading(context: Context, job_id: str, reading_id: str, new: Withdr
         )
         after = _append(session, job, new.revision, row, None)
     put(context, after)
-    return trace_view(after, context.clock(), changed=row.line)
+    return after, row.line
 
 
 def _append(session: Session, job: JobAtHand, stated: int, row: Reading, judgement: Judgement | None) -> JobAtHand:
     """Write a row on top of the revision that its writer had seen."""
     stored = jobs.advance(session, job.stored, stated, row.at)
+    job = job.with_case(framed(session, stored.id, job.case, stored.revision))
     row = replace(row, order=stored.revision, told=judgement.verdict.value if judgement else "")
     readings.append(session, stored.id, stored.revision, row, judgement)
     return job.with_reading(stored, row)

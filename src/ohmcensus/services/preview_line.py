@@ -2,23 +2,27 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from datetime import datetime
 from typing import Annotated
 
-from pydantic import BaseModel, ConfigDict, Field
+from pydantic import BaseModel, ConfigDict, Field, StringConstraints
 
+from ohmcensus.core.case import Case, Reading
 from ohmcensus.core.errors import InputError, OhmcensusError, SafetyRefusalError, UnknownNameError
+from ohmcensus.core.event import CutOff
 from ohmcensus.core.judgement import Judgement, Use, Verdict, choose_use, judge, limited
 from ohmcensus.core.layout.ohm_ruler import position
 from ohmcensus.core.machine import Line, read_line
 from ohmcensus.core.machine.quick_line import completions
 from ohmcensus.core.meter import Function, Meter
 from ohmcensus.core.quantity import Indication, Unit, show_indication, show_value
-from ohmcensus.core.safety import SafetyState, refuse_unsafe, safety_at
+from ohmcensus.core.safety import SafetyState, admitted
 from ohmcensus.core.trimmed import Trimmed
 from ohmcensus.services.at_hand import JobAtHand, take
 from ohmcensus.services.context import Context
+
+DeviceId = Annotated[str, StringConstraints(max_length=60)]
 
 
 class TypedLine(BaseModel):
@@ -34,6 +38,8 @@ class TypedLine(BaseModel):
         What the meter did, for two points that no test names; None is ohms.
     override
         Why it is read although the machine is not proved dead.
+    device
+        The device that writes it: a random id that it keeps.
     """
 
     model_config = ConfigDict(extra="forbid")
@@ -42,6 +48,7 @@ class TypedLine(BaseModel):
     meter: str | None = None
     function: Function | None = None
     override: Annotated[str, Trimmed(300)] = ""
+    device: DeviceId = ""
 
 
 class LinePreview(BaseModel):
@@ -100,13 +107,53 @@ def understand(job: JobAtHand, typed: TypedLine, now: datetime) -> Understood:
     """
     case = job.case
     line = read_line(typed.text, case.sheet, case.celsius)
-    function = line.test.function if line.test else typed.function or _function_between(job, line, typed.meter)
-    state = safety_at(case, now).state
-    refuse_unsafe(function, state, is_loose=line.loose, override=typed.override)
-    is_overridden = function.needs_dead_circuit and state is SafetyState.NOT_PROVED and not line.loose
+    line, function = _instrument(job, line, typed)
     use = choose_use(line.reading, line.test, meters_for(job, typed.meter), function=function)
-    test = limited(line.test, case.sheet, case.limits) if line.test else None
-    return Understood(line=line, use=use, judgement=judge(use, test), is_overridden=is_overridden)
+    admission = admitted(_provisional(line, use, typed, case), job.safety(now))
+    test = limited(line.test, case.terms) if line.test else None
+    return Understood(line=line, use=use, judgement=judge(use, test), is_overridden=admission.is_overridden)
+
+
+def _instrument(job: JobAtHand, line: Line, typed: TypedLine) -> tuple[Line, Function]:
+    """Return what was done between the points: the test's own, or what the unit of the reading tells.
+
+    Volts between two points that a test of ohms names are volts all the same, and no answer to that test.
+    """
+    direct, reading = _direct(line.reading)
+    is_pair = typed.text.strip().casefold().startswith("between")
+    told = _UNIT_LETTERS.get(reading.strip().casefold()[-1:]) if is_pair or line.test is None else None
+    if line.test is not None and (told is None or told.unit is line.test.function.unit):
+        return line, line.test.function
+    line = replace(line, test=None, reading=reading)
+    if direct or typed.function is not None:
+        return line, Function.VOLTS_DC if direct else typed.function or Function.OHM
+    return line, _function_between(job, line, typed.meter)
+
+
+def _direct(reading: str) -> tuple[bool, str]:
+    """Tell whether a reading names direct current, and return it without the word: "40V dc" is 40 V."""
+    words = reading.strip()
+    for ending in ("dc", "DC", "ac", "AC"):
+        if words.endswith(ending):
+            return ending.casefold() == "dc", words.removesuffix(ending).strip()
+    return False, reading
+
+
+def _provisional(line: Line, use: Use, typed: TypedLine, case: Case) -> Reading:
+    """Return the reading that a line would be, for whoever decides whether it is admitted."""
+    return Reading(
+        id="",
+        between=line.between,
+        test=line.test.id if line.test else None,
+        function=use.function,
+        meter=use.meter,
+        indication=use.indication,
+        text=typed.text,
+        celsius=case.celsius if line.celsius is None else line.celsius,
+        loose=line.loose,
+        inhand=line.inhand,
+        override=typed.override,
+    )
 
 
 def meters_for(job: JobAtHand, meter_id: str | None) -> list[Meter]:
@@ -145,21 +192,23 @@ def preview_line(context: Context, job_id: str, typed: TypedLine) -> LinePreview
     try:
         understood = understand(job, typed, context.clock())
     except OhmcensusError as error:
-        may_override = isinstance(error, SafetyRefusalError) and not_proved(job, context)
+        may_override = isinstance(error, SafetyRefusalError) and may_be_overridden(job, context)
         return named.model_copy(update={"problem": str(error), "may_override": may_override})
     return named.model_copy(update=_judged(understood))
 
 
-def not_proved(job: JobAtHand, context: Context) -> bool:
-    """Tell whether nothing is established about voltage now."""
-    return safety_at(job.case, context.clock()).state is SafetyState.NOT_PROVED
+def may_be_overridden(job: JobAtHand, context: Context) -> bool:
+    """Tell whether a reason would let a reading through now: cut off, not proved dead, and nothing found over a limit."""
+    safety = job.safety(context.clock())
+    walk, is_cut = safety.walk, safety.isolated and safety.cut is not CutOff.PLUG_IN_HAND
+    return safety.state is SafetyState.NOT_PROVED and is_cut and not walk.is_over and not walk.charged
 
 
 def heading_of(line: Line) -> str:
     """Return what a line is about: "Heater · element", or both points."""
     if line.test is None:
         return " to ".join(line.between)
-    alone = ", loose" if line.loose else ", alone" if line.alone else ""
+    alone = ", loose" if line.loose else ", plug in hand" if line.inhand else ", alone" if line.alone else ""
     return f"{line.test.part_title} · {line.test.title}{alone}"
 
 

@@ -32,7 +32,9 @@ from ohmcensus.core.event import (
     RunMade,
     RunWatched,
     RunWithdrawn,
+    Shut,
     Skipped,
+    Stamped,
     StepTicked,
     StripBack,
     StripStep,
@@ -40,17 +42,18 @@ from ohmcensus.core.event import (
 from ohmcensus.core.first_look import EYE_CHECKS
 from ohmcensus.core.machine.asked import RUN, looks, run_outcomes
 from ohmcensus.core.names import nearest
-from ohmcensus.core.proof import refuse_sign_off
-from ohmcensus.core.safety import refuse_event, safety_at
+from ohmcensus.core.proof import refuse_sign_off, taken_proof
+from ohmcensus.core.safety import refuse_event
+from ohmcensus.core.safety.leak_test import taken_leak_test
 from ohmcensus.core.safety.steps import step_ids
 from ohmcensus.core.strip_down import minutes_until, refuse_strip
 from ohmcensus.services.at_hand import JobAtHand, put, refuse_ended, take
 from ohmcensus.services.context import Context
+from ohmcensus.services.framing import framed
 from ohmcensus.services.keep_photo import refuse_unknown_photo
 from ohmcensus.services.keep_shelf import fitted_from_shelf
+from ohmcensus.services.preview_line import DeviceId, bag_of, meters_for
 from ohmcensus.services.show_job import JobView, job_view
-from ohmcensus.services.take_proof import taken_proof
-from ohmcensus.services.take_run import taken_run
 from ohmcensus.storage import events, jobs
 
 
@@ -65,6 +68,8 @@ class NewEvent(BaseModel):
         Revision of the job that the writer had seen.
     body
         What happened.
+    device
+        The device that writes it: a random id that it keeps.
     """
 
     model_config = ConfigDict(extra="forbid")
@@ -72,10 +77,23 @@ class NewEvent(BaseModel):
     id: UUID
     revision: int = Field(ge=1, strict=True)
     body: Body
+    device: DeviceId = ""
 
 
 def record_event(context: Context, job_id: str, new: NewEvent) -> JobView:
-    """Store an event and return the job as it then is.
+    """Store an event and return the job as it then is; see ``write_event``."""
+    return job_view(write_event(context, job_id, new), context.clock())
+
+
+def write_event(context: Context, job_id: str, new: NewEvent, who: str | None = None) -> JobAtHand:
+    """Store an event and return the job after it.
+
+    Parameters
+    ----------
+    context, job_id, new
+        Where, and what happened.
+    who
+        Whoever writes it; the technician of the setup where None.
 
     Raises
     ------
@@ -88,21 +106,23 @@ def record_event(context: Context, job_id: str, new: NewEvent) -> JobView:
     with context.store.write() as session:
         job = take(context, session, job_id)
         if _is_retry(job, new):
-            return job_view(job, context.clock())
+            return job
         if not isinstance(new.body, Reopened):
             refuse_ended(job)
-        body = _checked(job.case, new.body)
-        refuse_event(job.case, body, safety_at(job.case, context.clock()).state)
+        safety, body = job.safety(context.clock()), _checked(job.case, new.body)
+        refuse_event(job.case, body, safety, new.device)
         if isinstance(body, Ended):
-            refuse_sign_off(job.case, body)
+            refuse_sign_off(job.case, body, safety)
         body = _completed(context, session, job, body)
         now = context.now()
         stored = jobs.advance(session, job.stored, new.revision, now)
-        event = Event(str(new.id), body, at=now, who=job.settings.technician, order=stored.revision)
+        job = job.with_case(framed(session, job_id, job.case, stored.revision))
+        name = job.settings.technician if who is None else who
+        event = Event(str(new.id), body, at=now, who=name, order=stored.revision, device=new.device)
         events.append(session, job_id, event)
         after = job.with_event(stored, event)
     put(context, after)
-    return job_view(after, context.clock())
+    return after
 
 
 # What the store fills in where the writer left it out.
@@ -118,9 +138,9 @@ def _completed(context: Context, session: Session, job: JobAtHand, body: Body) -
     """Return the event with its instrument, its minutes or its piece; refuse what no record of the store bears out."""
     match body:
         case RunMade():
-            return taken_run(job, body, context.clock())
+            return taken_leak_test(job.case, body, job.safety(context.clock()), meters_for(job, body.meter or None))
         case ProofMade():
-            return taken_proof(job, body, context.clock())
+            return taken_proof(job.case, body, job.safety(context.clock()), bag_of(job))
         case StripStep(minutes=None):
             return body.model_copy(update={"minutes": minutes_until(job.case, context.clock())})
         case Changed() if body.spare:
@@ -149,7 +169,7 @@ def _checked(case: Case, body: Body) -> Body:
     """Return the event with its codes as the scheme writes them; refuse names that the machine does not have."""
     service = case.sheet.service
     match body:
-        case Opened():
+        case Opened() | Shut():
             _refuse_unknown(body.panel, case.sheet.panels, "panel")
         case StepTicked():
             _refuse_unknown(body.step, step_ids(case), "step")
@@ -171,7 +191,7 @@ def _checked(case: Case, body: Body) -> Body:
         case RunDoubted() | RunWithdrawn():
             runs = [event.id for event in case.events if isinstance(event.body, RunMade)]
             _refuse_unknown(body.run, runs, "run")
-        case Changed() | EarthLifted() | EarthRefitted():
+        case Changed() | EarthLifted() | EarthRefitted() | Stamped():
             _refuse_unknown(body.part, [part.id for part in case.sheet.parts], "part")
         case _:
             _refuse_unknown_answer(case, body)

@@ -12,7 +12,6 @@ from ohmcensus.core.codes.scheme import NOTHING_STORED, BlinkCount, TwoFrames
 from ohmcensus.core.codes.sequence import MOST_CLICKS, Direction
 from ohmcensus.core.errors import InputError, UnknownNameError
 from ohmcensus.core.event import CodesRead, CycleBegun, CycleTicked, EntryTried
-from ohmcensus.core.safety import power_hazards
 from ohmcensus.core.sheet import Sheet
 from ohmcensus.core.trimmed import Trimmed
 from ohmcensus.services.at_hand import take
@@ -175,14 +174,14 @@ def show_codes(context: Context, job_id: str) -> CodesView:
     with context.store.read() as session:
         job = take(context, session, job_id)
     case, service = job.case, job.case.sheet.service
-    blocking = power_hazards(case)
+    blocking = [row for row in job.safety(context.clock()).dangers if row.forbids_power]
     return CodesView(
         job=job_view(job, context.clock()),
         schemes=[_scheme_view(case.sheet, scheme.id) for scheme in service.schemes],
         sequences=[_sequence_view(case, sequence) for sequence in service.sequences],
         cycles=[_cycle_view(case, cycle) for cycle in service.cycles],
         read=_read(case),
-        no_power=f"{blocking[0].words}: {blocking[0].remedy}" if blocking else "",
+        no_power=f"{blocking[0].words}: {blocking[0].lifted_by}" if blocking else "",
     )
 
 

@@ -7,7 +7,7 @@ from datetime import datetime
 from pydantic import BaseModel
 
 from ohmcensus.core.event import Ended
-from ohmcensus.core.safety import SafetyState, open_hazards, safety_at
+from ohmcensus.core.safety import Danger, Safety, SafetyState
 from ohmcensus.core.stages import StageState, ended, next_step, stages
 from ohmcensus.services.at_hand import JobAtHand, at_hand
 from ohmcensus.services.context import Context
@@ -30,12 +30,30 @@ class NextView(BaseModel):
 
 
 class HazardView(BaseModel):
-    """An open danger."""
+    """A danger that stands: what was found, what it forbids, what lifts it and what is typed for that."""
 
     hazard: str
     words: str
     forbids_power: bool
+    forbids: list[str]
     remedy: str
+    typed: str
+    is_told: bool
+
+
+class PowerView(BaseModel):
+    """The state of the machine at a moment, as every answer and every refusal carries it.
+
+    ``shout`` is a voltage that was found where none should be and is not shown to be gone; ``cut`` how it is cut off.
+    """
+
+    state: SafetyState
+    at: str
+    until: str
+    reason: str
+    lapsed: str
+    cut: str
+    shout: str
 
 
 class JobView(BaseModel):
@@ -72,6 +90,7 @@ class JobView(BaseModel):
     safety_until: str
     safety_reason: str
     safety_lapsed: str
+    power: PowerView
     stays_connected: str
     hazards: list[HazardView]
     stages: list[StageView]
@@ -86,7 +105,7 @@ def job_view(job: JobAtHand, now: datetime) -> JobView:
     """Return a job as it stands at a moment."""
     stored, case, sheet = job.stored, job.case, job.case.sheet
     answers = [line.answer for line in job.lines if line.answer]
-    safety = safety_at(case, now)
+    safety = job.safety(now)
     step, end = next_step(case, safety), ended(case)
     return JobView(
         id=stored.id,
@@ -111,16 +130,40 @@ def job_view(job: JobAtHand, now: datetime) -> JobView:
         safety_reason=safety.reason,
         safety_lapsed=safety.lapsed,
         stays_connected=safety.stays_connected,
-        hazards=[
-            HazardView(hazard=row.hazard, words=row.words, forbids_power=row.forbids_power, remedy=row.remedy)
-            for row in open_hazards(case)
-        ],
+        power=power_view(safety),
+        hazards=[hazard_view(row) for row in safety.dangers],
         stages=[StageView(id=row.id, state=row.state, words=row.words) for row in stages(case, safety)],
         next_step=NextView(stage=step.stage, words=step.words),
         ended=end.body.why if end is not None and isinstance(end.body, Ended) else None,
         asked=len(answers),
         lines=len(job.lines),
         outside=sum(answer.judgement.verdict.is_outside for answer in answers),
+    )
+
+
+def power_view(safety: Safety) -> PowerView:
+    """Return the state at a moment, and how long it holds."""
+    return PowerView(
+        state=safety.state,
+        at=safety.at,
+        until=safety.until,
+        reason=safety.reason,
+        lapsed=safety.lapsed,
+        cut=safety.cut.value if safety.cut else "",
+        shout=safety.shout,
+    )
+
+
+def hazard_view(danger: Danger) -> HazardView:
+    """Return a danger in print."""
+    return HazardView(
+        hazard=danger.id,
+        words=danger.words,
+        forbids_power=danger.forbids_power,
+        forbids=[act.words for act in danger.forbids],
+        remedy=danger.lifted_by,
+        typed=danger.typed,
+        is_told=any(not row.is_measured for row in danger.causes),
     )
 
 

@@ -103,7 +103,8 @@ def show_proof(context: Context, job_id: str) -> ProveView:
 def proof_view(context: Context, job: JobAtHand) -> ProveView:
     """Return the proof of a job at hand."""
     case = job.case
-    rows = proofs(case)
+    safety = job.safety(context.clock())
+    rows = proofs(case, safety)
     following = next((row for row in rows if not row.is_good), None)
     last = next((row.event for row in reversed(rows) if row.event and row.event.serial), None)
     tester = next(
@@ -112,12 +113,12 @@ def proof_view(context: Context, job: JobAtHand) -> ProveView:
     return ProveView(
         job=job_view(job, context.clock()),
         criteria=[_criterion(case, row, is_next=row is following) for row in rows],
-        blocking=list(blocking(case)),
+        blocking=list(blocking(case, safety)),
         ways=[AnswerChoice(id=way, words=way.words) for way in Way],
-        is_insulation_barred=is_insulation_barred(case),
+        is_insulation_barred=is_insulation_barred(safety),
         serial=last.serial if last else tester.serial if tester else "",
         calibrated=last.calibrated if last else tester.calibrated if tester else "",
-        is_asked=is_asked(case),
+        is_asked=is_asked(safety),
         outcomes=run_answers(case.sheet),
         heats=tub_heater_watts(case.sheet) > 0,
         is_over=ended(case) is not None,

@@ -6,16 +6,19 @@ from pydantic import BaseModel
 
 from ohmcensus.core.case import Case, Reading
 from ohmcensus.core.event import Body
+from ohmcensus.core.judgement.passes import named_test
 from ohmcensus.core.machine import dead_tests
+from ohmcensus.core.machine.dead_tests import SOURCE, SOURCE_DC
 from ohmcensus.core.quantity import show_indication
-from ohmcensus.core.safety import Safety, SafetyState, open_hazards, safe_steps, safety_at
-from ohmcensus.core.safety.hazards import missing_proofs
-from ohmcensus.core.safety.state import SOURCE, is_inside
+from ohmcensus.core.safety import Safety, SafetyState, safe_steps
+from ohmcensus.core.safety.lifting import own_needs
+from ohmcensus.core.safety.rules import power_refusals
+from ohmcensus.core.safety.series import is_dangerous, is_inside, wanted_points
 from ohmcensus.core.safety.steps import StepKind, cautions
 from ohmcensus.services.at_hand import take
 from ohmcensus.services.context import Context
 from ohmcensus.services.show_intake import Choice
-from ohmcensus.services.show_job import HazardView, JobView, job_view
+from ohmcensus.services.show_job import HazardView, JobView, hazard_view, job_view
 
 
 class StepView(BaseModel):
@@ -72,6 +75,7 @@ class SafeView(BaseModel):
     sentence: str
     hazards: list[HazardView]
     missing: list[ProofView]
+    refusals: list[str]
     cautions: list[str]
     panels: list[Choice]
     records: list[RecordView]
@@ -88,10 +92,7 @@ def show_safe(context: Context, job_id: str) -> SafeView:
     with context.store.read() as session:
         job = take(context, session, job_id)
     case, now = job.case, context.clock()
-    safety = safety_at(case, now)
-    hazards = open_hazards(case)
-    since = max((hazard.since for hazard in hazards if hazard.forbids_power), default=0)
-    missing = missing_proofs(case, since) if any(hazard.forbids_power for hazard in hazards) else ()
+    safety = job.safety(now)
     return SafeView(
         job=job_view(job, now),
         steps=[
@@ -101,19 +102,9 @@ def show_safe(context: Context, job_id: str) -> SafeView:
         points=_points(case, safety),
         meter=safety.source_before.meter.title if safety.source_before else "",
         sentence=_sentence(case, safety),
-        hazards=[
-            HazardView(hazard=row.hazard, words=row.words, forbids_power=row.forbids_power, remedy=row.remedy)
-            for row in hazards
-        ],
-        missing=[
-            ProofView(
-                key=test.id,
-                typed=f"{test.part} {test.name} ",
-                title=f"{test.part_title}, {test.title}",
-                should=test.window.shown,
-            )
-            for test in missing
-        ],
+        hazards=[hazard_view(row) for row in safety.dangers],
+        missing=_missing(case, safety),
+        refusals=[f"{what} ({remedy})" for what, remedy in power_refusals(safety)],
         cautions=list(cautions(case)),
         panels=[Choice(id=name, words=panel.title) for name, panel in case.sheet.panels.items()],
         records=[
@@ -122,23 +113,42 @@ def show_safe(context: Context, job_id: str) -> SafeView:
     )
 
 
+def _missing(case: Case, safety: Safety) -> list[ProofView]:
+    """Return the readings that are still missing before power, each once."""
+    needs = [need for row in safety.dangers if row.forbids_power for need in row.needs if need.typed]
+    needs += [need for part in safety.walk.marks.changed for need in own_needs(part, safety.walk) if need.typed]
+    found = []
+    for need in dict.fromkeys(needs):
+        test = named_test(need.typed.strip().replace(" ", "."), case.terms)
+        title = f"{test.part_title}, {test.title}" if test else need.words
+        found.append(
+            ProofView(key=need.typed.strip(), typed=need.typed, title=title, should=test.window.shown if test else "")
+        )
+    return found
+
+
 def _points(case: Case, safety: Safety) -> list[PointView]:
     """Return the series: known source, every point, known source again; the first one missing is next."""
     tests = {test.id: test for test in dead_tests(case.sheet)}
-    last = safety.at if safety.state is SafetyState.DEAD else ""
-    after = next((row for row in reversed(case.standing) if row.test == SOURCE and row.at == last), None)
+    series = safety.walk.series
+    wanted = wanted_points(case.sheet, is_short=series.is_short)
+    after = safety.walk.proved if safety.state is SafetyState.DEAD else None
     rows: list[tuple[str, Reading | None, str]] = [(SOURCE, safety.source_before, "Known source, before")]
-    rows += [(name, safety.points.get(name), test.title) for name, test in tests.items() if name != SOURCE]
+    rows += [(name, safety.points.get(name), tests[name].title) for name in wanted]
+    if any(is_dangerous(name, case.sheet) and name not in series.fell for name in wanted):
+        direct = next((row for row in reversed(case.standing) if row.test == SOURCE_DC), None)
+        is_shown = direct is not None and bool(series.direct)
+        rows.append((SOURCE_DC, direct if is_shown else None, "Known DC source, a 9 V block"))
     rows.append((SOURCE, after, "Known source again"))
     is_due, found = safety.isolated, []
     for name, reading, title in rows:
-        is_good = None if reading is None else is_inside(reading, case)
+        is_good = None if reading is None else is_inside(reading, case.sheet)
         found.append(
             PointView(
                 id=name,
                 typed=f"{tests[name].part} {tests[name].name} ",
                 title=title,
-                between=[] if name == SOURCE else [case.sheet.points.get(p, p) for p in tests[name].between],
+                between=[] if name.startswith("source") else [case.sheet.points.get(p, p) for p in tests[name].between],
                 limit=tests[name].window.shown,
                 reads=show_indication(reading.indication) if reading else "",
                 is_good=is_good,
@@ -157,6 +167,8 @@ def _sentence(case: Case, safety: Safety) -> str:
     stands = (
         (safety.state is SafetyState.DEAD, "Proved dead at the terminals. Ten minutes unattended clear it."),
         (safety.state is SafetyState.LIVE, f"LIVE: {safety.reason}. Stays connected: {connected}."),
+        (bool(safety.shout), f"VOLTAGE, hands off: {safety.shout}."),
+        (safety.state is SafetyState.UNDER_VOLTAGE, f"Under voltage: {safety.reason}. Unplug it, then note it here."),
         (bool(safety.bad), f"Not dead: voltage at {voltage}. Stop, find why, discharge."),
         (bool(safety.lapsed), f"No longer proved dead: {safety.lapsed}."),
         (not safety.isolated, "Cut it off first; the readings count from then on."),

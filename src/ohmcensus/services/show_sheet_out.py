@@ -78,7 +78,7 @@ def show_sheet_out(context: Context, job_id: str) -> SheetOutView:
     with context.store.read() as session:
         job, wanted = take(context, session, job_id), wanted_of(session, job_id)
         pictures = len(photos.of_job(session, job_id))
-    case = job.case
+    case, safety = job.case, job.safety(context.clock())
     report = composed(context, job, wanted)
     noted = next((event.body for event in reversed(case.events) if isinstance(event.body, CostsNoted)), None)
     costs = noted or proposed_costs(job, wanted)
@@ -87,11 +87,11 @@ def show_sheet_out(context: Context, job_id: str) -> SheetOutView:
     return SheetOutView(
         job=job_view(job, context.clock()),
         is_signed=end is not None,
-        can_label=is_labelled(case),
-        blocking=list(blocking(case)),
+        can_label=is_labelled(case, safety),
+        blocking=list(blocking(case, safety)),
         found=report.found,
         done=list(report.done),
-        proved=f"{good} of {len(report.proofs)} shown and good" if report.proofs or is_asked(case) else "",
+        proved=f"{good} of {len(report.proofs)} shown and good" if report.proofs or is_asked(safety) else "",
         signed=report.signed,
         plain=list(report.plain),
         costs=costs,

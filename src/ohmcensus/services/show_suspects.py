@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import math
 from dataclasses import replace
+from threading import Lock
 from typing import TYPE_CHECKING
 
 from pydantic import BaseModel, ConfigDict
@@ -18,8 +19,7 @@ from ohmcensus.core.event import Skipped
 from ohmcensus.core.judgement import CensusLine
 from ohmcensus.core.machine.asked import RUN, looks
 from ohmcensus.core.machine.tests import MachineTest, machine_tests
-from ohmcensus.core.safety import SafetyState, safety_at
-from ohmcensus.core.safety.hazards import missing_proofs, power_hazards
+from ohmcensus.core.safety import Safety, SafetyState
 from ohmcensus.core.sheet import Sheet
 from ohmcensus.core.stages import ended
 from ohmcensus.core.strip_down import open_panels
@@ -42,6 +42,8 @@ TO_LIVE_MINUTES, TO_DEAD_MINUTES = 3.0, 4.0
 MOST_SUSPECTS = 8
 _TABLES: dict[Sheet, OutcomeTable] = {}
 MOST_TABLES = 16
+# Several threads answer at once.
+_LOCK = Lock()
 
 
 class EvidenceView(BaseModel):
@@ -189,9 +191,10 @@ def suspects_view(context: Context, job: JobAtHand, objective: Objective) -> Sus
     case = job.case
     table = table_of(context.store.folder, case.sheet)
     known = diagnosed(case, job.lines, table)
-    state = safety_at(case, context.clock()).state
+    safety = job.safety(context.clock())
+    state = safety.state
     reach = replace(
-        reach_of(case, job.lines),
+        reach_of(case, job.lines, safety),
         to_live=TO_LIVE_MINUTES if state is SafetyState.DEAD else 0.0,
         to_dead=0.0 if state is SafetyState.DEAD else TO_DEAD_MINUTES,
         live_penalty=job.settings.live_penalty,
@@ -217,12 +220,14 @@ def suspects_view(context: Context, job: JobAtHand, objective: Objective) -> Sus
 
 def table_of(folder: Path, sheet: Sheet) -> OutcomeTable:
     """Return the outcomes of a sheet, worked out once in a process."""
-    found = _TABLES.get(sheet)
+    with _LOCK:
+        found = _TABLES.get(sheet)
     if found is None:
         found = outcome_table(sheet, kept_dictionary(folder, sheet))
-        while len(_TABLES) >= MOST_TABLES:
-            _TABLES.pop(next(iter(_TABLES)))
-        _TABLES[sheet] = found
+        with _LOCK:
+            while len(_TABLES) >= MOST_TABLES:
+                _TABLES.pop(next(iter(_TABLES)))
+            _TABLES[sheet] = found
     return found
 
 
@@ -231,19 +236,19 @@ def diagnosed(case: Case, lines: tuple[CensusLine, ...], table: OutcomeTable) ->
     return diagnose(table, observations(case, lines, table))
 
 
-def reach_of(case: Case, lines: tuple[CensusLine, ...]) -> Reach:
+def reach_of(case: Case, lines: tuple[CensusLine, ...], safety: Safety) -> Reach:
     """Return where the machine stands: covers off, what was asked or left out, whether there may be power."""
     skipped = {event.body.test for event in case.events if isinstance(event.body, Skipped)}
     asked = {line.test.id for line in lines if line.test and line.answers}
     looked = {event.body.check for event in case.events if event.body.kind == "checked"}
     ran = {RUN} if any(event.body.kind == "run_watched" for event in case.events) else set()
-    hazards = power_hazards(case)
+    needed = {need.typed.strip().replace(" ", ".") for row in safety.dangers if row.forbids_power for need in row.needs}
     return Reach(
         open_panels=open_panels(case),
         cover_minutes=case.cover_minutes,
         left_out=frozenset(skipped | asked | looked | ran),
-        has_power=not hazards,
-        before_power=frozenset(test.id for row in hazards for test in missing_proofs(case, row.since)),
+        has_power=not any(row.forbids_power for row in safety.dangers),
+        before_power=frozenset(name for name in needed if name),
     )
 
 
@@ -256,12 +261,12 @@ def _alike_words(row: Alike, case: Case) -> str:
 def _would_change(known: Diagnosis, ask_next: list[QuestionView]) -> list[str]:
     """Say which answers to the next questions would put another suspect first."""
     leader = known.table.sheet.part(known.leader)
-    first = f"{leader.title if leader else 'nothing found'},"
+    first = leader.id if leader else ""
     return [
         f"{row.title}: {what_if.reads}, then {what_if.leads}"
         for row in ask_next
         for what_if in row.what_ifs
-        if not what_if.leads.startswith(first)
+        if what_if.leader != first
     ]
 
 

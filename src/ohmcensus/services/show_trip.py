@@ -9,7 +9,8 @@ from pydantic import BaseModel, ConfigDict
 from ohmcensus.core.case import Case
 from ohmcensus.core.layout.run_matrix import Bracket, bracket
 from ohmcensus.core.quantity import Interval
-from ohmcensus.core.safety.hazards import earths_off
+from ohmcensus.core.safety import DangerId, Safety
+from ohmcensus.core.safety.leak_test import may_test
 from ohmcensus.core.trip.isolate import Isolation, Proved, State, isolate
 from ohmcensus.core.trip.of_case import RunRecord, off_before_test, problem_of, run_records
 from ohmcensus.core.trip.problem import Method
@@ -19,7 +20,6 @@ from ohmcensus.services.context import Context
 from ohmcensus.services.show_house import HouseView, house_view
 from ohmcensus.services.show_job import JobView, job_view
 from ohmcensus.services.show_triage import TriageView, triage_view
-from ohmcensus.services.take_run import may_run
 from ohmcensus.services.trip_words import (
     bounds_words,
     conflict_words,
@@ -147,7 +147,7 @@ def show_trip(context: Context, job_id: str, query: TripQuery) -> TripView:
     with context.store.read() as session:
         job = take(context, session, job_id)
     now, method, case = context.clock(), Method(query.method), job.case
-    problem = problem_of(case, method)
+    problem, safety = problem_of(case, method), job.safety(now)
     found = isolate(problem)
     titles = {part.id: part.title for part in case.sheet.parts}
     following = found.next
@@ -158,7 +158,7 @@ def show_trip(context: Context, job_id: str, query: TripQuery) -> TripView:
         unit="MΩ" if method is Method.INSULATION else "mA",
         triage=triage_view(case),
         house=house_view(case),
-        parts=[_part(case, part.id, part.limit, found.parts[part.id], method) for part in problem.present],
+        parts=[_part(case, part.id, part.limit, found.parts[part.id], method, safety) for part in problem.present],
         runs=[_run(record, found) for record in run_records(case, method)],
         next=None
         if following is None
@@ -172,14 +172,14 @@ def show_trip(context: Context, job_id: str, query: TripQuery) -> TripView:
         spread=spread_words(found, titles),
         refused=refused,
         off_first=[part.title for part in off_before_test(case)] if method is Method.INSULATION else [],
-        may_run=refused or may_run(job, method, now),
-        limits=f"{case.limits.title} ({case.limits.basis})" if case.limits.basis else case.limits.title,
+        may_run=refused or may_test(method, safety),
+        limits=case.terms.basis,
         states={name: list(values) for name, values in case.sheet.states.items()},
         repeated=_repeated(job, method, titles),
     )
 
 
-def _part(case: Case, name: str, limit: float, proved: Proved, method: Method) -> TripPart:
+def _part(case: Case, name: str, limit: float, proved: Proved, method: Method, safety: Safety) -> TripPart:
     part = case.sheet.part(name)
     return TripPart(
         id=name,
@@ -189,8 +189,8 @@ def _part(case: Case, name: str, limit: float, proved: Proved, method: Method) -
         proved=bounds_words(proved.bounds, method),
         limit=limit_words(limit, method),
         bracket=bracket(proved.bounds, limit),
-        has_earth=part is not None and "pe" in {pin.name for pin in part.pins()},
-        is_earth_off=name in earths_off(case),
+        has_earth=part is not None and part.is_earthed,
+        is_earth_off=any(row.id is DangerId.EARTH and row.part == name for row in safety.walk.found),
     )
 
 

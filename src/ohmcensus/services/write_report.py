@@ -8,6 +8,7 @@ from ohmcensus.core.case import Case
 from ohmcensus.core.errors import InputError, NotFoundError
 from ohmcensus.core.event import Ended
 from ohmcensus.core.proof import proofs
+from ohmcensus.core.safety import Safety
 from ohmcensus.core.stages import ended
 from ohmcensus.exchange.report import Label
 from ohmcensus.services.at_hand import take
@@ -63,8 +64,9 @@ def label_pdf(context: Context, job_id: str) -> bytes:
         job = take(context, session, job_id)
     if (end := ended(job.case)) is None or not isinstance(end.body, Ended):
         raise InputError(what="this job has not ended: no label yet", remedy="sign it off in Prove", field="job")
-    is_unsafe, rows = end.body.is_labelled_unsafe, proofs(job.case)
-    if not is_labelled(job.case):
+    safety = job.safety(context.clock())
+    is_unsafe, rows = end.body.is_labelled_unsafe, proofs(job.case, safety)
+    if not is_labelled(job.case, safety):
         what = "nothing was proved on this job: a label would claim it"
         raise InputError(what=what, remedy="show the proof first, or label it unsafe", field="job")
     made = next((row.event for row in reversed(rows) if row.event and row.event.serial), None)
@@ -76,15 +78,17 @@ def label_pdf(context: Context, job_id: str) -> bytes:
             date=day.isoformat(),
             next_date="" if is_unsafe else (day + NEXT_AFTER).isoformat(),
             tester=f"Tester {made.serial}, calibrated {made.calibrated or 'not stated'}" if made else "",
-            limits="" if is_unsafe else job.case.limits.title,
+            limits="" if is_unsafe else job.case.terms.whose,
             is_unsafe=is_unsafe,
         )
     )
 
 
-def is_labelled(case: Case) -> bool:
+def is_labelled(case: Case, safety: Safety) -> bool:
     """Tell whether a machine gets a label: its job has ended, and it was proved or is labelled unsafe."""
     end = ended(case)
     if end is None or not isinstance(end.body, Ended):
         return False
-    return end.body.is_labelled_unsafe or all(row.is_good for row in proofs(case))
+    if end.body.not_tested:
+        return False
+    return end.body.is_labelled_unsafe or all(row.is_good for row in proofs(case, safety))

@@ -7,13 +7,14 @@ from collections.abc import Iterator
 from contextlib import contextmanager
 from pathlib import Path
 
-from sqlalchemy import Connection, Engine, create_engine, event, text
+from sqlalchemy import Connection, Engine, StaticPool, create_engine, event, text
 from sqlmodel import Session
 
 from ohmcensus.core.errors import InputError
+from ohmcensus.storage.tables import metadata
 
 FILE_NAME = "ohmcensus.db"
-NEWEST_MIGRATION = "0004"
+NEWEST_MIGRATION = "0005"
 BUSY_MILLISECONDS = 5000
 
 
@@ -44,6 +45,16 @@ class Store:
         self._engine.dispose()
 
 
+def memory_store(folder: Path) -> Store:
+    """Open a store that lives in memory and is gone with it; what is kept beside it lies in a folder."""
+    store = Store.__new__(Store)
+    store.folder = folder
+    store._engine = _settled(create_engine("sqlite://", poolclass=StaticPool))  # noqa: SLF001 - another way to make one
+    store._writing = store._engine.execution_options(begin="IMMEDIATE")  # noqa: SLF001
+    metadata.create_all(store._engine)  # noqa: SLF001
+    return store
+
+
 def open_store(folder: Path) -> Store:
     """Open a data directory, making it where it does not exist.
 
@@ -62,7 +73,11 @@ def open_store(folder: Path) -> Store:
 
 def _engine(file: Path) -> Engine:
     """Return an engine with our settings on every connection."""
-    engine = create_engine(f"sqlite:///{file}")
+    return _settled(create_engine(f"sqlite:///{file}"))
+
+
+def _settled(engine: Engine) -> Engine:
+    """Return an engine with our settings on every connection."""
 
     @event.listens_for(engine, "connect")
     def _settings(connection: sqlite3.Connection, _record: object) -> None:

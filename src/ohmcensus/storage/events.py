@@ -50,6 +50,7 @@ def append(session: Session, job_id: str, event: Event) -> None:
         "body": event.body.model_dump_json(),
         "at": event.at,
         "who": event.who,
+        "device": event.device,
     }
     try:
         session.connection().execute(_EVENT.insert(), row)
@@ -61,9 +62,7 @@ def append(session: Session, job_id: str, event: Event) -> None:
 def of_job(session: Session, job_id: str, *, after: int = 0) -> list[Event]:
     """Return all events of a job written after a revision, oldest first."""
     rows = session.connection().execute(_OF_JOB, {"job": job_id, "after": after})
-    return [
-        Event(id=row.id, body=_BODY.validate_json(row.body), at=row.at, who=row.who, order=row.revision) for row in rows
-    ]
+    return [Event(row.id, _BODY.validate_json(row.body), row.at, row.who, row.revision, row.device) for row in rows]
 
 
 def timed_covers(session: Session, sheet_id: str, *, but: str) -> dict[str, tuple[float, ...]]:

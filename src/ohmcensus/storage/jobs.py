@@ -73,6 +73,9 @@ _ALL = (
 _ONE = _ALL.where(_JOB.c.id == bindparam("job"))
 _NEWEST_FIRST = _ALL.order_by(_JOB.c.changed_at.desc())
 _OF_MACHINE = _ALL.where(_MACHINE.c.id == bindparam("machine")).order_by(_JOB.c.opened_at.desc())
+_OF_SERIAL = _ALL.where(func.json_extract(_MACHINE.c.plate, "$.serial") == bindparam("serial")).order_by(
+    _JOB.c.opened_at.desc(), _JOB.c.changed_at.desc()
+)
 _ADVANCE = (
     update(_JOB)
     .where(_JOB.c.id == bindparam("job"))
@@ -120,6 +123,11 @@ def newest_first(session: Session) -> list[StoredJob]:
 def of_machine(session: Session, machine_id: str) -> list[StoredJob]:
     """Return all jobs on a machine, the last opened one first."""
     return [_stored(row) for row in session.connection().execute(_OF_MACHINE, {"machine": machine_id})]
+
+
+def of_serial(session: Session, serial: str) -> list[StoredJob]:
+    """Return all jobs on machines of a serial number, the last opened one first."""
+    return [_stored(row) for row in session.connection().execute(_OF_SERIAL, {"serial": serial})]
 
 
 def advance(session: Session, job: StoredJob, stated: int, at: str) -> StoredJob:

@@ -78,7 +78,7 @@ def _insert(session: Session, job_id: str, reading: Reading, revision: int, told
         "bound": reading.indication.bound.value,
         "last_place": reading.indication.last_place,
         "celsius": reading.celsius,
-        "configuration": json.dumps({"alone": reading.alone, "loose": reading.loose, "override": reading.override}),
+        "configuration": _configuration(reading),
         "verdict": told.verdict,
         "judgement": told.sentence,
         "at": reading.at,
@@ -91,6 +91,13 @@ def _insert(session: Session, job_id: str, reading: Reading, revision: int, told
     except IntegrityError as error:
         what = f"the id {reading.id} belongs to another reading"
         raise InputError(what=what, remedy="send a new id", field="id") from error
+
+
+def _configuration(reading: Reading) -> str:
+    """Return how a reading was taken, as JSON."""
+    said = {"alone": reading.alone, "loose": reading.loose, "override": reading.override}
+    more = {"inhand": reading.inhand, "device": reading.device}
+    return json.dumps(said | {name: value for name, value in more.items() if value})
 
 
 def of_job(session: Session, job_id: str, *, after: int = 0) -> list[tuple[int, Reading]]:
@@ -117,6 +124,8 @@ def _reading(row: Row[Any], meters: dict[str, Meter]) -> Reading:
         alone=bool(configuration.get("alone")),
         loose=bool(configuration.get("loose")),
         override=str(configuration.get("override", "")),
+        inhand=bool(configuration.get("inhand")),
+        device=str(configuration.get("device", "")),
         order=row.revision,
         told=row.verdict,
         at=row.at,

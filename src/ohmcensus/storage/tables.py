@@ -135,6 +135,18 @@ class EventRow(SQLModel, table=True):
     body: str
     at: str
     who: str
+    device: str = ""
+
+
+class FrameRow(SQLModel, table=True):
+    """What held on a job from a revision on; ``body`` is JSON: sheet, complaint, plate, limits."""
+
+    __tablename__ = "frame"
+
+    id: int | None = Field(default=None, primary_key=True)
+    job_id: str = Field(foreign_key="job.id", index=True)
+    revision: int
+    body: str
 
 
 class PhotoRow(SQLModel, table=True):

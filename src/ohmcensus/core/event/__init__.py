@@ -16,22 +16,32 @@ from ohmcensus.core.event.asking import HeatRise, RunWatched, Skipped, WhySkippe
 from ohmcensus.core.event.change import Changed, Intervention
 from ohmcensus.core.event.codes import CodesRead, CycleBegun, CycleTicked, EntryTried
 from ohmcensus.core.event.costs import CostLine, CostsNoted
-from ohmcensus.core.event.ending import Ended, Reopened
+from ohmcensus.core.event.ending import Ended, LeftAs, Reopened
 from ohmcensus.core.event.look import Checked, CheckOutcome
 from ohmcensus.core.event.proof import InsulationNotAllowed, ProofMade, Way
 from ohmcensus.core.event.safety import (
     Attended,
     BypassRemoved,
+    CutOff,
     EarthLifted,
     EarthRefitted,
+    FoundPowered,
+    HandsOff,
     Hazard,
     HazardFound,
     Isolated,
     LiveBegun,
     LiveEnded,
+    NotedInError,
     Opened,
+    OutletNamed,
+    PlaceNoted,
     PluggedIn,
+    Says,
+    Shut,
+    Stamped,
     StepTicked,
+    When,
 )
 from ohmcensus.core.event.strip import ConnectorNoted, ConnectorTicked, PinMark, StripBack, StripStep
 from ohmcensus.core.event.trip import (
@@ -54,11 +64,18 @@ Body = Annotated[
     | LiveBegun
     | LiveEnded
     | Opened
+    | Shut
+    | FoundPowered
+    | HandsOff
     | StepTicked
     | Attended
     | Tripped
     | Reclosed
     | HazardFound
+    | PlaceNoted
+    | NotedInError
+    | OutletNamed
+    | Stamped
     | BypassRemoved
     | EarthLifted
     | EarthRefitted
@@ -89,13 +106,14 @@ Body = Annotated[
 
 @dataclass(frozen=True, slots=True)
 class Event:
-    """One record: what, when (ISO 8601, UTC), by whom, and its place in the job's row."""
+    """One record: what, when (ISO 8601, UTC), by whom, on which device, and its place in the job's row."""
 
     id: str
     body: Body
     at: str
     who: str = ""
     order: int = 0
+    device: str = ""
 
 
 __all__ = [
@@ -114,6 +132,7 @@ __all__ = [
     "ConnectorTicked",
     "CostLine",
     "CostsNoted",
+    "CutOff",
     "CycleBegun",
     "CycleTicked",
     "EarthLifted",
@@ -121,16 +140,22 @@ __all__ = [
     "Ended",
     "EntryTried",
     "Event",
+    "FoundPowered",
+    "HandsOff",
     "Hazard",
     "HazardFound",
     "HeatRise",
     "InsulationNotAllowed",
     "Intervention",
     "Isolated",
+    "LeftAs",
     "LiveBegun",
     "LiveEnded",
+    "NotedInError",
     "Opened",
+    "OutletNamed",
     "PinMark",
+    "PlaceNoted",
     "PluggedIn",
     "ProofMade",
     "Reclosed",
@@ -139,7 +164,10 @@ __all__ = [
     "RunMade",
     "RunWatched",
     "RunWithdrawn",
+    "Says",
+    "Shut",
     "Skipped",
+    "Stamped",
     "StepTicked",
     "StoodOn",
     "StripBack",
@@ -147,5 +175,6 @@ __all__ = [
     "Supply",
     "Tripped",
     "Way",
+    "When",
     "WhySkipped",
 ]

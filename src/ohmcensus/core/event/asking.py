@@ -5,9 +5,10 @@ from __future__ import annotations
 from enum import StrEnum
 from typing import Annotated, Literal, Self
 
-from pydantic import Field, model_validator
+from pydantic import Field, StrictBool, model_validator
 
 from ohmcensus.core.event.record import Name, Record
+from ohmcensus.core.event.safety import When
 
 
 class WhySkipped(StrEnum):
@@ -58,8 +59,14 @@ class RunWatched(Record):
         The first step that failed, ``through`` or ``trips``.
     heat
         How the water warmed meanwhile, None where nobody timed it.
+    was
+        Whether it was now, or before the machine was cut off; said where it is cut off.
+    guarded
+        Whether it was the one run to dry or warm a part whose lines are unread: it lifts and proves nothing.
     """
 
     kind: Literal["run_watched"] = "run_watched"
     outcome: Name
     heat: HeatRise | None = None
+    was: When | None = None
+    guarded: StrictBool = False

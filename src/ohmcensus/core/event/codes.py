@@ -8,6 +8,7 @@ from pydantic import Field, StrictBool, StringConstraints
 
 from ohmcensus.core.codes import Outcome
 from ohmcensus.core.event.record import Name, Record
+from ohmcensus.core.event.safety import When
 
 
 class CodesRead(Record):
@@ -15,6 +16,7 @@ class CodesRead(Record):
 
     kind: Literal["codes_read"] = "codes_read"
     scheme: Name
+    was: When | None = None
     codes: tuple[Annotated[str, StringConstraints(min_length=1, max_length=20)], ...] = Field(max_length=20)
 
 
@@ -40,3 +42,4 @@ class CycleTicked(Record):
     cycle: Name
     step: Name
     outcome: Outcome
+    was: When | None = None

@@ -8,6 +8,7 @@ from typing import Literal
 from pydantic import StrictBool
 
 from ohmcensus.core.event.record import Name, Record, Said, Words
+from ohmcensus.core.event.safety import When
 from ohmcensus.core.meter import Meter
 
 
@@ -58,6 +59,7 @@ class ProofMade(Record):
     is_good: StrictBool | None = None
     way: Way | None = None
     instrument: Meter | None = None
+    was: When | None = None
     serial: Words = ""
     calibrated: Words = ""
     words: Words = ""

@@ -4,13 +4,31 @@ from __future__ import annotations
 
 from typing import Annotated
 
-from pydantic import BaseModel, ConfigDict, StringConstraints
+from pydantic import AfterValidator, BaseModel, ConfigDict, StringConstraints
 
 from ohmcensus.core.trimmed import Trimmed
 
 Name = Annotated[str, StringConstraints(pattern=r"^[a-z][a-z0-9_.]{0,59}$")]
 Words = Annotated[str, Trimmed(300)]
 Said = Annotated[str, Trimmed(300, 3)]
+# Fewer signs than this, or the same sign over and over, are no reason (ours).
+SHORTEST_REASON = 10
+
+
+def is_reason(text: str) -> bool:
+    """Tell whether a text says why: ten signs at least, not all alike."""
+    said = text.strip()
+    return len(said) >= SHORTEST_REASON and len(set(said.casefold().replace(" ", ""))) > 1
+
+
+def _reason(text: str) -> str:
+    if not is_reason(text):
+        msg = f"say why in at least {SHORTEST_REASON} characters"
+        raise ValueError(msg)
+    return text
+
+
+Because = Annotated[str, Trimmed(300, SHORTEST_REASON), AfterValidator(_reason)]
 RowId = Annotated[str, StringConstraints(min_length=1, max_length=60)]
 
 

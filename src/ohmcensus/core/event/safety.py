@@ -5,9 +5,9 @@ from __future__ import annotations
 from enum import StrEnum
 from typing import Annotated, Literal
 
-from pydantic import Field, StrictBool
+from pydantic import BeforeValidator, Field, StrictBool
 
-from ohmcensus.core.event.record import Name, Record, Said, Words
+from ohmcensus.core.event.record import Because, Name, Record, Said, Words
 
 Minutes = Annotated[int, Field(ge=1, le=30, strict=True)]
 
@@ -21,6 +21,7 @@ class Hazard(StrEnum):
     WATER_INSIDE = "water_inside"
     BYPASS = "bypass"
     EARTH_OFF = "earth_off"
+    DRY = "dry"
 
     @property
     def words(self) -> str:
@@ -35,14 +36,70 @@ _HAZARD_WORDS = {
     Hazard.WATER_INSIDE: "water inside",
     Hazard.BYPASS: "an interlock is bypassed",
     Hazard.EARTH_OFF: "an earth wire is off",
+    Hazard.DRY: "heated without water",
 }
 
 
+class CutOff(StrEnum):
+    """How the machine was cut off."""
+
+    UNPLUGGED = "unplugged"
+    PLUG_IN_HAND = "plug_in_hand"
+    LOCKED_OFF = "locked_off"
+    SWITCHED_OFF = "switched_off"
+
+    @property
+    def words(self) -> str:
+        """The cut-off in words."""
+        return _CUT_OFF_WORDS[self]
+
+
+_CUT_OFF_WORDS = {
+    CutOff.UNPLUGGED: "unplugged, plug in sight",
+    CutOff.PLUG_IN_HAND: "pulled plug in the hand, covers on",
+    CutOff.LOCKED_OFF: "locked off in all poles",
+    CutOff.SWITCHED_OFF: "switched off, notice hung, no lock to be had",
+}
+
+
+class Says(StrEnum):
+    """What is stated before live work while a danger asks for it."""
+
+    LID_SHUT = "lid_shut"
+    HEATER_WIRES_OFF = "heater_wires_off"
+
+    @property
+    def words(self) -> str:
+        """The statement."""
+        return _SAYS_WORDS[self]
+
+
+_SAYS_WORDS = {
+    Says.LID_SHUT: "lid or door shut, nobody at the drum",
+    Says.HEATER_WIRES_OFF: "wires of the heater off and insulated",
+}
+
+
+class When(StrEnum):
+    """Whether something was seen on the powered machine now, or before it was cut off."""
+
+    NOW = "now"
+    BEFORE = "before"
+
+
+def _listed(value: object) -> object:
+    """Take one word for a list of one."""
+    return (value,) if isinstance(value, str) else value
+
+
+Statements = Annotated[tuple[Says, ...], BeforeValidator(_listed), Field(max_length=4)]
+
+
 class Isolated(Record):
-    """The machine was cut off: the plug in sight, or the supply locked off."""
+    """The machine was cut off, and how."""
 
     kind: Literal["isolated"] = "isolated"
-    how: Literal["unplugged", "locked_off"] = "unplugged"
+    how: CutOff = CutOff.UNPLUGGED
 
 
 class PluggedIn(Record):
@@ -58,6 +115,7 @@ class LiveBegun(Record):
     reason: Said
     stays_connected: Words = ""
     minutes: Minutes = 10
+    says: Statements = ()
 
 
 class LiveEnded(Record):
@@ -71,6 +129,26 @@ class Opened(Record):
 
     kind: Literal["opened"] = "opened"
     panel: Name
+
+
+class Shut(Record):
+    """A panel is on again."""
+
+    kind: Literal["shut"] = "shut"
+    panel: Name
+
+
+class FoundPowered(Record):
+    """The machine stood under voltage all the same, though this record had been refused."""
+
+    kind: Literal["found_powered"] = "found_powered"
+    words: Words = ""
+
+
+class HandsOff(Record):
+    """Whoever proved the machine dead has the hands off it: another person may power it."""
+
+    kind: Literal["hands_off"] = "hands_off"
 
 
 class StepTicked(Record):
@@ -95,6 +173,39 @@ class HazardFound(Record):
     words: Words = ""
 
 
+class PlaceNoted(Record):
+    """The place of a burnt smell was found, or the machine is dry again and where the water came from is noted."""
+
+    kind: Literal["place_noted"] = "place_noted"
+    hazard: Literal[Hazard.BURNT_SMELL, Hazard.WATER_INSIDE]
+    part: Name | Literal[""] = ""
+    words: Said
+
+
+class NotedInError(Record):
+    """A danger that was told, tapped or looked at was noted by mistake; one that was measured never is."""
+
+    kind: Literal["noted_in_error"] = "noted_in_error"
+    danger: Name
+    because: Because
+
+
+class OutletNamed(Record):
+    """From here on another outlet is read: which."""
+
+    kind: Literal["outlet_named"] = "outlet_named"
+    words: Said
+
+
+class Stamped(Record):
+    """A plate or a stamp of a part was read."""
+
+    kind: Literal["stamped"] = "stamped"
+    part: Name
+    rating: Name
+    value: Annotated[float, Field(allow_inf_nan=False, strict=True)]
+
+
 class BypassRemoved(Record):
     """A bypassed interlock works again."""
 
@@ -103,10 +214,11 @@ class BypassRemoved(Record):
 
 
 class EarthLifted(Record):
-    """The earth wire of a part is off, so that the part floats while it is tested."""
+    """The earth wire of a part is off, so that the part floats while it is tested; or it was found off."""
 
     kind: Literal["earth_lifted"] = "earth_lifted"
     part: Name
+    found: StrictBool = False
 
 
 class EarthRefitted(Record):

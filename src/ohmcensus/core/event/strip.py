@@ -6,7 +6,7 @@ from typing import Annotated, Literal, Self
 
 from pydantic import Field, StrictBool, model_validator
 
-from ohmcensus.core.event.record import Name, Record, RowId, Said, Words
+from ohmcensus.core.event.record import Because, Name, Record, RowId, Said, Words
 
 Count = Annotated[int, Field(ge=0, le=200, strict=True)]
 Share = Annotated[float, Field(ge=0, le=1, strict=True)]
@@ -42,12 +42,13 @@ class StripStep(Record):
 
 
 class StripBack(Record):
-    """Something is back: with so many of its fasteners, and its plugs."""
+    """Something is back: with so many of its fasteners, and its plugs; ``because`` says why a fastener is left out."""
 
     kind: Literal["strip_back"] = "strip_back"
     step: RowId
     fasteners: Count = 0
     plugs: tuple[Name, ...] = Field(default=(), max_length=40)
+    because: Because | Literal[""] = ""
 
 
 class PinMark(Record):

@@ -91,17 +91,22 @@ class StoodOn(BaseModel):
 
 
 class Tripped(Record):
-    """A protective device went."""
+    """A protective device went, with the machine in the outlet or out of it."""
 
     kind: Literal["tripped"] = "tripped"
     device: Device = Device.UNKNOWN
     moment: Moment = Moment.UNKNOWN
+    machine: Literal["in", "out"] = "in"
 
 
 class Reclosed(Record):
-    """The device was closed again, once."""
+    """The device was closed again, once; the machine out of the outlet, or in it.
+
+    Where it is not said, the machine is out while it is cut off, else in.
+    """
 
     kind: Literal["reclosed"] = "reclosed"
+    machine: Literal["in", "out"] | None = None
 
 
 class RunMade(Record):

@@ -66,7 +66,7 @@ def census_lines(case: Case, known: Mapping[str, Answer] | None = None) -> tuple
         else:
             by_test.setdefault(reading.test or "", []).append(answer)
     lines = [
-        CensusLine(limited(test, case.sheet, case.limits), test.between, tuple(by_test.get(test.id, ())))
+        CensusLine(limited(test, case.terms), test.between, tuple(by_test.get(test.id, ())))
         for test in machine_tests(case.sheet, case.celsius)
     ]
     lines += [CensusLine(None, pair, tuple(found)) for pair, found in by_pair.items()]
@@ -76,7 +76,7 @@ def census_lines(case: Case, known: Mapping[str, Answer] | None = None) -> tuple
 def judged(reading: Reading, case: Case) -> Answer:
     """Judge a stored reading against sheet and limits as they are now, at the temperature of the reading."""
     tests = dead_tests(case.sheet) if is_proof(reading.test) else machine_tests(case.sheet, reading.celsius)
-    test = next((limited(test, case.sheet, case.limits) for test in tests if test.id == reading.test), None)
+    test = next((limited(test, case.terms) for test in tests if test.id == reading.test), None)
     lesser = test.weaker if test and test.weaker and reading.function is not test.function else None
     use = Use(reading.meter, reading.function, reading.indication, lesser)
     return Answer(reading, judge(use, test))

@@ -9,7 +9,7 @@ from ohmcensus.core.errors import InputError
 from ohmcensus.core.machine import MachineTest
 from ohmcensus.core.meter import Function, Meter
 from ohmcensus.core.parts.kind import Weaker
-from ohmcensus.core.quantity import Indication, parse_indication
+from ohmcensus.core.quantity import Bound, Indication, Unit, parse_indication
 
 
 @dataclass(frozen=True, slots=True)
@@ -64,8 +64,23 @@ def choose_use(reading: str, test: MachineTest | None, meters: Sequence[Meter], 
         names = ", ".join(meter.title for meter in meters) or "no meter"
         what = f"{names} cannot read {function.value.replace('_', ' ')}"
         raise InputError(what=what, remedy="choose a meter that has it, or add yours in Setup", field="meter")
+    if reading.strip().casefold() == NO_LAMP:
+        return _no_lamp(ways)
     uses = [_use(reading, meter, way, weaker) for meter, way, weaker in ways]
     return next((use for use in uses if use.meter.can_show(use.indication, use.function)), uses[0])
+
+
+# What a two-pole tester shows where not even its lowest step lights.
+NO_LAMP = "none"
+
+
+def _no_lamp(ways: Sequence[tuple[Meter, Function, Weaker | None]]) -> Use:
+    """Return what no lamp of a two-pole tester says: less than its lowest step."""
+    for meter, way, weaker in ways:
+        if meter.lowest_step_v is not None and way is Function.VOLTS_AC:
+            return Use(meter, way, Indication(meter.lowest_step_v, Unit.VOLT, Bound.BELOW), weaker)
+    what = "no meter in the bag lights lamps"
+    raise InputError(what=what, remedy="type what it shows in volts, or add a two-pole tester in Setup", field="meter")
 
 
 def _ways(

@@ -1,46 +1,56 @@
-"""Insulation and the protective conductor held to the limits that the firm has chosen."""
+"""Insulation and the protective conductor held to the limits that hold: the stricter of standard, sheet and profile."""
 
 from __future__ import annotations
 
 import math
 from dataclasses import replace
 
-from ohmcensus.core.limits import LimitProfile
 from ohmcensus.core.machine import MachineTest
+from ohmcensus.core.machine.net import Crossing, is_whole, nets_of
 from ohmcensus.core.meter import Function
-from ohmcensus.core.parts.kind import Proves
 from ohmcensus.core.quantity import Interval, Unit, show_value
-from ohmcensus.core.sheet import Sheet
+from ohmcensus.core.terms import Terms
 from ohmcensus.core.window import Source, Window
 
-OHM_PER_MEGOHM = 1e6
+
+def limited(test: MachineTest, terms: Terms) -> MachineTest:
+    """Return a test with the limit that holds in its window, where it asks earth, insulation or a current to earth."""
+    if test.function is Function.INSULATION:
+        part = None if is_whole(test.between[0]) else test.part
+        return _insulated(test, terms.least_ohm(part), terms)
+    crossing = nets_of(terms.sheet).crossing(test.between)
+    if crossing is Crossing.EARTH and test.function is Function.CONTINUITY:
+        return _earthed(test, terms)
+    return test
 
 
-def limited(test: MachineTest, sheet: Sheet, limits: LimitProfile) -> MachineTest:
-    """Return a test with the profile's limit in its window, where it is an insulation test.
+def most_earth_ohm(terms: Terms, window: Window) -> float:
+    """Return what the protective conductor may read at most, from the window of the cord's own limit."""
+    profile = terms.profile
+    if profile.earth_ohm is None:
+        return window.interval.hi
+    chosen = profile.earth_ohm + ((window.nominal or 0.0) if profile.is_cord_added else 0.0)
+    if profile.replaces_standard and window.source is not Source.SHEET:
+        return chosen
+    return min(chosen, window.interval.hi)
 
-    A figure of the sheet's own stands; so does a window that already ends at the limit.
-    """
-    if test.proves is Proves.EARTH:
-        return _earth_limited(test, limits)
-    if test.function is not Function.INSULATION or test.window.source is not Source.COMMON:
+
+def _insulated(test: MachineTest, least: float, terms: Terms) -> MachineTest:
+    """Return an insulation test with the greatest of the figures that hold; a sheet's own may ask more, never less."""
+    own = test.window.interval.lo
+    wanted = max(own, least) if test.window.source is Source.SHEET else least
+    if wanted == own:
         return test
-    part = sheet.part(test.part)
-    assert part is not None  # noqa: S101 - a test of the sheet names a part of the sheet
-    least = limits.least_megohm(part.kind, sheet.protection_class) * OHM_PER_MEGOHM
-    if least == test.window.interval.lo:
-        return test
-    basis = f"{limits.title}: at least {show_value(least, Unit.OHM, figures=2)}; a good one reads over 20 MΩ"
-    return replace(test, window=Window(Interval(least), Unit.OHM, Source.COMMON, basis))
+    basis = f"{terms.whose}: at least {show_value(wanted, Unit.OHM, figures=2)}; a good one reads over 20 MΩ"
+    return replace(test, window=Window(Interval(wanted), Unit.OHM, Source.COMMON, basis))
 
 
-def _earth_limited(test: MachineTest, limits: LimitProfile) -> MachineTest:
-    """Return the protective conductor's test with the profile's limit, where it has one of its own."""
-    if limits.earth_ohm is None or test.window.source is Source.SHEET:
+def _earthed(test: MachineTest, terms: Terms) -> MachineTest:
+    most = most_earth_ohm(terms, test.window)
+    if most == test.window.interval.hi:
         return test
-    cord = test.window.nominal or 0.0
-    most = limits.earth_ohm + (cord if limits.is_cord_added else 0.0)
-    on_top = f", {limits.earth_ohm:g} Ω and the cord's {cord:.3f} Ω" if limits.is_cord_added else ""
-    basis = f"{limits.title}: at most {show_value(most, Unit.OHM, figures=2)}{on_top}"
+    profile, cord = terms.profile, test.window.nominal or 0.0
+    on_top = f", {profile.earth_ohm:g} Ω and the cord's {cord:.3f} Ω" if profile.is_cord_added else ""
+    basis = f"{terms.whose}: at most {show_value(most, Unit.OHM, figures=2)}{on_top}"
     window = Window(Interval(-math.inf, most), Unit.OHM, test.window.source, basis, nominal=test.window.nominal)
     return replace(test, window=window)

@@ -2,13 +2,13 @@
 
 from __future__ import annotations
 
-import math
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
 from functools import lru_cache
 
 from ohmcensus.core.circuit import Branch
 from ohmcensus.core.circuit.network import Network
+from ohmcensus.core.machine.expected import expected
 from ohmcensus.core.machine.netlist import REFERENCE_CELSIUS, Configuration, elements_of, netlist
 from ohmcensus.core.machine.probe import LIVE, PREDICTED, Probe, Setup, predict, prepared, shown
 from ohmcensus.core.meter import Function
@@ -89,7 +89,7 @@ def blind_modes(sheet: Sheet, part_id: str, test_name: str) -> tuple[FaultMode, 
         return spec.blind_to
     circuit = netlist(sheet, configuration_of(sheet, part, spec))
     setup = prepared(sheet, probe_of(part, spec), circuit)
-    window = _window(part, spec)
+    window = expected(sheet, part, spec, REFERENCE_CELSIUS).interval
     branches = {branch.id: branch for branch in circuit.branches}
     asked = _asked(elements_of(sheet, part_id), spec.between)
     blind = []
@@ -135,14 +135,6 @@ def is_answered(sheet: Sheet, part: Part, spec: TestSpec) -> bool:
     points = [part.point(pin) for pin in (*spec.between, *spec.joined)]
     is_there = all(point == CHASSIS or point in sheet.points for point in points)
     return bool(sheet.nets) and is_mains and not is_house and not is_turned and is_there
-
-
-def _window(part: Part, spec: TestSpec) -> Interval:
-    """Return what a good part reads at 20 °C, the sheet's own figure first."""
-    own, window = part.expects.get(spec.name), spec.expect(REFERENCE_CELSIUS).interval
-    if own is None:
-        return window
-    return Interval(-math.inf if own.lo is None else own.lo, math.inf if own.hi is None else own.hi)
 
 
 def driven(

@@ -1,7 +1,8 @@
 """The readings that prove a machine dead: a known source, the supply terminals, every stored charge.
 
 Limits are ours: at most 5 V AC between the supply terminals, at most 10 V DC on every capacitor; the
-known source must show at least 50 V, so that a meter that is off or on a wrong range is found out.
+known source must show at least 50 V, so that a meter that is off or on a wrong range is found out. A charge that can
+hurt asks that the same meter showed a DC source too: its DC range is another circuit than its AC range.
 """
 
 from __future__ import annotations
@@ -18,6 +19,9 @@ from ohmcensus.core.window import Source, Window
 TERMINALS_V = 5.0
 CHARGE_V = 10.0
 KNOWN_SOURCE_V = 50.0
+KNOWN_SOURCE_DC_V = 5.0
+SOURCE, SOURCE_DC = "source.known", "source.dc"
+SUPPLY_PAIRS = ("dead.ln", "dead.le", "dead.ne")
 
 _TERMINAL_PAIRS = (("ln", "L to N", "l", "n"), ("le", "L to E", "l", "pe"), ("ne", "N to E", "n", "pe"))
 
@@ -30,8 +34,22 @@ def stored_charges(sheet: Sheet) -> tuple[tuple[Part, StoredCharge], ...]:
 @lru_cache(maxsize=64)
 def dead_tests(sheet: Sheet) -> tuple[MachineTest, ...]:
     """Return the readings that prove a machine dead, in their order; the known source comes first and last."""
-    source = _test("source.known", "Known source", "shows its voltage", ("source.a", "source.b"), Function.VOLTS_AC)
-    return (source, *_terminal_tests(sheet), *_charge_tests(sheet))
+    ends = ("source.a", "source.b")
+    source = _test(SOURCE, "Known source", "shows its voltage", ends, Function.VOLTS_AC)
+    direct = _test(SOURCE_DC, "Known source", "DC, a 9 V block", ends, Function.VOLTS_DC)
+    return (source, direct, *_terminal_tests(sheet), *_charge_tests(sheet))
+
+
+def points(sheet: Sheet) -> tuple[MachineTest, ...]:
+    """Return the points that must read dead, the known sources left out."""
+    return tuple(test for test in dead_tests(sheet) if test.part != "source")
+
+
+@lru_cache(maxsize=64)
+def charges_by_point(sheet: Sheet) -> dict[str, StoredCharge]:
+    """Return the capacitor behind each DC point of the proof, by the id of the test."""
+    tests = _charge_tests(sheet)
+    return {test.id: charge for test, (_, charge) in zip(tests, stored_charges(sheet), strict=True)}
 
 
 def _terminal_tests(sheet: Sheet) -> list[MachineTest]:
@@ -60,9 +78,10 @@ def _test(test_id: str, part_title: str, title: str, between: tuple[str, str], f
     """Build one reading of the proof."""
     part, _, name = test_id.partition(".")
     is_source = part == "source"
-    limit = TERMINALS_V if function is Function.VOLTS_AC else CHARGE_V
-    span = Interval(KNOWN_SOURCE_V) if is_source else Interval(-limit, limit)
-    rule = "a known source shows at least 50 V" if is_source else f"proved dead at most {limit:g} V"
+    is_ac = function is Function.VOLTS_AC
+    limit, least = (TERMINALS_V, KNOWN_SOURCE_V) if is_ac else (CHARGE_V, KNOWN_SOURCE_DC_V)
+    span = Interval(least) if is_source else Interval(-limit, limit)
+    rule = f"a known source shows at least {least:g} V" if is_source else f"proved dead at most {limit:g} V"
     return MachineTest(
         id=test_id,
         part=part,

@@ -10,7 +10,7 @@ from functools import lru_cache
 from ohmcensus.core.circuit import Branch
 from ohmcensus.core.errors import UnknownNameError
 from ohmcensus.core.names import nearest
-from ohmcensus.core.parts.element import OPEN_OHM, Element, FaultEffect
+from ohmcensus.core.parts.element import OPEN_OHM, STRAP, Element, FaultEffect, earth_strap
 from ohmcensus.core.parts.fault import FaultMode
 from ohmcensus.core.parts.kind import TestSpec
 from ohmcensus.core.sheet import Part, Sheet
@@ -101,7 +101,8 @@ def elements_of(sheet: Sheet, part_id: str) -> tuple[Element, ...]:
     if part is None:
         raise not_on_sheet(what="part", name=part_id, known=[row.id for row in sheet.parts])
     nominal = {spec.name: nominal_of(part, spec) for spec in part.tests()}
-    return part.part_kind.elements(part.ratings, nominal.__getitem__)
+    own = tuple(part.part_kind.elements(part.ratings, nominal.__getitem__))
+    return (*own, earth_strap()) if part.is_earthed else own
 
 
 def part_modes(sheet: Sheet, part_id: str) -> tuple[FaultMode, ...]:
@@ -109,6 +110,14 @@ def part_modes(sheet: Sheet, part_id: str) -> tuple[FaultMode, ...]:
     known = {mode for element in elements_of(sheet, part_id) for mode in element.effects}
     part = sheet.part(part_id)
     return tuple(mode for mode in part.part_kind.fault_modes if mode in known) if part else ()
+
+
+def all_modes(sheet: Sheet, part_id: str) -> tuple[FaultMode, ...]:
+    """Return the fault modes of a part that may be asked of the circuit: its kind's, and its earth broken."""
+    known = {mode for element in elements_of(sheet, part_id) for mode in element.effects}
+    part = sheet.known_part(part_id)
+    earth = (FaultMode.EARTH_OPEN,) if FaultMode.EARTH_OPEN in known else ()
+    return (*part.part_kind.fault_modes, *earth)
 
 
 def default_states(sheet: Sheet) -> dict[str, str]:
@@ -159,7 +168,7 @@ def effects_of(sheet: Sheet, fault: PartFault) -> tuple[tuple[str, FaultEffect],
         effect = element.effects.get(fault.mode)
         if effect is not None and fault.element in {"", element.name}:
             return tuple((f"{fault.part}.{name}", effect) for name in effect.branches)
-    raise not_on_sheet(what="fault mode", name=fault.mode, known=[mode.value for mode in part_modes(sheet, fault.part)])
+    raise not_on_sheet(what="fault mode", name=fault.mode, known=[mode.value for mode in all_modes(sheet, fault.part)])
 
 
 def _placed(branch: Branch, part: Part, element: Element, states: Mapping[str, str]) -> Branch:
@@ -174,8 +183,9 @@ def _placed(branch: Branch, part: Part, element: Element, states: Mapping[str, s
 def _joints(sheet: Sheet, pulled: frozenset[str]) -> Iterable[tuple[str, str]]:
     """Yield pairs of points that wires join, those of pulled plugs left out."""
     off = {point for name in pulled for point in pulled_points(sheet, name)}
+    strapped = {f"{part.id}.pe": f"{part.id}.{STRAP}" for part in sheet.parts if part.is_earthed}
     for pins in sheet.nets.values():
-        kept = [pin for pin in pins if pin not in off]
+        kept = [strapped.get(pin, pin) for pin in pins if pin not in off]
         yield from ((kept[0], pin) for pin in kept[1:])
 
 

@@ -2,7 +2,7 @@
 
 Grammar::
 
-    line   := subject ["alone" | "loose"] reading ["at" temperature]
+    line   := subject ["alone" | "loose" | "inhand"] reading ["at" temperature]
     subject:= part [test] | test | "between" point point
 
 Parts and tests go by id, title, alias or the beginning of one; a test alone where only one part has it.
@@ -13,6 +13,7 @@ from __future__ import annotations
 import re
 from dataclasses import dataclass
 from functools import lru_cache
+from typing import TypedDict
 
 from ohmcensus.core.errors import InputError, ReadingTextError, UnknownNameError
 from ohmcensus.core.machine.dead_tests import dead_tests
@@ -43,6 +44,8 @@ class Line:
         Whether the part was measured off its plugs; whether it lay loose, in the hand or on the bench.
     celsius
         Temperature stated in the line, None where none was.
+    inhand
+        Whether the pulled plug is in the hand of whoever measures.
     """
 
     test: MachineTest | None
@@ -51,6 +54,7 @@ class Line:
     alone: bool = False
     loose: bool = False
     celsius: float | None = None
+    inhand: bool = False
 
 
 def read_line(text: str, sheet: Sheet, celsius: float) -> Line:
@@ -81,9 +85,9 @@ def read_line(text: str, sheet: Sheet, celsius: float) -> Line:
         tests = machine_tests(sheet, celsius if stated is None else stated)
         first, second, rest = _points(words[1:], sheet)
         named = next((test for test in tests if set(test.between) == {first, second} and first != second), None)
-        return Line(named, (first, second), *_alone(rest), celsius=stated)
+        return Line(named, (first, second), **_said(rest), celsius=stated)
     test, rest = _names(sheet, celsius if stated is None else stated).subject(words)
-    return Line(test, test.between, *_alone(rest), celsius=stated)
+    return Line(test, test.between, **_said(rest), celsius=stated)
 
 
 def completions(text: str, sheet: Sheet, celsius: float, *, most: int = 6) -> list[str]:
@@ -116,12 +120,22 @@ def _split_temperature(text: str) -> tuple[str, float | None]:
     return f" {text}"[: match.start()].strip(), stated.value
 
 
-def _alone(words: list[str]) -> tuple[str, bool, bool]:
-    """Take the words "alone" and "loose" out of what is left; what lies loose is off its plugs too."""
-    folded_words = [word.casefold() for word in words]
-    rest = [word for word in words if word.casefold() not in {"alone", "loose"}]
-    is_loose = "loose" in folded_words
-    return " ".join(rest), is_loose or "alone" in folded_words, is_loose
+class _Said(TypedDict):
+    reading: str
+    alone: bool
+    loose: bool
+    inhand: bool
+
+
+def _said(words: list[str]) -> _Said:
+    """Take "alone", "loose" and "inhand" out of what is left; what lies loose is off its plugs too."""
+    said = {word.casefold() for word in words} & {"alone", "loose", "inhand"}
+    if {"loose", "inhand"} <= said:
+        what = "a part lies loose, or the machine's plug is in the hand: not both"
+        raise InputError(what=what, remedy="leave one of the two words out", field="line")
+    rest = [word for word in words if word.casefold() not in {"alone", "loose", "inhand"}]
+    is_loose = "loose" in said
+    return _Said(reading=" ".join(rest), alone=bool(said & {"alone", "loose"}), loose=is_loose, inhand="inhand" in said)
 
 
 def _points(words: list[str], sheet: Sheet) -> tuple[str, str, list[str]]:
@@ -215,7 +229,9 @@ def _single(typed: str, found: list[MachineTest]) -> MachineTest:
 
 def _is_reading(word: str) -> bool:
     """Tell whether a word that starts with a letter is a reading: OL, R47, "over"."""
-    return bool(re.fullmatch(r"[oO]\.?[lL]|[a-zA-Zμµ]?\d+|over\S*|under|below|above|alone|loose|infinite", word))
+    return bool(
+        re.fullmatch(r"[oO]\.?[lL]|[a-zA-Zμµ]?\d+|over\S*|under|below|above|alone|loose|inhand|infinite|none", word)
+    )
 
 
 def _part_names(sheet: Sheet) -> dict[str, str]:

@@ -2,19 +2,17 @@
 
 from __future__ import annotations
 
-import math
 from dataclasses import dataclass
 from functools import lru_cache
 
 from ohmcensus.core.machine.coverage import blind_modes
+from ohmcensus.core.machine.expected import expected
 from ohmcensus.core.machine.plug_on import window_with_plug_on
 from ohmcensus.core.meter import Function
 from ohmcensus.core.parts.fault import FaultMode
 from ohmcensus.core.parts.kind import MachineState, Proves, TestSpec, Weaker
-from ohmcensus.core.physics.temperature import winding_resistance_at
-from ohmcensus.core.quantity import Interval
-from ohmcensus.core.sheet import Expected, Part, Sheet
-from ohmcensus.core.window import Source, Window
+from ohmcensus.core.sheet import Part, Sheet
+from ohmcensus.core.window import Window
 
 
 @dataclass(frozen=True, slots=True)
@@ -86,8 +84,7 @@ def machine_tests(sheet: Sheet, celsius: float) -> tuple[MachineTest, ...]:
 
 def _test(sheet: Sheet, part: Part, spec: TestSpec, celsius: float) -> MachineTest:
     """Join a part and a test of its kind."""
-    own = part.expects.get(spec.name)
-    window = spec.expect(celsius) if own is None else _own_window(own, spec, celsius)
+    window = expected(sheet, part, spec, celsius)
     return MachineTest(
         id=f"{part.id}.{spec.name}",
         part=part.id,
@@ -109,12 +106,3 @@ def _test(sheet: Sheet, part: Part, spec: TestSpec, celsius: float) -> MachineTe
         proves=spec.proves,
         with_plug_on=window_with_plug_on(sheet, part.id, spec.name, window),
     )
-
-
-def _own_window(own: Expected, spec: TestSpec, celsius: float) -> Window:
-    """Return the sheet's own figure as a window, a winding moved to the temperature of the day."""
-    factor = winding_resistance_at(1.0, own.at_celsius, celsius) if spec.copper else 1.0
-    span = Interval(-math.inf if own.lo is None else own.lo, math.inf if own.hi is None else own.hi).scaled(factor)
-    moved = f", at {celsius:g} °C" if spec.copper and celsius != own.at_celsius else ""
-    nominal = None if own.nominal is None else own.nominal * factor
-    return Window(span, spec.function.unit, Source.SHEET, f"{own.source}{moved}", nominal=nominal)

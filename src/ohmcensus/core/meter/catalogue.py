@@ -1,4 +1,4 @@
-"""Three generic instruments of the usual classes; their figures are ours and in the usual ranges."""
+"""Four generic instruments of the usual classes; their figures are ours and in the usual ranges."""
 
 from __future__ import annotations
 
@@ -67,7 +67,17 @@ APPLIANCE_TESTER = Meter(
     shows_ol=False,
 )
 
-GENERIC_METERS: tuple[Meter, ...] = (MULTIMETER_6000, MULTIMETER_2000, APPLIANCE_TESTER)
+TWO_POLE_TESTER = Meter(
+    id="two-pole-tester",
+    title="Two-pole voltage tester, lamps from 12 V",
+    functions={Function.VOLTS_AC: (Range(full_scale=690.0, resolution=1.0, percent=15.0, digits=5),)},
+    input_impedance_ohm=200e3,
+    lead_resistance_ohm=0.1,
+    shows_ol=False,
+    lowest_step_v=12.0,
+)
+
+GENERIC_METERS: tuple[Meter, ...] = (MULTIMETER_6000, MULTIMETER_2000, APPLIANCE_TESTER, TWO_POLE_TESTER)
 
 
 def generic_meter(meter_id: str) -> Meter:

@@ -116,6 +116,8 @@ class Meter(BaseModel):
         What the display shows beyond its range, besides the usual OL.
     shows_ol
         Whether the display shows OL; a tester that writes ">299 MΩ" does not.
+    lowest_step_v
+        Of a tester with lamps: what its lowest one needs, in volts AC; None for a meter with figures.
     serial, calibrated
         Its own number, and the date of its calibration (ISO 8601); empty where they are not stated.
     """
@@ -130,6 +132,7 @@ class Meter(BaseModel):
     nulled: StrictBool = False
     over_range_texts: frozenset[str] = frozenset()
     shows_ol: StrictBool = True
+    lowest_step_v: Annotated[float, Field(gt=0, le=100, allow_inf_nan=False, strict=True)] | None = None
     serial: Annotated[str, Trimmed(60)] = ""
     calibrated: Annotated[str, StringConstraints(pattern=r"^(\d{4}-\d{2}-\d{2})?$")] = ""
 

@@ -117,7 +117,7 @@ class BrushedMotor(PartKind[BrushedMotorRatings]):
                 ("field_a", "pe"),
                 (FaultMode.OPEN, FaultMode.SHORTED_TURNS, FaultMode.DRIFT, FaultMode.BAD_JOINT),
                 "Pull the tacho's wires from the board before 500 V. Discharge after.",
-                aliases=("earth", "frame", "insulation"),
+                aliases=("frame", "insulation"),
                 joined=("field_a", "brush_a"),
             ),
         )

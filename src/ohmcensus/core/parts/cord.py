@@ -10,7 +10,7 @@ from pydantic import Field
 
 from ohmcensus.core.meter import Function
 from ohmcensus.core.parts.element import Element, between, conductor, wire
-from ohmcensus.core.parts.expect import BY_PLAIN_OHMS, Expect, insulation, open_contact
+from ohmcensus.core.parts.expect import BY_PLAIN_OHMS, Expect, insulation, no_short, open_contact
 from ohmcensus.core.parts.fault import FaultMode
 from ohmcensus.core.parts.kind import MachineState, Nominal, PartCheck, PartKind, Pin, Proves, Ratings, TestSpec
 from ohmcensus.core.parts.to_earth import to_earth
@@ -101,6 +101,25 @@ class Cord(PartKind[CordRatings]):
                 title="to earth, its far ends off",
                 aliases=(),
                 joined=("plug_l", "plug_n"),
+            ),
+            TestSpec(
+                name="across",
+                title="line to neutral, the machine as it is",
+                between=("plug_l", "plug_n"),
+                function=Function.OHM,
+                expect=no_short(),
+                blind_to=(FaultMode.OPEN, FaultMode.BAD_JOINT, FaultMode.LEAK),
+                aliases=("short",),
+                minutes=0.7,
+                advice="Door shut, switched on: what a relay holds open is read from its output.",
+            ),
+            to_earth(
+                ("plug_n", "plug_pe"),
+                (FaultMode.OPEN, FaultMode.BAD_JOINT, FaultMode.SHORT),
+                "Machine unplugged, N alone: a switch that breaks one pole only leaves N joined.",
+                name="n_pe",
+                title="N alone to earth",
+                aliases=("neutral to earth",),
             ),
             TestSpec(
                 name="cores",

@@ -17,6 +17,7 @@ CLOSED_CONTACT_OHM = 1.0
 OPEN_CONTACT_OHM = 1e6
 MAINS_TOLERANCE = 0.10
 # Limits after repair, EN 50678 class I with and without heating elements (from memory).
+EARTH_LIMIT_OHM = 0.3
 INSULATION_LIMIT_OHM = 1e6
 INSULATION_LIMIT_HEATING_OHM = 0.3e6
 
@@ -52,6 +53,19 @@ def insulation(*, heating: bool) -> Expect:
     which = "0.3 MΩ with heating elements" if heating else "1 MΩ"
     basis = f"EN 50678 (from memory): at least {which}; a good one reads over 20 MΩ"
     window = Window(Interval(limit), Unit.OHM, Source.COMMON, basis)
+    return lambda _celsius: window
+
+
+def no_short() -> Expect:
+    """Return what line to neutral reads on a machine whose loads are not known: no dead short."""
+    window = Window(Interval(CLOSED_CONTACT_OHM), Unit.OHM, Source.COMMON, "common range: no dead short")
+    return lambda _celsius: window
+
+
+def earthed() -> Expect:
+    """Return what the way from the plug's earth pin to an earthed body may read, a cord of usual length in it."""
+    basis = f"EN 50678 (from memory): at most {EARTH_LIMIT_OHM:g} Ω for a cord up to 5 m"
+    window = Window(Interval(-math.inf, EARTH_LIMIT_OHM), Unit.OHM, Source.COMMON, basis)
     return lambda _celsius: window
 
 

@@ -16,6 +16,7 @@ class FaultMode(StrEnum):
     WELDED = "welded"
     STUCK_OPEN = "stuck_open"
     BAD_JOINT = "bad_joint"
+    EARTH_OPEN = "earth_open"
 
     @property
     def words(self) -> str:
@@ -32,4 +33,5 @@ _MODE_WORDS = {
     FaultMode.WELDED: "a welded contact",
     FaultMode.STUCK_OPEN: "a contact that will not close",
     FaultMode.BAD_JOINT: "a bad joint",
+    FaultMode.EARTH_OPEN: "a broken earth",
 }

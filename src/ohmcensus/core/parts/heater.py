@@ -87,7 +87,7 @@ class Heater(PartKind[HeaterRatings]):
                 ("a", "pe"),
                 (FaultMode.OPEN, FaultMode.SHORT, FaultMode.DRIFT, FaultMode.BAD_JOINT),
                 "Both tags off, its earth on. Discharge after 500 V.",
-                aliases=("earth", "sheath", "insulation"),
+                aliases=("sheath", "insulation"),
                 heating=True,
             ),
         )

@@ -88,6 +88,8 @@ class StoredCharge:
         Size, and the highest DC voltage it can be charged to.
     bleed_ohm
         Resistor that empties it by itself, None where there is none to rely on.
+    is_link
+        Whether it is the link of an inverter: its charge can come back after it was emptied.
     """
 
     title: str
@@ -95,6 +97,7 @@ class StoredCharge:
     capacitance_f: float
     volts: float
     bleed_ohm: float | None
+    is_link: bool = False
 
 
 @dataclass(frozen=True, slots=True)

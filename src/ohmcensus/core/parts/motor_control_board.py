@@ -71,7 +71,14 @@ class MotorControlBoard(PartKind[MotorControlBoardRatings]):
     def stored_charges(self, ratings: MotorControlBoardRatings) -> tuple[StoredCharge, ...]:
         """Return the link."""
         return (
-            StoredCharge("inverter link", ("plus", "minus"), ratings.link_farad, ratings.link_volts, ratings.bleed_ohm),
+            StoredCharge(
+                "inverter link",
+                ("plus", "minus"),
+                ratings.link_farad,
+                ratings.link_volts,
+                ratings.bleed_ohm,
+                is_link=True,
+            ),
         )
 
     def elements(self, ratings: MotorControlBoardRatings, nominal: Nominal) -> tuple[Element, ...]:

@@ -85,7 +85,7 @@ class SinglePhaseMotor(PartKind[NoRatings]):
                 state=MachineState.PLUG_PULLED,
                 copper=True,
             ),
-            to_earth(("c", "pe"), (), "Discharge after 500 V.", aliases=("earth", "frame", "insulation")),
+            to_earth(("c", "pe"), (), "Discharge after 500 V.", aliases=("frame", "insulation")),
         )
 
 

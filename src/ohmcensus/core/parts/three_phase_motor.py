@@ -72,7 +72,7 @@ class ThreePhaseMotor(PartKind[NoRatings]):
                 ("u", "pe"),
                 (),
                 "Its plug off the inverter: never 500 V into a connected one. Discharge after.",
-                aliases=("earth", "frame", "insulation"),
+                aliases=("frame", "insulation"),
             ),
         )
 

@@ -1,9 +1,9 @@
-"""The test that all parts share which can leak: 500 V between their conductors and the earth."""
+"""The tests that all parts share: 500 V between their conductors and the earth, and the earth that they hang on."""
 
 from __future__ import annotations
 
 from ohmcensus.core.meter import Function
-from ohmcensus.core.parts.expect import BY_OHMMETER, insulation
+from ohmcensus.core.parts.expect import BY_OHMMETER, BY_PLAIN_OHMS, earthed, insulation
 from ohmcensus.core.parts.fault import FaultMode
 from ohmcensus.core.parts.kind import MachineState, TestSpec
 
@@ -15,7 +15,7 @@ def to_earth(  # noqa: PLR0913 - what differs from part to part
     *,
     name: str = "pe",
     title: str = "to earth",
-    aliases: tuple[str, ...] = ("earth", "insulation"),
+    aliases: tuple[str, ...] = ("insulation",),
     joined: tuple[str, ...] = (),
     heating: bool = False,
 ) -> TestSpec:
@@ -34,3 +34,16 @@ def to_earth(  # noqa: PLR0913 - what differs from part to part
         advice=advice,
         joined=joined,
     )
+
+
+# From the plug's earth pin to the body of a part: what it may read is the cord's own limit.
+EARTH_OF_PART = TestSpec(
+    name="earth",
+    title="earth, plug pin to its body",
+    between=("cord.plug_pe", "pe"),
+    function=Function.CONTINUITY,
+    expect=earthed(),
+    minutes=0.7,
+    weaker=BY_PLAIN_OHMS,
+    advice="Scratch through paint and rust; flex its earth wire while you read.",
+)

@@ -5,20 +5,22 @@
 ``blocking``    everything that keeps a repaired machine from going out as safe
 """
 
-from ohmcensus.core.proof.criteria import Criterion, ShownBy, criteria, current_limit_a
+from ohmcensus.core.proof.criteria import Asked, Criterion, ShownBy, asked, criteria
 from ohmcensus.core.proof.sign_off import blocking, refuse_sign_off
-from ohmcensus.core.proof.state import Proof, is_asked, proofs, refuse_proof, since_change
+from ohmcensus.core.proof.state import Proof, is_asked, proofs, refuse_proof, since_change, taken_proof
 
 __all__ = [
+    "Asked",
     "Criterion",
     "Proof",
     "ShownBy",
+    "asked",
     "blocking",
     "criteria",
-    "current_limit_a",
     "is_asked",
     "proofs",
     "refuse_proof",
     "refuse_sign_off",
     "since_change",
+    "taken_proof",
 ]

@@ -12,18 +12,18 @@ from dataclasses import dataclass
 from enum import StrEnum
 
 from ohmcensus.core.case import Case
-from ohmcensus.core.event import Changed, InsulationNotAllowed
+from ohmcensus.core.event import Changed
 from ohmcensus.core.judgement import limited
-from ohmcensus.core.limits import HEATING, LimitProfile
+from ohmcensus.core.judgement.passes import insulation_lines_of, named_test
+from ohmcensus.core.judgement.whole import hidden_from_plug
 from ohmcensus.core.machine import machine_tests
 from ohmcensus.core.parts.kind import Proves
 from ohmcensus.core.quantity import Interval, Unit
+from ohmcensus.core.safety import Safety
 from ohmcensus.core.sheet import Sheet
+from ohmcensus.core.terms import Terms
 from ohmcensus.core.window import Source, Window
 
-# Protective conductor current, in amperes: in general; each kW of heating over 3.5 kW; never more.
-CURRENT_A, CURRENT_A_PER_KW, HEATING_FROM_W, MOST_CURRENT_A = 3.5e-3, 1e-3, 3500.0, 10e-3
-AMPERE_A_MILLIAMPERE = 1e-3
 TUB_HEATER = "heater"
 # Kinds whose change may have spoilt the heating: the warming is timed then, and not after a new lock.
 _HEATING_HANGS_ON = frozenset({TUB_HEATER, "ntc", "thermal_cutout", "control_board", "harness", "pressure_switch"})
@@ -37,6 +37,7 @@ class ShownBy(StrEnum):
     CURRENT = "current"
     RUN = "run"
     HEAT = "heat"
+    GFCI = "gfci"
 
 
 @dataclass(frozen=True, slots=True)
@@ -48,7 +49,8 @@ class Criterion:
     id, title, how
         Its name, what it is, what to do.
     kind
-        Seen, a reading of the quick line, a current with its method, a watched run, or the warming timed in one.
+        Seen, a reading of the quick line, a current with its method, a watched run, the warming timed in one, or a run
+        that held on a GFCI.
     window
         What it has to read, None where it is seen.
     test
@@ -66,24 +68,38 @@ class Criterion:
     caution: str = ""
 
 
-def criteria(case: Case) -> tuple[Criterion, ...]:
-    """Return what the machine of a case has to show, in order."""
-    return tuple(_criteria(case))
+class Asked(StrEnum):
+    """How much a machine has to show, by what was done to it."""
+
+    NOTHING = "nothing"
+    SEEN = "seen"
+    CLOSED = "closed"
+    WHOLE = "whole"
 
 
-def current_limit_a(sheet: Sheet, limits: LimitProfile) -> float:
-    """Return the greatest protective conductor current in amperes.
+def asked(safety: Safety) -> Asked:
+    """Return how much is asked.
 
-    Notes
-    -----
-    The profile's own where it has one; else 3.5 mA, over 3.5 kW of heating 1 mA a kW, at most 10 mA.
+    All of it where a part was changed or had its earth off, or where a shock, a trip, a smell or water stood; where
+    plugs were pulled, seen, earth, insulation and one run; where covers came off alone, seen.
     """
-    if limits.conductor_ma is not None:
-        return limits.conductor_ma * AMPERE_A_MILLIAMPERE
-    heating = sum(float(getattr(part.ratings, "watts", 0.0)) for part in sheet.parts if part.kind in HEATING)
-    if heating <= HEATING_FROM_W:
-        return CURRENT_A
-    return min(MOST_CURRENT_A, CURRENT_A_PER_KW * heating / 1000)
+    marks = safety.walk.marks
+    if marks.change or marks.earth or marks.hazard:
+        return Asked.WHOLE
+    return Asked.CLOSED if marks.plug else Asked.SEEN if marks.cover else Asked.NOTHING
+
+
+_CLOSED = frozenset({"visual", "protective_conductor", "insulation", "function"})
+
+
+def criteria(case: Case, safety: Safety) -> tuple[Criterion, ...]:
+    """Return what the machine of a case has to show, in order; all of it where nothing is asked yet."""
+    every, much = tuple(_criteria(case, safety)), asked(safety)
+    if much is Asked.SEEN:
+        return tuple(row for row in every if row.id == "visual")
+    if much is Asked.CLOSED:
+        return tuple(row for row in every if row.id in _CLOSED or row.id.startswith(OWN_INSULATION))
+    return every
 
 
 def tub_heater_watts(sheet: Sheet) -> float:
@@ -97,49 +113,73 @@ def _is_heating_touched(case: Case) -> bool:
     return any(part.id in changed and part.kind in _HEATING_HANGS_ON for part in case.sheet.parts)
 
 
-def _criteria(case: Case) -> Iterator[Criterion]:
+def _criteria(case: Case, safety: Safety) -> Iterator[Criterion]:
     yield Criterion("visual", "Looked at", "Cord, plug, covers, seals, earth tags: whole and in place.", ShownBy.SEEN)
-    yield from _dead(case)
-    yield from _currents(case)
+    drum = "Turned by hand, the machine unplugged: no knock, no scrape."
+    yield Criterion("drum", "Drum turns free", drum, ShownBy.SEEN)
+    is_barred = is_insulation_barred(safety)
+    yield from _dead(case, is_barred=is_barred)
+    yield from _currents(case, is_barred=is_barred)
     yield Criterion("function", "Runs through", "Lock, fill, heat, turn both ways, drain, spin, unlock.", ShownBy.RUN)
     if tub_heater_watts(case.sheet) and _is_heating_touched(case):
         how = "Time the heating: litres, temperature by thermometer before and after. Dry heat: stop at once."
         yield Criterion("heat", "Water warms as computed", how, ShownBy.HEAT)
     yield Criterion("joints", "No leak", "Every joint that was disturbed is dry after the run.", ShownBy.SEEN)
-    drum = "Turned by hand, the machine unplugged: no knock, no scrape."
-    yield Criterion("drum", "Drum turns free", drum, ShownBy.SEEN)
     if case.sheet.service.schemes:
         yield Criterion("codes", "Codes cleared and read again", "None is stored after the run.", ShownBy.SEEN)
 
 
-def _dead(case: Case) -> Iterator[Criterion]:
-    """Yield earth and insulation: readings of the quick line, machine proved dead."""
+def _dead(case: Case, *, is_barred: bool) -> Iterator[Criterion]:
+    """Yield earth and insulation: readings of the quick line, machine proved dead or its plug in the hand."""
+    terms = case.terms
     words = {
         Proves.EARTH: ("protective_conductor", "Protective conductor", "From the plug's earth pin, cord flexed."),
         Proves.INSULATION: ("insulation", "Insulation at 500 V", "L and N joined against earth, switched on."),
     }
     for test in machine_tests(case.sheet, case.celsius):
-        if test.proves is None or (test.proves is Proves.EARTH and case.sheet.protection_class == "II"):
+        if test.proves is None or (test.proves is Proves.EARTH and terms.is_class_ii):
             continue
-        if test.proves is Proves.INSULATION and is_insulation_barred(case):
+        if test.proves is Proves.INSULATION and is_barred:
             continue
         name, title, how = words[test.proves]
-        window = limited(test, case.sheet, case.limits).window
-        caution = "Hands off while it drives 500 V; discharge after." if test.proves is Proves.INSULATION else ""
+        window = limited(test, terms).window
+        caution = _CAUTION if test.proves is Proves.INSULATION else ""
         yield Criterion(name, title, how, ShownBy.READING, window, test.id, caution)
+    if not is_barred:
+        yield from _hidden(terms)
 
 
-def is_insulation_barred(case: Case) -> bool:
+_CAUTION = "Hands off while it drives 500 V; discharge after."
+OWN_INSULATION = "insulation_"
+
+
+def _hidden(terms: Terms) -> Iterator[Criterion]:
+    """Yield the insulation of each part that the plug does not see."""
+    for part in hidden_from_plug(terms):
+        lines = insulation_lines_of(part, terms)
+        test = named_test(lines[0], terms) if lines else None
+        if test is not None:
+            title = f"Insulation of the {test.part_title.lower()}"
+            how = f"At its own tags: the plug does not see it. {test.advice}"
+            yield Criterion(f"{OWN_INSULATION}{part}", title, how, ShownBy.READING, test.window, test.id, _CAUTION)
+
+
+def is_insulation_barred(safety: Safety) -> bool:
     """Tell whether insulation may not be tested: the current with heat on is mandatory then."""
-    return any(isinstance(event.body, InsulationNotAllowed) for event in case.events)
+    return safety.walk.when("insulation barred") >= 0
 
 
-def _currents(case: Case) -> Iterator[Criterion]:
-    live = "Live: stand insulated, touch nothing but the tester."
-    if case.sheet.protection_class != "II":
-        window = _at_most(current_limit_a(case.sheet, case.limits), case.limits)
-        heat = ", heat on" if is_insulation_barred(case) else ""
-        for name, how in (("current", f"Machine running{heat}."), ("current_turned", f"The same{heat}, plug turned.")):
+def _currents(case: Case, *, is_barred: bool) -> Iterator[Criterion]:
+    live = "Under power, panels shut: touch nothing but the tester."
+    terms = case.terms
+    if case.limits.is_held_on_gfci and not is_barred:
+        how = "One full run on a GFCI, noted as the circuit of the house: it must hold."
+        yield Criterion("current", "Held on a GFCI", how, ShownBy.GFCI, caution=live)
+    elif not terms.is_class_ii:
+        window = _at_most(terms.conductor_a, terms)
+        heat = ", heat on" if is_barred else ""
+        ways = [("current", f"Machine running{heat}."), ("current_turned", f"The same{heat}, plug turned.")]
+        for name, how in ways if case.sheet.is_plug_reversible else ways[:1]:
             turned = ", plug turned" if name == "current_turned" else ""
             yield Criterion(name, f"Protective conductor current{turned}", how, ShownBy.CURRENT, window, caution=live)
     else:
@@ -148,11 +188,10 @@ def _currents(case: Case) -> Iterator[Criterion]:
             "Touch current",
             "Every metal part that can be touched and is not earthed.",
             ShownBy.CURRENT,
-            _at_most(case.limits.touch_ma * AMPERE_A_MILLIAMPERE, case.limits),
+            _at_most(terms.touch_a, terms),
             caution=live,
         )
 
 
-def _at_most(ampere: float, limits: LimitProfile) -> Window:
-    basis = f"{limits.title}: {limits.basis}" if limits.basis else limits.title
-    return Window(Interval(-math.inf, ampere), Unit.AMPERE, Source.COMMON, basis)
+def _at_most(ampere: float, terms: Terms) -> Window:
+    return Window(Interval(-math.inf, ampere), Unit.AMPERE, Source.COMMON, terms.basis)

@@ -2,28 +2,28 @@
 
 from __future__ import annotations
 
+from collections.abc import Sequence
 from dataclasses import dataclass
 
 from ohmcensus.core.case import Case, Reading
 from ohmcensus.core.errors import InputError, SafetyRefusalError
-from ohmcensus.core.event import (
-    Changed,
-    EarthLifted,
-    EarthRefitted,
-    Event,
-    HeatRise,
-    Opened,
-    ProofMade,
-    RunWatched,
-    StripBack,
-    StripStep,
-    Way,
-)
+from ohmcensus.core.event import Event, HeatRise, ProofMade, RunWatched, Way, When
+from ohmcensus.core.judgement.passes import Pass
 from ohmcensus.core.machine.asked import THROUGH
-from ohmcensus.core.meter import Function
+from ohmcensus.core.meter import Function, Meter
 from ohmcensus.core.physics.heat import heat_up_bounds
-from ohmcensus.core.proof.criteria import Criterion, ShownBy, criteria, is_insulation_barred, tub_heater_watts
+from ohmcensus.core.proof.criteria import (
+    Asked,
+    Criterion,
+    ShownBy,
+    asked,
+    criteria,
+    is_insulation_barred,
+    tub_heater_watts,
+)
 from ohmcensus.core.quantity import Indication, Interval, Unit, parse_indication
+from ohmcensus.core.safety import Safety, SafetyState, Walk
+from ohmcensus.core.symptom import Device
 
 
 @dataclass(frozen=True, slots=True)
@@ -61,33 +61,30 @@ OUTLET = "outlet"
 _SUPPLY = Interval(0.8, 1.2)
 # State of a sheet whose heater hangs on a relay of the board.
 RELAY = "heater_relay"
-# What is a repair: proof is asked of a machine on which anything was changed or taken off.
-_REPAIRS = (Changed, StripStep, EarthLifted)
-_TAKES_AWAY = (Changed, Opened, EarthRefitted, StripStep, StripBack)
 
 
-def is_asked(case: Case) -> bool:
-    """Tell whether proof is asked: something was changed, came off, or had its earth lifted."""
-    return any(isinstance(event.body, _REPAIRS) for event in case.events)
+def is_asked(safety: Safety) -> bool:
+    """Tell whether proof is asked of the machine, all of it or some."""
+    return asked(safety) is not Asked.NOTHING
 
 
-def since_change(case: Case) -> int:
-    """Return the revision of the last change, or of whatever came off or went back last; nought where nothing did."""
-    return max((event.order for event in case.events if isinstance(event.body, _TAKES_AWAY)), default=0)
+def since_change(safety: Safety) -> int:
+    """Return the revision from which on what shows the whole machine counts; nought where nothing was touched."""
+    return safety.walk.marks.whole
 
 
-def proofs(case: Case) -> tuple[Proof, ...]:
-    """Return every criterion with what was shown since the last change.
+def proofs(case: Case, safety: Safety) -> tuple[Proof, ...]:
+    """Return every criterion with what was shown since the record that voids it.
 
     Notes
     -----
-    Guarded acceptance: a limit is kept only by a reading whose whole interval keeps it.
+    Guarded acceptance: a limit is kept only by a reading whose whole interval keeps it; loose and overridden readings
+    count for nothing.
     """
-    since = since_change(case)
-    return tuple(_proof(case, row, since) for row in criteria(case))
+    return tuple(_proof(case, row, safety) for row in criteria(case, safety))
 
 
-def refuse_proof(case: Case, body: ProofMade) -> None:
+def refuse_proof(case: Case, body: ProofMade, safety: Safety) -> None:
     """Refuse what is no criterion of this machine, is out of its order, or lacks what it is judged by.
 
     Raises
@@ -96,16 +93,19 @@ def refuse_proof(case: Case, body: ProofMade) -> None:
         For an unknown criterion, a reading where something is seen, or the other way round; a current without its
         method, or by the alternative one where that proves nothing.
     SafetyRefusalError
-        After a fail, which ends the series; and before an earlier criterion is shown, save that what is only seen
-        may be said in any order.
+        After a fail, which ends the series; before an earlier criterion is shown, save that what is only seen may be
+        said in any order; and in a state of the machine that it is not made in.
     """
-    rows = proofs(case)
+    rows = proofs(case, safety)
     place = next((at for at, row in enumerate(rows) if row.criterion.id == body.criterion), None)
     if place is None:
         known = ", ".join(row.criterion.id for row in rows)
         raise InputError(what=f"no criterion '{body.criterion}' here", remedy=f"known are {known}", field="criterion")
     criterion = rows[place].criterion
-    _refuse_form(case, criterion, body)
+    _refuse_form(case, criterion, body, safety)
+    if body.was is When.BEFORE:
+        return
+    _refuse_state(criterion, body, safety)
     for row in rows[:place]:
         is_both_seen = row.criterion.kind is criterion.kind is ShownBy.SEEN
         if row.is_good is False or (row.is_good is None and not is_both_seen):
@@ -115,8 +115,57 @@ def refuse_proof(case: Case, body: ProofMade) -> None:
             raise SafetyRefusalError(what=what, remedy=remedy, field="criterion")
 
 
-def _refuse_form(case: Case, criterion: Criterion, body: ProofMade) -> None:
-    if criterion.kind in {ShownBy.READING, ShownBy.RUN, ShownBy.HEAT}:
+def taken_proof(case: Case, body: ProofMade, safety: Safety, bag: Sequence[Meter]) -> ProofMade:
+    """Return a proof with the tester of the bag that could have shown it.
+
+    Raises
+    ------
+    InputError
+        If it is no criterion of the machine, lacks its method, or no tester in the bag could have shown it.
+    SafetyRefusalError
+        If it is out of its order, or the machine is not in the state that it needs.
+    """
+    refuse_proof(case, body, safety)
+    if body.way is None:
+        return body
+    for meter in bag:
+        shown = parse_indication(body.text, Unit.AMPERE, over_range_texts=meter.over_range_texts)
+        if meter.can_show(shown, Function.LEAKAGE):
+            return body.model_copy(update={"instrument": meter})
+    what = f"no tester in the bag measures a current to earth and shows '{body.text}'"
+    remedy = "type the unit, e.g. 0.4 mA; or put a tester into the bag in Setup"
+    raise InputError(what=what, remedy=remedy, field="text")
+
+
+_POWERED = frozenset({SafetyState.LIVE, SafetyState.UNDER_VOLTAGE})
+
+
+def _refuse_state(criterion: Criterion, body: ProofMade, safety: Safety) -> None:
+    """Refuse a proof in a state of the machine that it is not made in."""
+    if criterion.id == DRUM and safety.state in _POWERED:
+        what = "the drum is turned by hand with the machine unplugged"
+        raise SafetyRefusalError(what=what, remedy="unplug it and note that in Safe", field="safety")
+    if body.way is None:
+        return
+    if body.was is None and safety.isolated and body.way is not Way.ALTERNATIVE:
+        what = "the machine is cut off: was this measured now, or before?"
+        raise InputError(what=what, remedy="plug it in, panels shut, and measure; or say 'before'", field="was")
+    if body.way is Way.ALTERNATIVE and safety.state is not SafetyState.DEAD:
+        what = "the alternative method drives a voltage of its own: the machine is not proved dead"
+        raise SafetyRefusalError(what=what, remedy="prove it dead in Safe", field="safety")
+    if body.way is not Way.ALTERNATIVE and safety.state not in _POWERED:
+        what = "a current is measured under power"
+        raise SafetyRefusalError(what=what, remedy="plug it in, panels shut, and note that in Safe", field="safety")
+    if safety.state is SafetyState.UNDER_VOLTAGE and not safety.is_shut and body.way is not Way.ALTERNATIVE:
+        what = "the machine is open and under voltage"
+        raise SafetyRefusalError(what=what, remedy="unplug it, shut it, and plug it in again", field="safety")
+
+
+DRUM = "drum"
+
+
+def _refuse_form(case: Case, criterion: Criterion, body: ProofMade, safety: Safety) -> None:
+    if criterion.kind in {ShownBy.READING, ShownBy.RUN, ShownBy.HEAT, ShownBy.GFCI}:
         remedy = "type it in the quick line" if criterion.kind is ShownBy.READING else "watch a run and note it"
         raise InputError(what=f"{criterion.title.lower()} is shown by what is logged", remedy=remedy, field="criterion")
     if criterion.kind is ShownBy.SEEN:
@@ -128,7 +177,7 @@ def _refuse_form(case: Case, criterion: Criterion, body: ProofMade) -> None:
         raise InputError(what=f"'{body.text}' is no current", remedy="type it with its unit: 0.4 mA", field="text")
     if body.way is None:
         raise InputError(what="no method is named", remedy="say direct, differential or alternative", field="way")
-    if body.way is Way.ALTERNATIVE and is_insulation_barred(case):
+    if body.way is Way.ALTERNATIVE and is_insulation_barred(safety):
         what = "the alternative method needs insulation, which is not allowed here"
         raise InputError(what=what, remedy="measure it running, heat on", field="way")
     if body.way is Way.ALTERNATIVE and RELAY in case.sheet.states:
@@ -136,31 +185,30 @@ def _refuse_form(case: Case, criterion: Criterion, body: ProofMade) -> None:
         raise InputError(what=what, remedy="measure it running, direct or differential", field="way")
 
 
-def _proof(case: Case, criterion: Criterion, since: int) -> Proof:
+def _proof(case: Case, criterion: Criterion, safety: Safety) -> Proof:
+    marks, walk = safety.walk.marks, safety.walk
     if criterion.kind is ShownBy.READING:
-        return _by_reading(case, criterion, since)
-    runs = [event for event in case.events if isinstance(event.body, RunWatched) and event.order > since]
-    if criterion.kind is ShownBy.RUN:
-        return _by_run(criterion, runs)
+        return _by_reading(criterion, marks.whole, walk)
+    if criterion.kind in {ShownBy.RUN, ShownBy.GFCI}:
+        is_held = criterion.kind is ShownBy.RUN or (walk.circuit is not None and walk.circuit.device is Device.GFCI)
+        return _by_run(criterion, walk.watched, marks.function) if is_held else Proof(criterion)
     if criterion.kind is ShownBy.HEAT:
+        runs = [event for event in case.events if isinstance(event.body, RunWatched) and event.order > marks.function]
         return _by_heat(case, criterion, runs)
-    made = [
-        event
-        for event in case.events
-        if isinstance(event.body, ProofMade) and event.body.criterion == criterion.id and event.order > since
-    ]
-    return _by_record(criterion, made[-1]) if made else Proof(criterion)
+    made = walk.made.get(criterion.id)
+    return _by_record(criterion, made) if made is not None and made.order > marks.whole else Proof(criterion)
 
 
-def _by_reading(case: Case, criterion: Criterion, since: int) -> Proof:
-    rows: list[Reading] = [row for row in case.standing if row.test == criterion.test and row.order > since]
-    if not rows or criterion.window is None:
+def _by_reading(criterion: Criterion, since: int, walk: Walk) -> Proof:
+    """Return the last reading of a line: good where it counts as evidence, failed where it surely breaks its limit."""
+    row = walk.latest.get(criterion.test)
+    if row is None or row.order <= since or (row.reading is None and not row.connected):
         return Proof(criterion)
-    last = rows[-1]
-    interval = last.meter.interval_of(last.indication, last.function)
-    is_lesser = criterion.id == "insulation" and last.function is not Function.INSULATION
-    is_good = criterion.window.interval.contains(interval) and not is_lesser
-    return Proof(criterion, is_good, last.indication, interval, last.at, reading=last)
+    is_good = walk.good.get(criterion.test) is row and row.result(walk.terms) is Pass.GOOD
+    if not is_good and row.reading is not None and (row.reading.override or row.reading.supersedes):
+        return Proof(criterion)
+    shows = row.reading.indication if row.reading is not None else None
+    return Proof(criterion, is_good, shows, row.interval, row.at, reading=row.reading)
 
 
 def _by_heat(case: Case, criterion: Criterion, runs: list[Event]) -> Proof:
@@ -187,10 +235,10 @@ def supply_share(case: Case) -> float:
     return share if _SUPPLY.lo <= share <= _SUPPLY.hi else 1.0
 
 
-def _by_run(criterion: Criterion, runs: list[Event]) -> Proof:
-    if not runs or not isinstance(runs[-1].body, RunWatched):
+def _by_run(criterion: Criterion, watched: Event | None, since: int) -> Proof:
+    if watched is None or watched.order <= since or not isinstance(watched.body, RunWatched):
         return Proof(criterion)
-    return Proof(criterion, runs[-1].body.outcome == THROUGH, at=runs[-1].at)
+    return Proof(criterion, watched.body.outcome == THROUGH, at=watched.at)
 
 
 def _by_record(criterion: Criterion, event: Event) -> Proof:

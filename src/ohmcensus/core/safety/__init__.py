@@ -1,29 +1,44 @@
 """What may be measured and switched on now, and the way to a machine that is proved dead.
 
-``state``      not proved, dead or live, worked out from everything that was logged
-``hazards``    dangers that are open, and those that forbid power
-``rules``      what is refused, and why
-``discharge``  how long, through which resistor
-``steps``      making this machine safe, in order
+``walk``           the log read from its beginning: state, evidence of each line, dangers
+``series``         the proof of dead: which meter showed its source, which points it read
+``evidence``       what a reading or a leak test says of a line
+``danger``         what opens a danger
+``lifting``        what lifts it
+``after_reading``, ``after_event``   one record more
+``state``          where a job stands at a moment
+``admission``      which readings are admitted, and which are refused
+``rules``          which events are refused, and why
+``discharge``      how long, through which resistor
+``steps``          making this machine safe, in order
 """
 
+from ohmcensus.core.safety.admission import Admission, admitted, admitted_leak_test
 from ohmcensus.core.safety.discharge import Discharge, discharge_of
-from ohmcensus.core.safety.hazards import OpenHazard, open_hazards, power_hazards
-from ohmcensus.core.safety.rules import refuse_event, refuse_unsafe
-from ohmcensus.core.safety.state import Safety, SafetyState, safety_at
+from ohmcensus.core.safety.rules import May, may, refuse_event
+from ohmcensus.core.safety.state import Danger, Safety, safety_at, stepped, walk_of
 from ohmcensus.core.safety.steps import SafeStep, safe_steps
+from ohmcensus.core.safety.walk import Walk
+from ohmcensus.core.safety.words import Act, DangerId, SafetyState
 
 __all__ = [
+    "Act",
+    "Admission",
+    "Danger",
+    "DangerId",
     "Discharge",
-    "OpenHazard",
+    "May",
     "SafeStep",
     "Safety",
     "SafetyState",
+    "Walk",
+    "admitted",
+    "admitted_leak_test",
     "discharge_of",
-    "open_hazards",
-    "power_hazards",
+    "may",
     "refuse_event",
-    "refuse_unsafe",
     "safe_steps",
     "safety_at",
+    "stepped",
+    "walk_of",
 ]

@@ -1,109 +1,229 @@
-"""The state of safety: worked out from what was logged, never ticked.
+"""The state of safety at a moment: worked out from what was logged, never ticked.
 
-A machine is *dead* from the moment at which the last of these was logged, in this order, by one meter:
-cut off with the plug in sight; a known source shows; every pair of supply terminals and every stored
-charge reads inside its limit; the known source shows again. It stops being dead when it is plugged in,
-worked live, asked for its service mode or its own test, trips, or is left unattended for ten minutes.
-``LIVE`` ends by itself (docs/guide.md, "Making safe").
+What enters and leaves each state, and what a proof of dead is, stands in docs/guide.md ("Making safe").
 """
 
 from __future__ import annotations
 
-from collections.abc import Iterator
 from dataclasses import dataclass, field, replace
-from datetime import datetime, timedelta
-from enum import StrEnum
+from datetime import datetime
 
-from ohmcensus.core.case import Case, Reading
+from ohmcensus.core.case import Case, Frame, Reading
 from ohmcensus.core.event import (
-    TRIPS,
-    CycleBegun,
-    EntryTried,
+    Attended,
+    BypassRemoved,
+    Changed,
+    Checked,
+    ConnectorTicked,
+    CutOff,
+    EarthLifted,
+    EarthRefitted,
     Event,
+    HazardFound,
     Isolated,
     LiveBegun,
-    LiveEnded,
     Opened,
-    PluggedIn,
-    Reclosed,
+    ProofMade,
     RunMade,
-    RunWatched,
+    Says,
+    Shut,
+    StepTicked,
+    StripBack,
     StripStep,
-    Tripped,
 )
-from ohmcensus.core.machine import dead_tests
+from ohmcensus.core.judgement.passes import Pass
+from ohmcensus.core.safety.after_event import after_event
+from ohmcensus.core.safety.after_reading import after_reading, opened
+from ohmcensus.core.safety.danger import Found, former, measured, told
+from ohmcensus.core.safety.lifting import Need, forbidden_by, needs, relifted
+from ohmcensus.core.safety.series import is_inside
+from ohmcensus.core.safety.walk import UNATTENDED, Walk, live_ends, log_of, moment, ticked
+from ohmcensus.core.safety.words import Act, DangerId, SafetyState
 
-UNATTENDED = timedelta(minutes=10)
-# A clock that was set back by more than this makes every moment doubtful (our choice).
-CLOCK_SLACK = timedelta(seconds=90)
-SOURCE = "source.known"
+# What shows that somebody is at the machine, from the device that proved it (SAFETY).
+_ATTENDS = (
+    Isolated,
+    Opened,
+    Shut,
+    StripStep,
+    StripBack,
+    ConnectorTicked,
+    EarthLifted,
+    EarthRefitted,
+    BypassRemoved,
+    HazardFound,
+    Checked,
+    StepTicked,
+    Changed,
+    ProofMade,
+    Attended,
+    RunMade,
+)
 
 
-class SafetyState(StrEnum):
-    """What is established about voltage on the machine."""
+@dataclass(frozen=True, slots=True)
+class Danger:
+    """A danger that stands.
 
-    NOT_PROVED = "not_proved"
-    DEAD = "dead"
-    LIVE = "live"
+    Parameters
+    ----------
+    id, words
+        Which, and what was found, all its causes together.
+    since
+        Order of its newest cause.
+    forbids
+        What it forbids now.
+    lifted_by
+        The one thing that comes next before it is lifted.
+    typed
+        What is typed for that, empty where it is no reading.
+    needs
+        All that is still missing.
+    causes
+        What opened it, one by one.
+    """
+
+    id: DangerId
+    words: str
+    since: int
+    forbids: tuple[Act, ...]
+    lifted_by: str
+    typed: str
+    needs: tuple[Need, ...]
+    causes: tuple[Found, ...]
+
+    @property
+    def forbids_power(self) -> bool:
+        """Whether the machine may not be switched on meanwhile."""
+        return Act.POWER in self.forbids
 
 
 @dataclass(frozen=True, slots=True)
 class Safety:
-    """The state at one moment.
+    """Where a job stands at one moment.
 
     Parameters
     ----------
     state
-        The state.
+        What is established about voltage.
+    walk
+        The log as it was read, all that has lapsed by now taken off.
     at
-        When it was proved, or when live mode began; empty while not proved.
-    reason, stays_connected
+        When it was proved dead, or when live mode began.
+    reason, stays_connected, says
         Of live mode.
     until
-        When it ends by itself, ISO 8601; empty while not proved.
-    isolated
-        Whether the machine is cut off.
-    source_before
-        The known source as it showed first, None while it has not.
-    points
-        Standing proof reading of each point by test id, good or bad.
+        When the state ends by itself, ISO 8601; empty where it does not.
+    dangers
+        Those that stand, each once.
     bad
-        Ids of points whose reading is outside its limit.
-    lapsed
-        Why an earlier proof no longer holds, empty where there was none.
+        Points of the proof that are not inside their limit.
     """
 
     state: SafetyState
+    walk: Walk
     at: str = ""
     reason: str = ""
     stays_connected: str = ""
+    says: tuple[Says, ...] = ()
     until: str = ""
-    isolated: bool = False
-    source_before: Reading | None = None
-    points: dict[str, Reading] = field(default_factory=dict)
-    bad: tuple[str, ...] = ()
-    lapsed: str = ""
+    dangers: tuple[Danger, ...] = ()
+    bad: tuple[str, ...] = field(default=())
+
+    @property
+    def isolated(self) -> bool:
+        """Whether the machine is cut off."""
+        return self.walk.cut is not None
+
+    @property
+    def cut(self) -> CutOff | None:
+        """How it is cut off."""
+        return self.walk.cut
+
+    @property
+    def points(self) -> dict[str, Reading]:
+        """Standing reading of each point of the proof."""
+        return dict(self.walk.series.points)
+
+    @property
+    def source_before(self) -> Reading | None:
+        """The known source as it showed first, of the meter that is in use."""
+        tools = list(self.walk.series.tools.values())
+        return tools[-1].before if tools else None
+
+    @property
+    def lapsed(self) -> str:
+        """Why an earlier proof no longer holds, empty where there was none."""
+        return self.walk.lapsed
+
+    @property
+    def is_shut(self) -> bool:
+        """Whether no cover is noted off."""
+        return not self.walk.covers
+
+    @property
+    def shout(self) -> str:
+        """The voltage that was found and not proved gone since, empty where there is none."""
+        walk = self.walk
+        if not walk.shouts or walk.shouts[-1].order <= max(walk.when("dead"), walk.when("hand"), walk.cut_order):
+            return walk.shouts[-1].words if walk.charged and walk.shouts else ""
+        return walk.shouts[-1].words
+
+    def danger(self, danger: DangerId) -> Danger | None:
+        """Return a danger that stands, None where it does not."""
+        return next((row for row in self.dangers if row.id is danger), None)
 
 
-@dataclass(frozen=True, slots=True)
-class _Walk:
-    """Where the proof stands while the log is read from its beginning."""
-
-    isolated: bool = False
-    before: Reading | None = None
-    points: dict[str, Reading] = field(default_factory=dict)
-    proved: Reading | None = None
-    live: Event | None = None
-    last: datetime | None = None
-    lapsed: str = ""
+def walk_of(case: Case) -> Walk:
+    """Return the log of a case, read from its beginning."""
+    walk = Walk()
+    for item in log_of(case):
+        walk = framed(walk, item) if isinstance(item, Frame) else stepped(walk, item)
+    return walk
 
 
-def moment(at: str) -> datetime:
-    """Return a stored moment."""
-    return datetime.fromisoformat(at)
+def stepped(walk: Walk, item: Reading | Event) -> Walk:
+    """Return the walk after one more record."""
+    when = moment(item.at)
+    walk = replace(ticked(walk, when), order=item.order, last=when)
+    walk = after_reading(walk, item) if isinstance(item, Reading) else after_event(walk, item)
+    return relifted(_attended(walk, item, when))
 
 
-def safety_at(case: Case, now: datetime) -> Safety:
+def framed(walk: Walk, frame: Frame) -> Walk:
+    """Return the walk after another sheet, complaint or limit came into force.
+
+    A complaint that is no longer made lifts nothing; a limit that is stricter is broken by what was read under the
+    looser one.
+    """
+    before, order = walk.frame, int(frame.order) if frame.order < float("inf") else walk.order
+    walk = replace(walk, frame=frame)
+    if frame.is_arrival:
+        walk = replace(walk.lapsed_by("this job came in from a file", keeps_cut=False), live=None)
+    for found in (*told(frame, before, order), *former(frame, before, order)):
+        walk = opened(replace(walk, trip=max(walk.trip, order)) if found.id is DangerId.TRIP else walk, found)
+    if before is not None and before.terms != frame.terms:
+        for row in walk.latest.values():
+            found_now = measured(row, frame.terms)
+            if found_now is not None and row.result(before.terms) is not Pass.BAD and _is_machines(row.line, walk):
+                walk = opened(walk, found_now)
+    return relifted(walk)
+
+
+def _is_machines(line: str, walk: Walk) -> bool:
+    return not line.startswith("outlet.")
+
+
+def at_present(walk: Walk, case: Case) -> Walk:
+    """Return the walk with the frame that holds now, where the setup has moved on since the last record."""
+    frame = walk.frame
+    now = case.present
+    if frame is not None and frame.terms == now.terms and frame.complaint == now.complaint:
+        return walk
+    return framed(walk, now)
+
+
+def safety_at(case: Case, now: datetime, walk: Walk | None = None) -> Safety:
     """Return the state of safety at a moment.
 
     Parameters
@@ -112,137 +232,78 @@ def safety_at(case: Case, now: datetime) -> Safety:
         Sheet, readings and events.
     now
         The moment, with its time zone.
+    walk
+        Its log as it was read before, where that is at hand.
     """
-    walk = _Walk()
-    standing = {reading.id for reading in case.standing}
-    for item in _log(case):
-        when = moment(item.at)
-        walk = replace(_unless_unattended(walk, when), last=when)
-        if isinstance(item, Event):
-            walk = _after_event(walk, item)
-        elif item.id in standing and item.test is not None:
-            walk = _after_reading(walk, item, case)
-    return _told(_unless_unattended(walk, now), case, now)
+    walk = ticked(at_present(walk_of(case) if walk is None else walk, case), now)
+    found = _state(walk)
+    return replace(found, dangers=_dangers(walk), bad=_bad(walk))
 
 
-def last_cut(case: Case) -> int:
-    """Return the order of the last event that ended a proof, 0 where none did."""
-    return max((event.order for event in case.events if isinstance(event.body, _CUTS)), default=0)
-
-
-def is_inside(reading: Reading, case: Case) -> bool:
-    """Tell whether a proof reading lies inside its limit with its meter's whole error."""
-    test = next(test for test in dead_tests(case.sheet) if test.id == reading.test)
-    if reading.function is not test.function:
-        return False
-    interval = reading.meter.interval_of(reading.indication, reading.function)
-    return test.window.interval.contains(interval)
-
-
-# What only a powered machine does: whoever writes it down has plugged it in again.
-_CUTS = (PluggedIn, LiveBegun, Reclosed, CycleBegun, EntryTried, RunWatched, Tripped)
-
-
-def _log(case: Case) -> Iterator[Reading | Event]:
-    """Yield readings and events in the order in which they were written."""
-    both: list[Reading | Event] = [*case.readings, *case.events]
-    yield from sorted(both, key=lambda item: item.order)
-
-
-def _unless_unattended(walk: _Walk, when: datetime) -> _Walk:
-    """Drop the proof where nobody was there for too long, or the clock was set back."""
-    if not walk.isolated or walk.last is None:
-        return walk
-    gap = when - walk.last
-    if gap > UNATTENDED:
-        return _Walk(last=walk.last, lapsed="ten minutes unattended")
-    if gap < -CLOCK_SLACK:
-        return _Walk(last=walk.last, lapsed="the clock was set back")
-    return walk
-
-
-def _after_event(walk: _Walk, event: Event) -> _Walk:
-    """Return the walk after one event."""
-    match event.body:
-        case Isolated():
-            return _Walk(isolated=True, last=walk.last)
-        case LiveBegun():
-            return _Walk(live=event, last=walk.last)
-        case Tripped() | RunMade(has_tripped=True) | PluggedIn() | Reclosed():
-            return _powered(walk)
-        case CycleBegun() | EntryTried() | RunWatched():
-            return walk if walk.live is not None and not _has_tripped(event) else _powered(walk)
-        case LiveEnded() | Opened() | StripStep():
-            return replace(walk, live=None)
-        case _:
-            return walk
-
-
-def _has_tripped(event: Event) -> bool:
-    """Tell whether a watched run ended in a trip."""
-    return isinstance(event.body, RunWatched) and event.body.outcome == TRIPS
-
-
-def _powered(walk: _Walk) -> _Walk:
-    """Return the walk of a machine that was plugged in: no proof outlives it."""
-    return _Walk(last=walk.last, lapsed="plugged in again" if walk.proved or walk.isolated else "")
-
-
-def _after_reading(walk: _Walk, reading: Reading, case: Case) -> _Walk:
-    """Return the walk after one reading; those that are no part of a proof change nothing."""
-    if not walk.isolated:
-        return walk
-    if reading.test == SOURCE:
-        return _after_source(walk, reading, case)
-    is_point = reading.test in _points(case)
-    if not is_point or walk.before is None or walk.before.meter != reading.meter:
-        return walk
-    proved = walk.proved if is_inside(reading, case) else None
-    return replace(walk, points={**walk.points, str(reading.test): reading}, proved=proved)
-
-
-def _after_source(walk: _Walk, reading: Reading, case: Case) -> _Walk:
-    """Return the walk after a known source: the proof is whole, or it begins."""
-    if not is_inside(reading, case):
-        return replace(walk, before=None, proved=None)
-    if walk.before is None or walk.before.meter != reading.meter or not walk.points:
-        return replace(walk, before=reading, points={}, proved=None)
-    is_whole = _points(case) == walk.points.keys() and all(is_inside(row, case) for row in walk.points.values())
-    return replace(walk, proved=reading) if is_whole else walk
-
-
-def _points(case: Case) -> set[str]:
-    """Return the ids of every point that must read dead."""
-    return {test.id for test in dead_tests(case.sheet)} - {SOURCE}
-
-
-def _told(walk: _Walk, case: Case, now: datetime) -> Safety:
-    """Return the state that the walk has come to."""
-    bad = tuple(name for name, row in walk.points.items() if not is_inside(row, case))
-    safety = Safety(
-        SafetyState.NOT_PROVED,
-        isolated=walk.isolated,
-        source_before=walk.before,
-        points=walk.points,
-        bad=bad,
-        lapsed=walk.lapsed,
-    )
+def _state(walk: Walk) -> Safety:
     if walk.live is not None and isinstance(walk.live.body, LiveBegun):
-        body, ends = walk.live.body, moment(walk.live.at) + timedelta(minutes=walk.live.body.minutes)
-        if now >= ends:
-            return replace(safety, lapsed="live mode ended after its time")
-        return replace(
-            safety,
-            state=SafetyState.LIVE,
+        body = walk.live.body
+        return Safety(
+            SafetyState.LIVE,
+            walk,
             at=walk.live.at,
             reason=body.reason,
             stays_connected=body.stays_connected,
-            until=_iso(ends),
+            says=body.says,
+            until=_iso(live_ends(walk.live)),
         )
-    if walk.proved is not None and walk.last is not None:
-        return replace(safety, state=SafetyState.DEAD, at=walk.proved.at, until=_iso(walk.last + UNATTENDED))
-    return safety
+    if walk.powered:
+        return Safety(SafetyState.UNDER_VOLTAGE, walk, reason=walk.powered)
+    if walk.proved is not None and walk.cut is not None:
+        return Safety(SafetyState.DEAD, walk, at=walk.proved.at, until=_iso(_lapses(walk)))
+    return Safety(SafetyState.NOT_PROVED, walk, until=_iso(_lapses(walk)) if walk.series.tools and walk.cut else "")
 
 
-def _iso(when: datetime) -> str:
-    return when.isoformat(timespec="seconds").replace("+00:00", "Z")
+def _lapses(walk: Walk) -> datetime | None:
+    ends = [when + UNATTENDED for when in (walk.attended,) if when is not None]
+    if walk.cut is CutOff.SWITCHED_OFF and walk.cut_at is not None:
+        ends.append(walk.cut_at + UNATTENDED)
+    return min(ends, default=None)
+
+
+def _dangers(walk: Walk) -> tuple[Danger, ...]:
+    """Return the dangers that stand, those of one kind together, in the order of their kinds."""
+    found = []
+    for danger in DangerId:
+        causes = tuple(row for row in walk.found if row.id is danger)
+        if causes:
+            found.append(_danger(danger, causes, walk))
+    return tuple(found)
+
+
+def _danger(danger: DangerId, causes: tuple[Found, ...], walk: Walk) -> Danger:
+    missing = tuple(dict.fromkeys(need for row in causes for need in needs(row, walk)))
+    said = [row.words for row in causes if row.words]
+    goes = "; it read good since, with no change: it comes and goes" if all(r.is_intermittent for r in causes) else ""
+    words = (f"{danger.words}: {'; '.join(said)}" if said else danger.words) + goes
+    first = missing[0] if missing else Need("change the part, or read it good three times in a row")
+    forbids = tuple(act for act in Act if any(act in forbidden_by(row, walk) for row in causes))
+    return Danger(danger, words, max(row.since for row in causes), forbids, first.words, first.typed, missing, causes)
+
+
+def _bad(walk: Walk) -> tuple[str, ...]:
+    sheet = walk.terms.sheet
+    return tuple(name for name, row in walk.series.points.items() if not is_inside(row, sheet))
+
+
+def _attended(walk: Walk, item: Reading | Event, when: datetime) -> Walk:
+    """Return the walk with the prover attending, where the record is one that shows it."""
+    body = item.body if isinstance(item, Event) else None
+    if body is not None and not isinstance(body, _ATTENDS):
+        return walk
+    is_still_here = isinstance(body, Attended)
+    if is_still_here and item.who == walk.prover_who:
+        walk = replace(walk, prover=item.device)
+    if item.device != walk.prover:
+        return walk
+    walk = replace(walk, attended=when, is_hands_off=walk.is_hands_off and is_still_here)
+    return replace(walk, hand_at=when) if body is None else walk
+
+
+def _iso(when: datetime | None) -> str:
+    return "" if when is None else when.isoformat(timespec="seconds").replace("+00:00", "Z")

@@ -13,8 +13,8 @@ from ohmcensus.core.machine import stored_charges
 from ohmcensus.core.parts.kind import StoredCharge
 from ohmcensus.core.quantity import Unit, show_value
 from ohmcensus.core.safety.discharge import Discharge, discharge_of
-from ohmcensus.core.safety.hazards import power_hazards
-from ohmcensus.core.safety.state import Safety, SafetyState, last_cut
+from ohmcensus.core.safety.state import Safety
+from ohmcensus.core.safety.words import SafetyState
 from ohmcensus.core.sheet import Handling
 from ohmcensus.core.symptom import Symptom
 
@@ -52,15 +52,15 @@ def safe_steps(case: Case, safety: Safety) -> tuple[SafeStep, ...]:
     safety
         State now. A tick counts until the machine is plugged in again.
     """
-    after = last_cut(case)
+    after = safety.walk.cut_order
     ticked = {
         event.body.step: event.body.is_done
         for event in case.events
         if isinstance(event.body, StepTicked) and event.order > after
     }
     isolate = "Switch off, pull the plug and keep it in sight; a fixed connection is locked off."
-    if power_hazards(case):
-        isolate += " It stays out: no power until earth continuity and insulation pass."
+    if any(row.forbids_power for row in safety.dangers):
+        isolate += " It stays out: no power until what forbids it is lifted."
     steps = [SafeStep("isolate", StepKind.ISOLATE, "Cut it off", isolate, safety.isolated)]
     steps += [SafeStep(name, StepKind.TICK, title, how, ticked.get(name, False)) for name, title, how in _ticks(case)]
     steps.append(

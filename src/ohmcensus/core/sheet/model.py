@@ -15,12 +15,18 @@ from ohmcensus.core.names import nearest
 from ohmcensus.core.parts import part_kinds
 from ohmcensus.core.parts.element import CHASSIS
 from ohmcensus.core.parts.kind import PartKind, Pin, Ratings, TestSpec
+from ohmcensus.core.parts.to_earth import EARTH_OF_PART
 from ohmcensus.core.symptom import Device
 from ohmcensus.core.trimmed import Trimmed
 
 Id = Annotated[str, StringConstraints(pattern=r"^[a-z][a-z0-9_]{0,29}$")]
 SheetId = Annotated[str, StringConstraints(pattern=r"^[a-z0-9][a-z0-9-]{0,39}$")]
 Words = Annotated[str, Trimmed(120, 1)]
+
+EARTH_PIN = "pe"
+# Under this the supply is of the 120 V world, whose plugs are polarised.
+LOW_VOLTS = 180.0
+OUTLET = "outlet"
 
 FORMAT: Literal["ohmcensus-sheet/1"] = "ohmcensus-sheet/1"
 
@@ -193,9 +199,15 @@ class Part(_Frozen):
         """Return the points of this part that a probe can touch."""
         return self.part_kind.pins(self.ratings)
 
+    @property
+    def is_earthed(self) -> bool:
+        """Whether its body hangs on the machine's earth by a wire of its own."""
+        return self.kind != OUTLET and EARTH_PIN in {pin.name for pin in self.pins()}
+
     def tests(self) -> tuple[TestSpec, ...]:
-        """Return the tests of this part, the default one first."""
-        return self.part_kind.tests(self.ratings)
+        """Return the tests of this part, the default one first; one that is earthed is asked from the plug last."""
+        own = self.part_kind.tests(self.ratings)
+        return (*own, EARTH_OF_PART) if self.is_earthed else own
 
 
 class Sheet(_Frozen):
@@ -211,12 +223,18 @@ class Sheet(_Frozen):
     terminals: Terminals | None = None
     handling: Handling | None = None
     protection: tuple[Protection, ...] = ()
+    plug: Literal["reversible", "polarised", "fixed"] | None = None
     service: Service = Field(default_factory=Service)
     panels: Mapping[Id, Panel] = Field(default_factory=dict)
     plugs: Mapping[Id, Plug] = Field(default_factory=dict)
     states: Mapping[Id, tuple[Words, ...]] = Field(default_factory=dict)
     parts: tuple[Part, ...] = Field(min_length=1, max_length=60)
     nets: Mapping[Id, tuple[str, ...]] = Field(default_factory=dict)
+
+    @property
+    def is_plug_reversible(self) -> bool:
+        """Whether the plug goes in either way round, so that both ways are right; usual at 230 V where nothing is said."""
+        return self.plug == "reversible" or (self.plug is None and self.volts >= LOW_VOLTS)
 
     @property
     def supply(self) -> str:

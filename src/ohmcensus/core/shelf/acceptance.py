@@ -5,11 +5,13 @@ from __future__ import annotations
 from dataclasses import dataclass
 from enum import StrEnum
 
-from ohmcensus.core.judgement import Judgement, Use, Verdict, choose_use, judge
+from ohmcensus.core.judgement import Judgement, Use, Verdict, choose_use, judge, limited
 from ohmcensus.core.machine import MachineTest, is_proof, machine_tests
+from ohmcensus.core.machine.expected import EARTH
 from ohmcensus.core.parts.kind import MachineState
 from ohmcensus.core.sheet import Sheet
 from ohmcensus.core.shelf.spare import AcceptanceReading, Spare
+from ohmcensus.core.terms import Terms
 
 
 class Soundness(StrEnum):
@@ -57,29 +59,31 @@ def acceptance_tests(sheet: Sheet, part: str, celsius: float) -> tuple[MachineTe
         test
         for test in machine_tests(sheet, celsius)
         if test.part == part
+        and test.name != EARTH
         and test.state is not MachineState.LIVE
         and test.function.needs_dead_circuit
         and not is_proof(test.id)
     )
 
 
-def acceptance(spare: Spare, sheet: Sheet, celsius: float) -> Acceptance:
+def acceptance(spare: Spare, terms: Terms, celsius: float) -> Acceptance:
     """Return what is known of a piece.
 
     Parameters
     ----------
     spare
         The piece.
-    sheet
-        Sheet of its machine type.
+    terms
+        Sheet of its machine type, and the limits that hold.
     celsius
         Temperature for the tests that were not made; a reading keeps its own.
     """
     newest = {row.test: row for row in spare.readings}
     rows, shown = [], []
-    for test in acceptance_tests(sheet, spare.part, celsius):
+    for plain in acceptance_tests(terms.sheet, spare.part, celsius):
+        test = limited(plain, terms)
         reading = newest.get(test.name)
-        use = _use(reading, sheet, spare.part)
+        use = _use(reading, terms, spare.part)
         judged = judge(*use) if use else None
         rows.append((test, reading, judged))
         shown.append(bool(use and judged and judged.verdict is Verdict.INSIDE and use[0].weaker is None))
@@ -91,12 +95,12 @@ def acceptance(spare: Spare, sheet: Sheet, celsius: float) -> Acceptance:
     return Acceptance(Soundness.GOOD if all(shown) else Soundness.PARTLY, tuple(rows))
 
 
-def _use(reading: AcceptanceReading | None, sheet: Sheet, part: str) -> tuple[Use, MachineTest] | None:
+def _use(reading: AcceptanceReading | None, terms: Terms, part: str) -> tuple[Use, MachineTest] | None:
     """Return how a reading was taken and the test that it answers, at the temperature of its day."""
     if reading is None:
         return None
-    tests = acceptance_tests(sheet, part, reading.celsius)
-    test = next((row for row in tests if row.name == reading.test), None)
+    tests = acceptance_tests(terms.sheet, part, reading.celsius)
+    test = next((limited(row, terms) for row in tests if row.name == reading.test), None)
     if test is None:
         return None
     return choose_use(reading.text, test, [reading.meter], function=test.function), test

@@ -5,16 +5,16 @@ from __future__ import annotations
 import math
 from collections.abc import Mapping
 from dataclasses import dataclass
+from functools import lru_cache
 
 from ohmcensus.core.case import Case
 from ohmcensus.core.event import Changed, Event, RunDoubted, RunMade, RunWithdrawn
-from ohmcensus.core.machine import MachineTest, machine_tests
+from ohmcensus.core.judgement.passes import EARTH_LINE, Pass, line_of, passes
 from ohmcensus.core.machine.coverage import LOAD_OHM, Driven, driven
 from ohmcensus.core.machine.netlist import Configuration, part_modes
 from ohmcensus.core.parts.fault import FaultMode
-from ohmcensus.core.parts.kind import Proves
 from ohmcensus.core.quantity import Interval, show_indication
-from ohmcensus.core.sheet import Part
+from ohmcensus.core.sheet import Part, Sheet
 from ohmcensus.core.strip_down import open_panels
 from ohmcensus.core.trip.house import circuit_of, proved_by_device
 from ohmcensus.core.trip.problem import Method, Polarity, Problem, Run, Suspect, conductance_us, run_indication
@@ -64,11 +64,17 @@ class RunRecord:
 
 def suspects(case: Case, method: Method) -> tuple[Part, ...]:
     """Return the parts that may leak, those left out that hang on plugs which come off before 500 V."""
+    return leaky_parts(case.sheet, method)
+
+
+@lru_cache(maxsize=64)
+def leaky_parts(sheet: Sheet, method: Method) -> tuple[Part, ...]:
+    """Return the parts of a sheet that a leak test by a method can ask."""
     return tuple(
         part
-        for part in case.sheet.parts
+        for part in sheet.parts
         if part.kind != "outlet"
-        and FaultMode.LEAK in part_modes(case.sheet, part.id)
+        and FaultMode.LEAK in part_modes(sheet, part.id)
         and not (method is Method.INSULATION and part.kind in OFF_BEFORE_500_V)
     )
 
@@ -184,8 +190,8 @@ def _run(record: RunRecord, names: set[str], changes: Mapping[str, tuple[int, ..
 
 def earth_failed(case: Case) -> bool:
     """Tell whether the last reading of the protective conductor lies outside its window with its whole error."""
-    tests = [test for test in machine_tests(case.sheet, case.celsius) if test.proves is Proves.EARTH]
-    return any(_is_outside(case, test) for test in tests)
+    rows = [reading for reading in case.standing if line_of(reading, case.terms) == EARTH_LINE and not reading.loose]
+    return bool(rows) and passes(rows[-1], case.terms) is Pass.BAD
 
 
 def neutral_floats(case: Case) -> bool:
@@ -198,14 +204,6 @@ def neutral_floats(case: Case) -> bool:
     rows = [reading for reading in case.standing if reading.test == "outlet.ne"]
     volts = rows[-1].indication.value if rows else None
     return volts is not None and volts > FLOATING_V
-
-
-def _is_outside(case: Case, test: MachineTest) -> bool:
-    rows = [reading for reading in case.standing if reading.test == test.id]
-    if not rows:
-        return False
-    interval = rows[-1].meter.interval_of(rows[-1].indication, rows[-1].function)
-    return interval.lo > test.window.interval.hi
 
 
 def _suspect(case: Case, part: Part, method: Method, names: set[str]) -> Suspect:
@@ -226,7 +224,7 @@ def _limit(case: Case, part: Part, method: Method) -> float:
     """Return the least leak that counts as a fault: mA or µS."""
     if method is Method.LEAKAGE:
         return case.limits.part_ma
-    return 1 / case.limits.least_megohm(part.kind, case.sheet.protection_class)
+    return MEGOHM / case.terms.least_ohm(part.id)
 
 
 def _proved(body: RunMade, method: Method) -> Interval:

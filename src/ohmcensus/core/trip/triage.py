@@ -9,6 +9,7 @@ from enum import StrEnum
 from ohmcensus.core.case import Case
 from ohmcensus.core.event import Tripped
 from ohmcensus.core.machine.coverage import Driven, driven
+from ohmcensus.core.machine.moments import STEPS, states_at_moment
 from ohmcensus.core.machine.netlist import Configuration, part_modes
 from ohmcensus.core.parts.fault import FaultMode
 from ohmcensus.core.sheet import Part, Sheet
@@ -47,20 +48,6 @@ SENSES = {
     Device.AFCI: (FaultClass.ARC, FaultClass.SHORT),
     Device.UNKNOWN: tuple(FaultClass),
 }
-# Programme steps of each moment, by the names that sheets give them; a cycle passes the moments in this order.
-STEPS = {
-    Moment.PLUGGING_IN: ("off",),
-    Moment.SWITCHING_ON: ("off",),
-    Moment.START: ("lock",),
-    Moment.FILLING: ("fill", "prewash"),
-    Moment.HEATING: ("heat", "steam", "dry"),
-    Moment.TURNING: ("turn", "wash", "shift", "spin"),
-    Moment.DRAINING: ("drain",),
-}
-_HEATS = frozenset({"heat"})
-# Steps that come after those of the moments behind theirs: it drains before it spins.
-_LATER = frozenset({"spin"})
-_SHUT = {Moment.PLUGGING_IN: 0, Moment.SWITCHING_ON: 1}
 # A part that was at line potential before and held, against one that is new by the moment; and one that only
 # touches neutral (ours): damp grows, so what held yesterday is not excluded.
 HELD_BEFORE, NEUTRAL_ONLY, NOT_REACHED = 0.3, 0.15, 0.02
@@ -158,19 +145,8 @@ def _until(moment: Moment) -> tuple[Moment, ...]:
 
 def _driven_at(sheet: Sheet, moment: Moment, *, is_last: bool) -> tuple[Driven, ...]:
     """Return how far the poles come in every step of a moment, the door as it then is."""
-    found = []
-    for step in STEPS[moment]:
-        if step not in sheet.states.get("programme", ()) or (step in _LATER and not is_last):
-            continue
-        states = {"programme": step}
-        for door in ("door", "lid"):
-            values = sheet.states.get(door, ())
-            if values:
-                states[door] = values[min(_SHUT.get(moment, len(values)), len(values) - 1)]
-        if "heater_relay" in sheet.states:
-            states["heater_relay"] = "closed" if step in _HEATS else "open"
-        found.append(driven(sheet, Configuration(states=states)))
-    return tuple(found)
+    at = states_at_moment(sheet, moment, is_last=is_last)
+    return tuple(driven(sheet, Configuration(states=states)) for states in at)
 
 
 def _matters(case: Case, part: Part) -> bool:

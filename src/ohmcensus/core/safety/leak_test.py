@@ -1,58 +1,78 @@
-"""Taking a run: allowed now, of parts that may leak, shown by a meter that can."""
+"""Taking a leak test: allowed now, of parts that may leak, shown by a meter that can."""
 
 from __future__ import annotations
 
-from datetime import datetime
+from collections.abc import Sequence
 
+from ohmcensus.core.case import Case
 from ohmcensus.core.errors import InputError, SafetyRefusalError
 from ohmcensus.core.event import HOLDS, TRIPS, RunMade
 from ohmcensus.core.machine.netlist import not_on_sheet
 from ohmcensus.core.meter import Function, Meter
 from ohmcensus.core.quantity import show_value
-from ohmcensus.core.safety import SafetyState, refuse_unsafe, safety_at
+from ohmcensus.core.safety.admission import admitted_leak_test, refuse_leak_test_now
+from ohmcensus.core.safety.state import Safety
 from ohmcensus.core.trip.house import stood_on
-from ohmcensus.core.trip.of_case import driven_in, suspects
+from ohmcensus.core.trip.of_case import driven_in, leaky_parts
 from ohmcensus.core.trip.problem import Method, run_indication
-from ohmcensus.services.at_hand import JobAtHand
-from ohmcensus.services.preview_line import meters_for
 
 
-def taken_run(job: JobAtHand, body: RunMade, now: datetime) -> RunMade:
-    """Return a run with the meter that showed it.
+def taken_leak_test(case: Case, body: RunMade, safety: Safety, meters: Sequence[Meter]) -> RunMade:
+    """Return a leak test with the meter that showed it.
+
+    Parameters
+    ----------
+    case, safety
+        Sheet and everything observed; where the job stands.
+    body
+        The leak test.
+    meters
+        Those at hand, the preferred one first; just one where the person named it.
 
     Raises
     ------
     SafetyRefusalError
-        For an insulation test on a machine that is not proved dead, a leakage run outside live mode.
+        For an insulation test on a machine that is not proved dead.
     InputError
         If a part is not among those that may leak, the reading cannot be read, no meter at hand can have
         shown it, or a leakage run does not say how the plug sat.
     """
     method = Method(body.method)
-    names = {part.id for part in suspects(job.case, method)}
+    names = {part.id for part in leaky_parts(case.sheet, method)}
     for part in (*body.connected, *body.maybe):
         if part not in names:
             raise not_on_sheet(what="part", name=part, known=sorted(names))
-    _refuse_now(job, method, now)
-    driven_in(job.case, body)
+    admitted_leak_test(body, safety)
+    driven_in(case, body)
     if method is Method.LEAKAGE and body.polarity is None:
         what = "a leakage run without polarity"
         raise InputError(what=what, remedy="say whether the plug sits as found or turned", field="polarity")
     if body.has_tripped is not None:
-        return _by_device(job, body)
-    meters = [meter for meter in meters_for(job, body.meter or None) if meter.measures(body.function)]
-    if not meters:
+        return _by_device(case, body)
+    able = [meter for meter in meters if meter.measures(body.function)]
+    if not able:
         what = f"no meter at hand reads {body.function.value}"
         raise InputError(what=what, remedy="choose one that does, or add yours in Setup", field="meter")
-    return body.model_copy(update={"instrument": _shown_by(meters, body, method)})
+    return body.model_copy(update={"instrument": _shown_by(able, body, method)})
 
 
-def _by_device(job: JobAtHand, body: RunMade) -> RunMade:
-    """Return a run that a protective device answered, with the device as it stands."""
+def may_test(method: Method, safety: Safety) -> str:
+    """Return why no leak test may be made now, empty where one may."""
+    body = RunMade(method=method.value, connected=("any",), text="0")
+    try:
+        admitted_leak_test(body, safety)
+        refuse_leak_test_now(body.function, safety)
+    except SafetyRefusalError as error:
+        return str(error)
+    return ""
+
+
+def _by_device(case: Case, body: RunMade) -> RunMade:
+    """Return a leak test that a protective device answered, with the device as it stands."""
     if body.function is not Function.LEAKAGE:
         what = f"'{body.text}' is no insulation reading"
         raise InputError(what=what, remedy=f"{TRIPS} and {HOLDS} are said of a live run", field="text")
-    stood = stood_on(job.case)
+    stood = stood_on(case)
     if stood is None:
         what = "no residual-current device on an earthed neutral is noted here"
         raise InputError(what=what, remedy="note it under Circuit of the house, or use a meter", field="text")
@@ -63,25 +83,7 @@ def _by_device(job: JobAtHand, body: RunMade) -> RunMade:
     return body.model_copy(update={"device": stood})
 
 
-def may_run(job: JobAtHand, method: Method, now: datetime) -> str:
-    """Return why no run may be made now, empty where one may."""
-    try:
-        _refuse_now(job, method, now)
-    except SafetyRefusalError as error:
-        return str(error)
-    return ""
-
-
-def _refuse_now(job: JobAtHand, method: Method, now: datetime) -> None:
-    state = safety_at(job.case, now).state
-    if method is Method.LEAKAGE and state is not SafetyState.LIVE:
-        what = "a leakage run needs power"
-        raise SafetyRefusalError(what=what, remedy="enter live mode in Safe, with its reason", field="safety")
-    if method is Method.INSULATION:
-        refuse_unsafe(Function.INSULATION, state)
-
-
-def _shown_by(meters: list[Meter], body: RunMade, method: Method) -> Meter:
+def _shown_by(meters: Sequence[Meter], body: RunMade, method: Method) -> Meter:
     """Return the first meter that can have shown the reading."""
     for meter in meters:
         shown = run_indication(body.text, method, meter.over_range_texts)

@@ -1,0 +1,107 @@
+"""What a test of a machine should read: the sheet's own figure, else what the machine as a whole makes of it."""
+
+from __future__ import annotations
+
+import math
+from dataclasses import replace
+from functools import lru_cache
+
+from ohmcensus.core.limits import HEATING
+from ohmcensus.core.parts.expect import INSULATION_LIMIT_HEATING_OHM, INSULATION_LIMIT_OHM
+from ohmcensus.core.parts.kind import Proves, TestSpec
+from ohmcensus.core.physics.temperature import winding_resistance_at
+from ohmcensus.core.quantity import Interval, Unit, show_value
+from ohmcensus.core.sheet import Expected, Part, Sheet
+from ohmcensus.core.window import Source, Window
+
+INSULATION_LIMIT_CLASS_II_OHM = 2e6
+# Less of the lowest load than this is no load any more (ours, SAFETY "no short").
+OF_LOWEST_LOAD = 0.9
+CORD, ACROSS, N_PE, EARTH = "cord", "across", "n_pe", "earth"
+
+
+def expected(sheet: Sheet, part: Part, spec: TestSpec, celsius: float) -> Window:
+    """Return what a good part reads.
+
+    Notes
+    -----
+    Provenance: the sheet's own figure, else plate physics, else the common range. The whole machine's insulation
+    follows its class and its heating elements, a part's earth the cord that it is read through, and no machine
+    reads less from line to neutral than its lowest load.
+    """
+    own = part.expects.get(spec.name)
+    if own is not None:
+        return _own(own, spec, celsius)
+    window = spec.expect(celsius)
+    if spec.function.value == "insulation" and window.source is Source.COMMON:
+        return _insulation(sheet, part, window)
+    cord = sheet.part(CORD)
+    if spec.name == EARTH and part.is_earthed and cord is not None and cord.kind == CORD:
+        return _through_cord(cord, window, celsius)
+    if part.kind == CORD and spec.name == ACROSS:
+        return _across(sheet, window)
+    return window
+
+
+def lowest_load_ohm(sheet: Sheet) -> float | None:
+    """Return the smallest resistance of one load of a machine at mains, None where it has none."""
+    loads = [
+        float(volts) ** 2 / float(watts)
+        for part in sheet.parts
+        if (watts := getattr(part.ratings, "watts", None)) and (volts := getattr(part.ratings, "volts", None))
+    ]
+    nominal = [window.nominal for window in _load_windows(sheet) if window.nominal]
+    return min([*loads, *nominal], default=None)
+
+
+@lru_cache(maxsize=64)
+def _load_windows(sheet: Sheet) -> tuple[Window, ...]:
+    """Return the windows of everything that draws current: coils and windings, as their tests have them."""
+    return tuple(
+        expected(sheet, part, spec, 20.0)
+        for part in sheet.parts
+        for spec in part.tests()
+        if part.part_kind.is_fed and spec.copper and spec.function.value == "ohm"
+    )
+
+
+def _insulation(sheet: Sheet, part: Part, window: Window) -> Window:
+    """Return the insulation that holds in this machine."""
+    if sheet.protection_class == "II":
+        limit, which = INSULATION_LIMIT_CLASS_II_OHM, "2 MΩ in class II"
+    elif part.kind == CORD and any(row.kind in HEATING for row in sheet.parts):
+        limit, which = INSULATION_LIMIT_HEATING_OHM, "0.3 MΩ with heating elements"
+    elif part.kind == CORD:
+        limit, which = INSULATION_LIMIT_OHM, "1 MΩ"
+    else:
+        return window
+    basis = f"EN 50678 (from memory): at least {which}; a good one reads over 20 MΩ"
+    return replace(window, interval=Interval(limit), basis=basis)
+
+
+def _through_cord(cord: Part, window: Window, celsius: float) -> Window:
+    """Return the limit of the protective conductor, which holds up to every earthed body."""
+    spec = next((row for row in cord.tests() if row.proves is Proves.EARTH), None)
+    if spec is None:
+        return window
+    own = cord.expects.get(spec.name)
+    return spec.expect(celsius) if own is None else _own(own, spec, celsius)
+
+
+def _across(sheet: Sheet, window: Window) -> Window:
+    """Return what line to neutral reads at least: nearly the lowest load, were it alone."""
+    lowest = lowest_load_ohm(sheet)
+    if lowest is None:
+        return window
+    least = OF_LOWEST_LOAD * lowest
+    basis = f"the loads of this machine: none reads under {show_value(lowest, Unit.OHM, figures=2)}"
+    return replace(window, interval=Interval(least), source=Source.PLATE, basis=basis)
+
+
+def _own(own: Expected, spec: TestSpec, celsius: float) -> Window:
+    """Return the sheet's own figure as a window, a winding moved to the temperature of the day."""
+    factor = winding_resistance_at(1.0, own.at_celsius, celsius) if spec.copper else 1.0
+    span = Interval(-math.inf if own.lo is None else own.lo, math.inf if own.hi is None else own.hi).scaled(factor)
+    moved = f", at {celsius:g} °C" if spec.copper and celsius != own.at_celsius else ""
+    nominal = None if own.nominal is None else own.nominal * factor
+    return Window(span, spec.function.unit, Source.SHEET, f"{own.source}{moved}", nominal=nominal)

@@ -1,0 +1,122 @@
+"""What a reading or a leak test says of a line, and whether it keeps the limit on any terms."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+
+from ohmcensus.core.case import Reading
+from ohmcensus.core.event import Event, ProofMade, RunMade
+from ohmcensus.core.judgement.passes import (
+    WHOLE_LINE,
+    Pass,
+    held_to,
+    insulation_lines_of,
+    kept,
+    line_of,
+    passes,
+)
+from ohmcensus.core.meter import Function
+from ohmcensus.core.quantity import Interval, Unit, parse_indication, show_indication
+from ohmcensus.core.terms import Terms
+from ohmcensus.core.trip.of_case import leaky_parts
+from ohmcensus.core.trip.problem import Method, run_indication
+
+LEAK_TEST = "leak test"
+# Lines of the currents that a proof measures under power.
+PROOF_LINE = "proof."
+TOUCH = "touch"
+
+
+@dataclass(frozen=True, slots=True)
+class Evidence:
+    """One answer to one line.
+
+    Parameters
+    ----------
+    id, order, at
+        The record, its place in the log, its moment.
+    line
+        What it asked.
+    reading
+        The reading, None of a leak test and of a current of the proof.
+    interval
+        What it may stand for, in ohms or amperes.
+    shows
+        As it was shown.
+    connected
+        Parts that a leak test asked.
+    is_touch
+        Whether it is a touch current.
+    """
+
+    id: str
+    order: int
+    at: str
+    line: str
+    interval: Interval
+    shows: str
+    reading: Reading | None = None
+    connected: frozenset[str] = frozenset()
+    is_touch: bool = False
+
+    def result(self, terms: Terms) -> Pass:
+        """Tell whether it keeps the limit of its line on some terms."""
+        if self.reading is not None:
+            return passes(self.reading, terms)
+        if self.line.startswith(PROOF_LINE):
+            return kept(self.interval, Interval(hi=terms.touch_a if self.is_touch else terms.conductor_a))
+        if self.line.endswith(" mA"):
+            return kept(self.interval, Interval(hi=terms.conductor_a))
+        part = next(iter(self.connected)) if len(self.connected) == 1 else None
+        return kept(self.interval, Interval(terms.least_ohm(part)))
+
+    def is_kept_by_a_lesser(self, terms: Terms) -> bool:
+        """Tell whether it keeps its limit and only the instrument is the lesser one: that takes nothing away."""
+        held = held_to(self.reading, terms) if self.reading is not None else None
+        return held is not None and held.window.interval.contains(self.interval)
+
+    def limit(self, terms: Terms) -> str:
+        """Return the limit of its line in print, empty where none is known."""
+        held = held_to(self.reading, terms) if self.reading is not None else None
+        return held.window.shown if held else ""
+
+
+def of_reading(reading: Reading, terms: Terms) -> Evidence:
+    """Return what a reading says of its line."""
+    interval = reading.meter.interval_of(reading.indication, reading.function)
+    line = line_of(reading, terms)
+    return Evidence(reading.id, reading.order, reading.at, line, interval, show_indication(reading.indication), reading)
+
+
+def of_leak_test(event: Event, body: RunMade, terms: Terms) -> Evidence | None:
+    """Return what a leak test says of the parts in it; None where a protective device answered."""
+    if body.instrument is None:
+        return None
+    method = Method(body.method)
+    shown = run_indication(body.text, method, body.instrument.over_range_texts)
+    interval = body.instrument.interval_of(shown, body.function)
+    inside = frozenset({*body.connected, *body.maybe})
+    line = line_of_leak_test(inside, is_sure=not body.maybe and not body.is_intermittent, method=method, terms=terms)
+    return Evidence(event.id, event.order, event.at, line, interval, show_indication(shown), connected=inside)
+
+
+def line_of_leak_test(connected: frozenset[str], *, is_sure: bool, method: Method, terms: Terms) -> str:
+    """Return the line that a leak test answers: the whole machine's, a part's own, or that of its set alone."""
+    names = " ".join(sorted(connected))
+    if method is Method.LEAKAGE:
+        return f"{LEAK_TEST} {names} mA"
+    if is_sure and connected >= {part.id for part in leaky_parts(terms.sheet, method)}:
+        return WHOLE_LINE
+    own = insulation_lines_of(names, terms) if len(connected) == 1 else ()
+    return own[0] if own and is_sure else f"{LEAK_TEST} {names}"
+
+
+def of_proof(event: Event, body: ProofMade) -> Evidence | None:
+    """Return what a current of the proof says, None of what was only seen."""
+    if body.instrument is None:
+        return None
+    shown = parse_indication(body.text, Unit.AMPERE, over_range_texts=body.instrument.over_range_texts)
+    interval = body.instrument.interval_of(shown, Function.LEAKAGE)
+    line = f"{PROOF_LINE}{body.criterion}"
+    is_touch = body.criterion == TOUCH
+    return Evidence(event.id, event.order, event.at, line, interval, show_indication(shown), is_touch=is_touch)

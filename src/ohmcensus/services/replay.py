@@ -1,0 +1,258 @@
+"""A story told again through the same use cases that the API calls, on a store in memory."""
+
+from __future__ import annotations
+
+import tempfile
+from collections.abc import Iterator
+from contextlib import contextmanager
+from dataclasses import dataclass, field, replace
+from datetime import datetime, timedelta
+from pathlib import Path
+from uuid import UUID, uuid4
+
+from pydantic import BaseModel, TypeAdapter, ValidationError
+
+from ohmcensus.core.errors import InputError, OhmcensusError
+from ohmcensus.core.event import Body, RunMade, RunWithdrawn
+from ohmcensus.core.intake import Complaint
+from ohmcensus.core.proof import blocking
+from ohmcensus.core.safety import DangerId, may
+from ohmcensus.core.trip.problem import Method
+from ohmcensus.exchange.story_file import Step, Story
+from ohmcensus.services.at_hand import JobAtHand, forget, take
+from ohmcensus.services.context import Context
+from ohmcensus.services.framing import with_frame
+from ohmcensus.services.keep_intake import NewIntake, keep_intake
+from ohmcensus.services.keep_settings import keep_settings, show_settings
+from ohmcensus.services.log_reading import NewReading, Withdrawal, write_reading, write_withdrawal
+from ohmcensus.services.open_job import NewJob, open_job
+from ohmcensus.services.preview_run import TypedRun, preview_run
+from ohmcensus.services.record_event import NewEvent, write_event
+from ohmcensus.storage.database import memory_store
+
+_BODY: TypeAdapter[Body] = TypeAdapter(Body)
+BAG = ["multimeter-6000", "appliance-tester"]
+MACHINE, PLACE = "Machine of the story", "Place of the story"
+_ACTS = ("read", "leak_test", "do", "withdraw", "intake", "limits")
+
+
+class DangerAnswer(BaseModel):
+    """A danger that stands, and the one measurement that lifts it."""
+
+    id: str
+    words: str
+    lifted_by: str
+
+
+class MayAnswer(BaseModel):
+    """What would be accepted now."""
+
+    power: bool
+    live: bool
+    run: bool
+    sign_off: bool
+
+
+class StepAnswer(BaseModel):
+    """What came of a step, and how the job stands after it."""
+
+    accepted: bool
+    why: str
+    state: str
+    dangers: list[DangerAnswer]
+    may: MayAnswer
+
+
+class ReplayAnswer(BaseModel):
+    """Every step of a story."""
+
+    steps: list[StepAnswer]
+
+
+@dataclass
+class _Teller:
+    """A job in memory with the clock of its story.
+
+    Parameters
+    ----------
+    context, job_id
+        Where.
+    now
+        The story's clock.
+    written
+        Id of the reading or leak test that each step left behind.
+    """
+
+    context: Context
+    job_id: str
+    now: datetime
+    written: dict[int, tuple[str, str]] = field(default_factory=dict)
+
+    def revision(self) -> int:
+        """Return the revision of the job."""
+        return self.job().stored.revision
+
+    def job(self) -> JobAtHand:
+        """Return the job as it stands."""
+        with self.context.store.read() as session:
+            return take(self.context, session, self.job_id)
+
+
+def replay(story: Story) -> ReplayAnswer:
+    """Tell a story again.
+
+    Raises
+    ------
+    OhmcensusError
+        If its sheet, its limits or a former danger is unknown; what a step does wrong is part of the answer.
+    """
+    with _told(story) as teller:
+        return ReplayAnswer(steps=[_answer(teller, place, step) for place, step in enumerate(story.steps)])
+
+
+@contextmanager
+def _told(story: Story) -> Iterator[_Teller]:
+    """Yield a job as a story begins."""
+    strange = [name for name in story.former.ended_unsafe if name not in set(DangerId)]
+    if strange:
+        known = ", ".join(DangerId)
+        raise InputError(what=f"no danger '{strange[0][:40]}'", remedy=f"known are {known}", field="former")
+    clock = {"now": story.at}
+    with tempfile.TemporaryDirectory() as folder:
+        context = Context(memory_store(Path(folder)), clock=lambda: clock["now"])
+        teller = _Teller(context, str(uuid4()), story.at)
+        settings = show_settings(context).model_copy(update={"bag": BAG, "profile": story.limits or ""})
+        keep_settings(context, settings)
+        open_job(context, NewJob(id=UUID(teller.job_id), machine=MACHINE, place=PLACE, sheet=story.sheet))
+        if story.complaint != Complaint():
+            _complain(teller, story.complaint)
+        if story.former.ended_unsafe:
+            _inherit(teller, story.former.ended_unsafe)
+        teller.clock = clock  # type: ignore[attr-defined]
+        yield teller
+        context.store.close()
+
+
+def _answer(teller: _Teller, place: int, step: Step) -> StepAnswer:
+    """Return what comes of a step."""
+    _advance(teller, step)
+    why = ""
+    try:
+        _do(teller, place, step)
+    except OhmcensusError as error:
+        why = str(error)
+    except ValidationError as error:
+        first = error.errors()[0]
+        why = f"{'.'.join(str(at) for at in first['loc'])}: {first['msg']}"
+    job = teller.job()
+    safety = job.safety(teller.now)
+    allowed = may(job.case, safety, sign_off=not blocking(job.case, safety), device=step.device)
+    return StepAnswer(
+        accepted=not why,
+        why=why,
+        state=safety.state,
+        dangers=[DangerAnswer(id=row.id, words=row.words, lifted_by=row.lifted_by) for row in safety.dangers],
+        may=MayAnswer(power=allowed.power, live=allowed.live, run=allowed.run, sign_off=allowed.sign_off),
+    )
+
+
+def _advance(teller: _Teller, step: Step) -> None:
+    """Move the story's clock: a minute a step, unless the step says otherwise."""
+    minutes = 1.0 if step.minutes is None and step.wait_minutes is None else 0.0
+    minutes += (step.minutes or 0.0) + (step.wait_minutes or 0.0)
+    teller.now = step.at if step.at is not None else teller.now + timedelta(minutes=minutes)
+    teller.clock["now"] = teller.now  # type: ignore[attr-defined]
+
+
+def _do(teller: _Teller, place: int, step: Step) -> None:
+    named = [name for name in _ACTS if getattr(step, name) is not None]
+    if len(named) > 1:
+        what = f"step {place} names {' and '.join(named)}"
+        raise InputError(what=what, remedy="one act a step", field="steps")
+    if step.read is not None:
+        _read(teller, place, step)
+    elif step.leak_test is not None:
+        _leak_test(teller, place, step)
+    elif step.do is not None:
+        _write(teller, step, _BODY.validate_python(step.do))
+    elif step.withdraw is not None:
+        _withdraw(teller, step, step.withdraw)
+    elif step.intake is not None:
+        _complain(teller, Complaint.model_validate(step.intake))
+    elif step.limits is not None:
+        keep_settings(teller.context, show_settings(teller.context).model_copy(update={"profile": step.limits}))
+
+
+def _read(teller: _Teller, place: int, step: Step) -> None:
+    supersedes = None if step.correct is None else UUID(_of_step(teller, step.correct, "reading"))
+    new = NewReading(
+        id=uuid4(),
+        revision=teller.revision(),
+        text=step.read or "",
+        meter=step.meter,
+        override=step.override,
+        supersedes=supersedes,
+        device=step.device,
+    )
+    write_reading(teller.context, teller.job_id, new, who=step.who)
+    teller.written[place] = ("reading", str(new.id))
+
+
+def _leak_test(teller: _Teller, place: int, step: Step) -> None:
+    said = preview_run(teller.context, teller.job_id, TypedRun(line=step.leak_test or ""))
+    if said.problem:
+        raise InputError(what=said.problem.partition(": ")[0], remedy=said.problem.partition(": ")[2], field="line")
+    body = RunMade(
+        method=said.method,
+        connected=tuple(said.connected),
+        maybe=tuple(said.maybe),
+        text=said.text,
+        meter=step.meter or "",
+        polarity=said.polarity if said.method == Method.LEAKAGE else None,
+        are_wires_insulated=True,
+    )
+    teller.written[place] = ("leak test", _write(teller, step, body))
+
+
+def _write(teller: _Teller, step: Step, body: Body) -> str:
+    new = NewEvent(id=uuid4(), revision=teller.revision(), body=body, device=step.device)
+    write_event(teller.context, teller.job_id, new, who=step.who)
+    return str(new.id)
+
+
+def _withdraw(teller: _Teller, step: Step, place: int) -> None:
+    kind, record = teller.written.get(place, ("", ""))
+    if kind == "leak test":
+        _write(teller, step, RunWithdrawn(run=record))
+        return
+    reading = _of_step(teller, place, "reading")
+    write_withdrawal(teller.context, teller.job_id, reading, Withdrawal(id=uuid4(), revision=teller.revision()))
+
+
+def _of_step(teller: _Teller, place: int, wanted: str) -> str:
+    kind, record = teller.written.get(place, ("", ""))
+    if kind != wanted:
+        raise InputError(what=f"step {place} left no {wanted}", remedy="name one that was accepted", field="steps")
+    return record
+
+
+def _complain(teller: _Teller, complaint: Complaint) -> None:
+    job = teller.job()
+    new = NewIntake(
+        intake_revision=job.stored.intake_revision,
+        machine=job.stored.machine,
+        place=job.stored.place,
+        sheet=job.stored.sheet_id,
+        complaint=complaint,
+        plate=job.case.plate,
+    )
+    keep_intake(teller.context, teller.job_id, new)
+
+
+def _inherit(teller: _Teller, dangers: list[str]) -> None:
+    """Let the job begin with the dangers that the last one on its serial number left behind."""
+    with teller.context.store.write() as session:
+        job = take(teller.context, session, teller.job_id)
+        frame = replace(job.case.present, order=job.stored.revision, former=tuple(dangers))
+        with_frame(session, teller.job_id, job.case, frame)
+    forget(teller.context, teller.job_id)
