@@ -5,11 +5,12 @@ from __future__ import annotations
 from collections.abc import Mapping
 from functools import cache, lru_cache
 from importlib import resources
+from pathlib import Path
 
 from sqlmodel import Session
 
 from ohmcensus.core.codes import Meaning
-from ohmcensus.core.errors import UnknownNameError
+from ohmcensus.core.errors import InputError, UnknownNameError
 from ohmcensus.core.names import nearest
 from ohmcensus.core.sheet import Sheet
 from ohmcensus.exchange.sheet_yaml import read_sheet
@@ -26,14 +27,29 @@ def all_sheets() -> dict[str, Sheet]:
 
 
 def find_sheet(sheet_id: str) -> Sheet:
-    """Return a built-in sheet by its id.
+    """Return a built-in sheet by its id, or the one in a file that is named by its path.
+
+    For the command line alone: whoever asks over HTTP names a sheet of the store.
 
     Raises
     ------
     UnknownNameError
         If there is none; the message names the nearest or all.
+    InputError
+        If the file cannot be read.
     """
-    return chosen(all_sheets(), sheet_id)
+    if not sheet_id.endswith(FILES):
+        return chosen(all_sheets(), sheet_id)
+    try:
+        text = Path(sheet_id).read_text(encoding="utf-8")
+    except (OSError, UnicodeDecodeError) as error:
+        why = getattr(error, "strerror", None) or "no text"
+        raise InputError(what=f"{sheet_id} cannot be read ({why})", remedy="name a sheet file", field="sheet") from None
+    return read_sheet(text, Path(sheet_id).name)
+
+
+# A sheet that ends so is the path of a file.
+FILES = (".yaml", ".yml", ".json")
 
 
 def sheets_in(session: Session) -> dict[str, Sheet]:

@@ -8,12 +8,14 @@ from pydantic import BaseModel, ConfigDict, Field, StringConstraints
 from sqlmodel import Session
 
 from ohmcensus.core.errors import InputError
-from ohmcensus.core.limits import BUILT_IN, LimitProfile
+from ohmcensus.core.limits import BUILT_IN, LimitProfile, chosen_profile
 from ohmcensus.core.machine.asked import LIVE_PENALTY_MINUTES
 from ohmcensus.core.meter import GENERIC_METERS, Meter
 from ohmcensus.core.trimmed import Trimmed
+from ohmcensus.exchange.frame_body import FrameBody
 from ohmcensus.services.context import Context
-from ohmcensus.storage import meters, settings
+from ohmcensus.services.find_sheet import sheets_in
+from ohmcensus.storage import frames, meters, settings
 
 
 class Settings(BaseModel):
@@ -76,9 +78,23 @@ def keep_settings(context: Context, wanted: Settings) -> Settings:
             if meter_id not in known:
                 what = f"no meter '{meter_id[:40]}' to put into the bag"
                 raise InputError(what=what, remedy=f"known are {', '.join(sorted(known))}", field="bag")
+        before = settings_in(session)
         for name, value in wanted.model_dump().items():
             settings.keep(session, name, value)
+        if (before.profile, before.own_profiles) != (wanted.profile, wanted.own_profiles):
+            _frame_jobs(session, wanted)
     return wanted
+
+
+def _frame_jobs(session: Session, wanted: Settings) -> None:
+    """Write down on every job that other limits hold from here on: those of before are never forgotten."""
+    volts = {sheet_id: sheet.volts for sheet_id, sheet in sheets_in(session).items()}
+    for job_id, (revision, text) in frames.newest(session).items():
+        body = FrameBody.model_validate_json(text)
+        profile = chosen_profile(wanted.profile, tuple(wanted.own_profiles), volts.get(body.sheet, 230.0))
+        if profile != body.profile:
+            came = body.model_copy(update={"profile": profile, "is_arrival": False})
+            frames.append(session, job_id, revision + 1, came.model_dump_json(exclude_defaults=True))
 
 
 def known_meters(session: Session) -> list[Meter]:

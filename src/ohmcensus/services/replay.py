@@ -18,9 +18,11 @@ from ohmcensus.core.intake import Complaint
 from ohmcensus.core.proof import blocking
 from ohmcensus.core.safety import DangerId, may
 from ohmcensus.core.trip.problem import Method
+from ohmcensus.exchange.sheet_yaml import write_sheet
 from ohmcensus.exchange.story_file import Step, Story
 from ohmcensus.services.at_hand import JobAtHand, forget, take
 from ohmcensus.services.context import Context
+from ohmcensus.services.find_sheet import FILES, all_sheets, find_sheet
 from ohmcensus.services.framing import with_frame
 from ohmcensus.services.keep_intake import NewIntake, keep_intake
 from ohmcensus.services.keep_settings import keep_settings, show_settings
@@ -28,6 +30,7 @@ from ohmcensus.services.log_reading import NewReading, Withdrawal, write_reading
 from ohmcensus.services.open_job import NewJob, open_job
 from ohmcensus.services.preview_run import TypedRun, preview_run
 from ohmcensus.services.record_event import NewEvent, write_event
+from ohmcensus.storage import sheets
 from ohmcensus.storage.database import memory_store
 
 _BODY: TypeAdapter[Body] = TypeAdapter(Body)
@@ -77,16 +80,24 @@ class _Teller:
     ----------
     context, job_id
         Where.
-    now
-        The story's clock.
+    clock
+        The story's clock: one moment.
     written
         Id of the reading or leak test that each step left behind.
+    known
+        The job as the last step left it, None where it has to be asked for.
     """
 
     context: Context
     job_id: str
-    now: datetime
+    clock: list[datetime]
     written: dict[int, tuple[str, str]] = field(default_factory=dict)
+    known: JobAtHand | None = None
+
+    @property
+    def now(self) -> datetime:
+        """The story's clock."""
+        return self.clock[0]
 
     def revision(self) -> int:
         """Return the revision of the job."""
@@ -94,8 +105,10 @@ class _Teller:
 
     def job(self) -> JobAtHand:
         """Return the job as it stands."""
-        with self.context.store.read() as session:
-            return take(self.context, session, self.job_id)
+        if self.known is None:
+            with self.context.store.read() as session:
+                self.known = take(self.context, session, self.job_id)
+        return self.known
 
 
 def replay(story: Story) -> ReplayAnswer:
@@ -117,20 +130,31 @@ def _told(story: Story) -> Iterator[_Teller]:
     if strange:
         known = ", ".join(DangerId)
         raise InputError(what=f"no danger '{strange[0][:40]}'", remedy=f"known are {known}", field="former")
-    clock = {"now": story.at}
+    clock = [story.at]
     with tempfile.TemporaryDirectory() as folder:
-        context = Context(memory_store(Path(folder)), clock=lambda: clock["now"])
-        teller = _Teller(context, str(uuid4()), story.at)
+        context = Context(memory_store(Path(folder)), clock=lambda: clock[0])
+        teller = _Teller(context, str(uuid4()), clock)
         settings = show_settings(context).model_copy(update={"bag": BAG, "profile": story.limits or ""})
         keep_settings(context, settings)
-        open_job(context, NewJob(id=UUID(teller.job_id), machine=MACHINE, place=PLACE, sheet=story.sheet))
+        sheet = _sheet_of(context, story)
+        open_job(context, NewJob(id=UUID(teller.job_id), machine=MACHINE, place=PLACE, sheet=sheet))
         if story.complaint != Complaint():
             _complain(teller, story.complaint)
         if story.former.ended_unsafe:
             _inherit(teller, story.former.ended_unsafe)
-        teller.clock = clock  # type: ignore[attr-defined]
         yield teller
         context.store.close()
+
+
+def _sheet_of(context: Context, story: Story) -> str:
+    """Return the id of the story's sheet; one that it names by its file is put into the store first."""
+    if not story.sheet.endswith(FILES):
+        return story.sheet
+    sheet = find_sheet(story.sheet)
+    if sheet.id not in all_sheets():
+        with context.store.write() as session:
+            sheets.keep(session, sheet.id, write_sheet(sheet))
+    return sheet.id
 
 
 def _answer(teller: _Teller, place: int, step: Step) -> StepAnswer:
@@ -160,8 +184,7 @@ def _advance(teller: _Teller, step: Step) -> None:
     """Move the story's clock: a minute a step, unless the step says otherwise."""
     minutes = 1.0 if step.minutes is None and step.wait_minutes is None else 0.0
     minutes += (step.minutes or 0.0) + (step.wait_minutes or 0.0)
-    teller.now = step.at if step.at is not None else teller.now + timedelta(minutes=minutes)
-    teller.clock["now"] = teller.now  # type: ignore[attr-defined]
+    teller.clock[0] = step.at if step.at is not None else teller.now + timedelta(minutes=minutes)
 
 
 def _do(teller: _Teller, place: int, step: Step) -> None:
@@ -181,6 +204,7 @@ def _do(teller: _Teller, place: int, step: Step) -> None:
         _complain(teller, Complaint.model_validate(step.intake))
     elif step.limits is not None:
         keep_settings(teller.context, show_settings(teller.context).model_copy(update={"profile": step.limits}))
+        teller.known = None
 
 
 def _read(teller: _Teller, place: int, step: Step) -> None:
@@ -194,7 +218,7 @@ def _read(teller: _Teller, place: int, step: Step) -> None:
         supersedes=supersedes,
         device=step.device,
     )
-    write_reading(teller.context, teller.job_id, new, who=step.who)
+    teller.known, _ = write_reading(teller.context, teller.job_id, new, who=step.who)
     teller.written[place] = ("reading", str(new.id))
 
 
@@ -216,7 +240,7 @@ def _leak_test(teller: _Teller, place: int, step: Step) -> None:
 
 def _write(teller: _Teller, step: Step, body: Body) -> str:
     new = NewEvent(id=uuid4(), revision=teller.revision(), body=body, device=step.device)
-    write_event(teller.context, teller.job_id, new, who=step.who)
+    teller.known = write_event(teller.context, teller.job_id, new, who=step.who)
     return str(new.id)
 
 
@@ -226,7 +250,8 @@ def _withdraw(teller: _Teller, step: Step, place: int) -> None:
         _write(teller, step, RunWithdrawn(run=record))
         return
     reading = _of_step(teller, place, "reading")
-    write_withdrawal(teller.context, teller.job_id, reading, Withdrawal(id=uuid4(), revision=teller.revision()))
+    new = Withdrawal(id=uuid4(), revision=teller.revision())
+    teller.known, _ = write_withdrawal(teller.context, teller.job_id, reading, new)
 
 
 def _of_step(teller: _Teller, place: int, wanted: str) -> str:
@@ -247,6 +272,7 @@ def _complain(teller: _Teller, complaint: Complaint) -> None:
         plate=job.case.plate,
     )
     keep_intake(teller.context, teller.job_id, new)
+    teller.known = None
 
 
 def _inherit(teller: _Teller, dangers: list[str]) -> None:
@@ -256,3 +282,4 @@ def _inherit(teller: _Teller, dangers: list[str]) -> None:
         frame = replace(job.case.present, order=job.stored.revision, former=tuple(dangers))
         with_frame(session, teller.job_id, job.case, frame)
     forget(teller.context, teller.job_id)
+    teller.known = None

@@ -2,18 +2,26 @@
 
 from __future__ import annotations
 
-from sqlalchemy import bindparam, select
+from sqlalchemy import bindparam, func, select
 from sqlmodel import Session
 
-from ohmcensus.storage.tables import FrameRow, table_of
+from ohmcensus.storage.tables import FrameRow, JobRow, table_of
 
-_FRAME = table_of(FrameRow)
+_FRAME, _JOB = table_of(FrameRow), table_of(JobRow)
+_LAST = select(func.max(_FRAME.c.id)).group_by(_FRAME.c.job_id)
+_NEWEST = select(_JOB.c.id, _JOB.c.revision, _FRAME.c.body).join(_JOB, _JOB.c.id == _FRAME.c.job_id)
+_NEWEST = _NEWEST.where(_FRAME.c.id.in_(_LAST))
 _OF_JOB = select(_FRAME).where(_FRAME.c.job_id == bindparam("job")).order_by(_FRAME.c.revision, _FRAME.c.id)
 
 
 def append(session: Session, job_id: str, revision: int, body: str) -> None:
     """Write one frame, as JSON, that holds from a revision on."""
     session.connection().execute(_FRAME.insert(), {"job_id": job_id, "revision": revision, "body": body})
+
+
+def newest(session: Session) -> dict[str, tuple[int, str]]:
+    """Return for every job its revision and its newest frame."""
+    return {row.id: (row.revision, row.body) for row in session.connection().execute(_NEWEST)}
 
 
 def of_job(session: Session, job_id: str) -> list[tuple[int, str]]:

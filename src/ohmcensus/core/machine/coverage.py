@@ -163,7 +163,18 @@ def driven(
     another load is not counted. A part behind an open relay is reached from neutral alone: with line live
     a test says nothing of it.
     """
-    circuit = netlist(sheet, configuration)
+    return _driven(sheet, configuration.pulled, tuple(sorted(configuration.states.items())), without, below_ohm)
+
+
+@lru_cache(maxsize=512)
+def _driven(
+    sheet: Sheet,
+    pulled: frozenset[str],
+    states: tuple[tuple[str, str], ...],
+    without: frozenset[str],
+    below_ohm: float,
+) -> Driven:
+    circuit = netlist(sheet, Configuration(pulled, dict(states)))
     branches = [branch for branch in circuit.branches if branch.id.partition(".")[0] not in without]
     network = Network(branches, circuit.joints, CHASSIS)
     poles = next((ends for ends in POLES if ends[0].partition(".")[0] not in without), INSIDE)

@@ -124,7 +124,7 @@ def insulation_needs(since: int, walk: Walk, then: Terms | None = None, *, witho
     without
         Whether a leak test without the part that is off will do in the place of the whole.
     """
-    if without and _is_good_without(since, walk):
+    if without and _is_good_without(walk):
         return
     if not is_good(WHOLE_LINE, since, walk, then):
         yield need_of(WHOLE_LINE, walk.terms)
@@ -184,10 +184,23 @@ def _lifters(found: Found, walk: Walk) -> frozenset[str]:
 
 
 def _is_part_off(found: Found, walk: Walk) -> bool:
-    """Tell whether the part that failed is off and a later leak test without it was good."""
-    if found.part is None or found.part not in parts_off(walk):
+    """Tell whether the part that failed is off and a later leak test of all the rest was good.
+
+    Where the whole machine failed, the part is whichever is off.
+    """
+    off = parts_off(walk)
+    if not off or (found.part is not None and found.part not in off):
         return False
-    return _leak_test_without(found.part, found.since, walk)
+    leaky = {row.id for row in leaky_parts(walk.terms.sheet, Method.INSULATION)}
+    return any(
+        row.order > found.since
+        and leaky - row.connected <= off
+        and found.part not in row.connected
+        and row.connected < leaky
+        and row.result(walk.terms) is Pass.GOOD
+        for row in walk.good.values()
+        if row.connected
+    )
 
 
 def parts_off(walk: Walk) -> frozenset[str]:
@@ -196,24 +209,10 @@ def parts_off(walk: Walk) -> frozenset[str]:
     return frozenset(part for name in walk.plugs_off if name in plugs for part in plugs[name].parts)
 
 
-def _leak_test_without(part: str, since: int, walk: Walk) -> bool:
-    wanted = {row.id for row in leaky_parts(walk.terms.sheet, Method.INSULATION)} - {part}
-    return any(
-        row.order > since
-        and part not in row.connected
-        and row.connected >= wanted
-        and row.result(walk.terms) is Pass.GOOD
-        for row in walk.good.values()
-        if row.connected
-    )
-
-
-def _is_good_without(since: int, walk: Walk) -> bool:
+def _is_good_without(walk: Walk) -> bool:
     """Tell whether the insulation holds but for a part that is off."""
     rows = [row for row in walk.found if row.id is DangerId.INSULATION]
-    return bool(rows) and all(
-        _is_part_off(row, walk) and _leak_test_without(row.part or "", since, walk) for row in rows
-    )
+    return bool(rows) and all(_is_part_off(row, walk) for row in rows)
 
 
 def _is_current_settled(found: Found, walk: Walk) -> bool:
@@ -232,7 +231,8 @@ def is_of_current(line: str) -> bool:
 def _of_shock(found: Found, walk: Walk) -> Iterator[Need]:
     yield from earth_needs(found.since, walk, found.terms)
     yield from insulation_needs(found.since, walk, found.terms)
-    yield from _outlet_needs(found.since, walk)
+    if not walk.terms.is_class_ii:
+        yield from _outlet_needs(found.since, walk)
 
 
 def _of_trip(found: Found, walk: Walk) -> Iterator[Need]:
