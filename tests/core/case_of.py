@@ -6,15 +6,26 @@ from dataclasses import replace
 from datetime import UTC, datetime, timedelta
 
 from ohmcensus.core.case import Case, Reading
-from ohmcensus.core.event import Body, Event
+from ohmcensus.core.event import Body, Event, PluggedIn
 from ohmcensus.core.intake import Complaint
 from ohmcensus.core.judgement import choose_use
 from ohmcensus.core.machine import read_line
-from ohmcensus.core.meter import GENERIC_METERS, Meter
+from ohmcensus.core.machine.dead_tests import points
+from ohmcensus.core.meter import GENERIC_METERS, Function, Meter
+from ohmcensus.core.safety import Safety, safety_at
+from ohmcensus.core.safety.series import is_dangerous
 from ohmcensus.core.sheet import Sheet
 
 START = datetime(2026, 6, 1, 12, 0, tzinfo=UTC)
 PROOF = ("source 231", "dead ln 0.2", "dead le 0.1", "dead ne 0.1", "dead filter 0.3", "source 231")
+
+
+def proof_of(sheet: Sheet) -> tuple[str, ...]:
+    """Return the series that proves a machine dead, the points of its sheet in it."""
+    volts = f"source {sheet.volts + 1:g}"
+    charges = [test.id.replace(".", " ") for test in points(sheet)][3:]
+    direct = ["source dc 9.3"] if any(is_dangerous(line.replace(" ", "."), sheet) for line in charges) else []
+    return (volts, "dead ln 0.2", "dead le 0.1", "dead ne 0.1", *direct, *(f"{line} 0.3" for line in charges), volts)
 
 
 class Log:
@@ -35,13 +46,13 @@ class Log:
         for text in lines:
             order = self._next()
             line = read_line(text, self.case.sheet, 20.0)
-            assert line.test is not None
             meters = [meter] if meter else [GENERIC_METERS[0], GENERIC_METERS[2]]
-            use = choose_use(line.reading, line.test, meters, function=line.test.function)
+            function = line.test.function if line.test else Function.OHM
+            use = choose_use(line.reading, line.test, meters, function=function)
             row = Reading(
                 f"r{order}",
                 line.between,
-                line.test.id,
+                line.test.id if line.test else None,
                 use.function,
                 use.meter,
                 use.indication,
@@ -49,9 +60,18 @@ class Log:
                 20.0 if line.celsius is None else line.celsius,
                 at=self.now.isoformat(),
                 order=order,
+                loose=line.loose,
+                inhand=line.inhand,
             )
             self.case = replace(self.case, readings=(*self.case.readings, row))
         return self
+
+    @property
+    def safety(self) -> Safety:
+        return safety_at(self.case, self.now)
+
+    def plugged(self) -> Log:
+        return self.did(PluggedIn())
 
     def complains(self, complaint: Complaint) -> Log:
         self.case = replace(self.case, complaint=complaint)

@@ -27,7 +27,7 @@ def test_a_connector_is_whole_once_every_pin_is_ticked_the_empty_ones_too(fl7: S
     assert unfinished(log.case) == ("not held against its photo: heater plug",)
     log.did(ConnectorTicked(photo="p1", pins=(1,)))
     assert unfinished(log.case) == ("heater plug: pins 2, 3 not ticked",)
-    assert blocking(log.case)[0] == "heater plug: pins 2, 3 not ticked"
+    assert blocking(log.case, log.safety)[0] == "heater plug: pins 2, 3 not ticked"
     log.did(ConnectorTicked(photo="p1", pins=(1, 2, 3)))
     assert unfinished(log.case) == ()
     log.did(noted("p1", 1, 2))

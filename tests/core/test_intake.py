@@ -134,7 +134,7 @@ def test_one_thing_is_next_from_the_complaint_to_the_first_reading(fl7: Sheet) -
     log.did(Ended(why="not the machine"))
     assert at_hand(log) == ("intake", "Ended: not the machine")
     log.did(Reopened())
-    assert at_hand(log)[0] == "trace"
+    assert at_hand(log)[0] == "safe"
 
 
 def test_the_stages_say_done_open_or_blocked(fl7: Sheet) -> None:
@@ -148,6 +148,6 @@ def test_the_stages_say_done_open_or_blocked(fl7: Sheet) -> None:
     log.did(Isolated()).read(*PROOF)
     assert states(log) == {"intake": "done", "safe": "done", "codes": "blocked", "trace": "open", "trip": "open"}
     last = {stage.id: stage.words for stage in stages(log.case, safety_at(log.case, log.now))[5:]}
-    assert last == {"repair": "nothing changed", "prove": "nothing changed", "sheet-out": "not signed off"}
+    assert last == {"repair": "nothing changed", "prove": "9 to show", "sheet-out": "not signed off"}
     plain = replace(log.case, sheet=fl7.model_copy(update={"service": type(fl7.service)()}))
     assert {s.id: s.state for s in stages(plain, safety_at(plain, log.now))}["codes"] == "done"

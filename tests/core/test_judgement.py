@@ -16,7 +16,7 @@ from ohmcensus.core.parts.fault import FaultMode
 from ohmcensus.core.quantity import Bound, Indication, Interval, Unit, parse_indication
 from ohmcensus.core.sheet import Sheet
 
-MULTIMETER, SIMPLE, TESTER = GENERIC_METERS
+MULTIMETER, SIMPLE, TESTER, _ = GENERIC_METERS
 BAG = (MULTIMETER, TESTER)
 
 

@@ -13,7 +13,7 @@ from ohmcensus.core.errors import UnknownNameError
 from ohmcensus.core.meter import GENERIC_METERS, Function, Meter, Range, generic_meter
 from ohmcensus.core.quantity import Bound, Indication, Unit, parse_indication
 
-MULTIMETER, SIMPLE, TESTER = GENERIC_METERS
+MULTIMETER, SIMPLE, TESTER, _ = GENERIC_METERS
 
 
 def ohms(text: str, meter: Meter = MULTIMETER, function: Function = Function.OHM) -> tuple[float, float]:
@@ -60,7 +60,7 @@ def test_negative_volts_keep_their_sign() -> None:
     assert interval.lo < -5.0 < interval.hi < 0.0
 
 
-@given(st.floats(min_value=0.0, max_value=6e7), st.sampled_from(GENERIC_METERS))
+@given(st.floats(min_value=0.0, max_value=6e7), st.sampled_from(GENERIC_METERS[:3]))
 def test_the_interval_holds_the_shown_value(value: float, meter: Meter) -> None:
     function = Function.OHM if meter.measures(Function.OHM) else Function.INSULATION
     interval = meter.interval_of(Indication(value, Unit.OHM, Bound.EXACT, 0.1), function)

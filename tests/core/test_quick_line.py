@@ -17,7 +17,7 @@ UNDERSTOOD = [
     ("heat 25.9", "heater.element", "25.9"),
     ("heater element 2k2", "heater.element", "2k2"),
     ("heater pe >299M", "heater.pe", ">299M"),
-    ("heater earth OL", "heater.pe", "OL"),
+    ("heater earth OL", "heater.earth", "OL"),
     ("heater to earth OL", "heater.pe", "OL"),
     ("heater R47", "heater.element", "R47"),
     ("heater over range", "heater.element", "over range"),
@@ -134,7 +134,7 @@ def test_an_alias_of_the_sheet_is_a_name_of_the_part() -> None:
     [
         ("hea", ["heater "]),
         ("h", ["heater ", "harness "]),
-        ("heater ", ["heater element ", "heater pe "]),
+        ("heater ", ["heater element ", "heater pe ", "heater earth "]),
         ("motor br", ["motor brush_1 ", "motor brush_2 "]),
         ("", []),
         ("heater 25", []),

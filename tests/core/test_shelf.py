@@ -7,6 +7,7 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from ohmcensus.core.errors import InputError
+from ohmcensus.core.limits import BUILT_IN
 from ohmcensus.core.meter import GENERIC_METERS
 from ohmcensus.core.sheet import Sheet
 from ohmcensus.core.shelf import (
@@ -22,6 +23,7 @@ from ohmcensus.core.shelf import (
     parse_price,
     whereabouts,
 )
+from ohmcensus.core.terms import Terms
 
 HEATER = Spare(sheet="fl7-u", part="heater", type_number="FL7-U/2", variant="two tags")
 
@@ -55,7 +57,7 @@ def measured(**readings: str) -> Spare:
     ids=["unmeasured", "ohms alone", "both", "leaks", "open", "read again", "on the edge", "OL on an ohmmeter"],
 )
 def test_ohms_alone_never_make_a_heater_good(fl7: Sheet, readings: dict[str, str], soundness: Soundness) -> None:
-    assert acceptance(measured(**readings), fl7, 20.0).soundness is soundness
+    assert acceptance(measured(**readings), Terms(fl7, BUILT_IN[0]), 20.0).soundness is soundness
 
 
 def test_a_piece_in_the_hand_is_put_to_no_test_that_needs_power(any_sheet: Sheet) -> None:

@@ -52,21 +52,21 @@ def test_it_goes_back_in_reverse_until_nothing_is_missing(fl7: Sheet) -> None:
 
 def test_what_is_not_back_blocks_signing_off(fl7: Sheet) -> None:
     log = off(fl7)
-    assert "not back: back panel" in blocking(log.case)
+    assert "not back: back panel" in blocking(log.case, log.safety)
     with pytest.raises(Exception, match="not back: heater tags"):
-        refuse_sign_off(log.case, Ended(why="done"))
+        refuse_sign_off(log.case, Ended(why="done"), log.safety)
 
 
 def test_a_cover_that_comes_off_takes_the_proof_away(fl7: Sheet) -> None:
     log = (
         Log(fl7)
         .did(Changed(part="heater", intervention=Intervention.REPLACED))
-        .did(ProofMade(criterion="visual", is_good=True))
+        .did(ProofMade(criterion="visual", is_good=True), ProofMade(criterion="drum", is_good=True))
     )
     log.read("cord pe 0.07")
-    assert [row.is_good for row in proofs(log.case)][:2] == [True, True]
+    assert [row.is_good for row in proofs(log.case, log.safety)][:3] == [True, True, True]
     log.did(BACK_PANEL)
-    assert [row.is_good for row in proofs(log.case)][:2] == [None, None]
+    assert [row.is_good for row in proofs(log.case, log.safety)][:3] == [None, None, None]
 
 
 @pytest.mark.parametrize(
@@ -116,4 +116,4 @@ def test_a_watched_run_means_power_and_ends_a_proof_of_dead(fl7: Sheet, outcome:
     log = Log(fl7).did(Isolated()).read(*PROOF)
     assert safety_at(log.case, log.now).state is SafetyState.DEAD
     log.did(RunWatched(outcome=outcome))
-    assert safety_at(log.case, log.now).state is SafetyState.NOT_PROVED
+    assert safety_at(log.case, log.now).state is SafetyState.UNDER_VOLTAGE

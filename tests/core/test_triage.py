@@ -19,6 +19,7 @@ from ohmcensus.core.quantity import Interval
 from ohmcensus.core.sheet import Sheet
 from ohmcensus.core.sheet.model import Protection
 from ohmcensus.core.symptom import Device, Moment, Symptom
+from ohmcensus.core.terms import Terms
 from ohmcensus.core.trip.house import HEALTHY_MACHINE_A, circuit_on, house_of, proved_by_device, stood_on
 from ohmcensus.core.trip.overcurrent import inrush_of
 from ohmcensus.core.trip.triage import FaultClass, Triage, triage
@@ -162,7 +163,7 @@ def test_the_figures_of_the_usual_profile_are_those_of_the_parts(any_sheet: Shee
         part = any_sheet.part(test.part)
         assert part
         if test.function is Function.INSULATION and test.window.source is Source.COMMON:
-            least = BUILT_IN[0].least_megohm(part.kind, "I") * 1e6
+            least = Terms(any_sheet, BUILT_IN[0]).least_ohm(None if part.kind == "cord" else part.id)
             assert test.window.interval.lo == pytest.approx(least), test.id
 
 

@@ -5,12 +5,16 @@ from __future__ import annotations
 from dataclasses import replace
 
 import pytest
-from tests.core.case_of import Log
+from tests.core.case_of import START, Log
 
+from ohmcensus.core.case import Case
 from ohmcensus.core.limits import BUILT_IN, usual_profile
 from ohmcensus.core.physics.cable import protective_conductor_limit_ohm
-from ohmcensus.core.proof import criteria, current_limit_a
+from ohmcensus.core.proof import criteria
+from ohmcensus.core.safety import safety_at
 from ohmcensus.core.sheet import Sheet
+from ohmcensus.core.terms import Terms
+from ohmcensus.core.window import Window
 from ohmcensus.services.find_sheet import find_sheet
 
 
@@ -30,23 +34,29 @@ def with_heating(watts: float) -> Sheet:
 )
 def test_protective_conductor_current(watts: float, ampere: float) -> None:
     """3.5 mA; over 3.5 kW of heating 1 mA a kW, at most 10 mA."""
-    assert current_limit_a(with_heating(watts), usual_profile(230)) == pytest.approx(ampere)
+    assert Terms(with_heating(watts), usual_profile(230)).conductor_a == pytest.approx(ampere)
+
+
+def windows(case: Case) -> dict[str, Window | None]:
+    return {row.id: row.window for row in criteria(case, safety_at(case, START))}
 
 
 def test_limits_by_protection_class() -> None:
     """Class I: earth, insulation, current both ways; class II: insulation, touch current 0.5 mA, no earth."""
     sheet = find_sheet("fl7-u")
-    one = {row.id: row.window for row in criteria(Log(sheet).case)}
+    one = windows(Log(sheet).case)
     assert one["protective_conductor"] is not None
     assert one["protective_conductor"].interval.hi == pytest.approx(0.3)
     assert one["insulation"] is not None
     assert one["insulation"].interval.lo == pytest.approx(0.3e6)
-    two = {row.id: row.window for row in criteria(Log(sheet.model_copy(update={"protection_class": "II"})).case)}
+    two = windows(Log(sheet.model_copy(update={"protection_class": "II"})).case)
     assert "protective_conductor" not in two
     assert "current" not in two
     assert two["touch"] is not None
     assert two["touch"].interval.hi == pytest.approx(0.5e-3)
-    low = {row.id: row.window for row in criteria(Log(find_sheet("tl4-c")).case)}
+    held = Log(find_sheet("tl4-c")).case
+    assert windows(held)["current"] is None, "held on a GFCI through one full run"
+    low = windows(replace(held, profile=held.limits.model_copy(update={"is_held_on_gfci": False})))
     assert low["current"] is not None
     assert low["current"].interval.hi == pytest.approx(0.75e-3)
 
@@ -77,7 +87,7 @@ def test_insulation_by_class_and_part(kind: str, protection_class: str, megohm: 
 def test_the_chosen_profile_sets_earth_and_current(profile: str, earth: float, current: float) -> None:
     """1.8 m of 1.5 mm2 is 13.3 mohm a metre (IEC 60228 class 5, from memory): 0.0239 ohm."""
     case = replace(Log(find_sheet("fl7-u")).case, profile=next(row for row in BUILT_IN if row.id == profile))
-    found = {row.id: row.window for row in criteria(case)}
+    found = windows(case)
     assert found["protective_conductor"] is not None
     assert found["protective_conductor"].interval.hi == pytest.approx(earth, abs=1e-3)
     assert found["current"] is not None

@@ -103,7 +103,7 @@ def _after_change(case: Case, safety: Safety) -> Iterator[Step]:
     for missing in unfinished(case):
         yield Step("repair", f"Put it together: {missing}")
     for row in proofs(case, safety):
-        if not row.is_good:
+        if row.is_good is False or (row.is_good is None and not row.criterion.is_optional):
             word = "Prove it" if row.is_good is None else "Mend it, then show it again"
             yield Step("prove", f"{word}: {row.criterion.title.lower()}")
     if not blocking(case, safety):

@@ -9,7 +9,7 @@ from ohmcensus.core.errors import InputError
 from ohmcensus.core.machine import MachineTest
 from ohmcensus.core.meter import Function, Meter
 from ohmcensus.core.parts.kind import Weaker
-from ohmcensus.core.quantity import Bound, Indication, Unit, parse_indication
+from ohmcensus.core.quantity import Bound, Indication, Unit, parse_indication, show_value
 
 
 @dataclass(frozen=True, slots=True)
@@ -57,7 +57,7 @@ def choose_use(reading: str, test: MachineTest | None, meters: Sequence[Meter], 
     ReadingTextError
         If the text is no reading.
     InputError
-        If no meter at hand has a function for the test.
+        If no meter at hand has a function for the test, or none that has can have shown this.
     """
     ways = _ways(test, meters, function)
     if not ways:
@@ -67,7 +67,18 @@ def choose_use(reading: str, test: MachineTest | None, meters: Sequence[Meter], 
     if reading.strip().casefold() == NO_LAMP:
         return _no_lamp(ways)
     uses = [_use(reading, meter, way, weaker) for meter, way, weaker in ways]
-    return next((use for use in uses if use.meter.can_show(use.indication, use.function)), uses[0])
+    able = next((use for use in uses if use.meter.can_show(use.indication, use.function)), None)
+    if able is None:
+        raise _cannot_show(reading, uses)
+    return able
+
+
+def _cannot_show(reading: str, uses: Sequence[Use]) -> InputError:
+    """Say that no meter at hand has such a display: a slip of the unit, or another meter."""
+    first = uses[0]
+    full = show_value(first.meter.full_scale(first.function), first.function.unit)
+    remedy = f"its {first.function.value.replace('_', ' ')} scale ends at {full}; read the unit again, or name the meter"
+    return InputError(what=f"{first.meter.title} cannot have shown {reading}", remedy=remedy, field="line")
 
 
 # What a two-pole tester shows where not even its lowest step lights.

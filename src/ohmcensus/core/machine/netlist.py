@@ -10,7 +10,7 @@ from functools import lru_cache
 from ohmcensus.core.circuit import Branch
 from ohmcensus.core.errors import UnknownNameError
 from ohmcensus.core.names import nearest
-from ohmcensus.core.parts.element import OPEN_OHM, STRAP, Element, FaultEffect, earth_strap
+from ohmcensus.core.parts.element import EARTH_OPEN_OHM, OPEN_OHM, SMALLEST_OHM, STRAP, Element, FaultEffect
 from ohmcensus.core.parts.fault import FaultMode
 from ohmcensus.core.parts.kind import TestSpec
 from ohmcensus.core.sheet import Part, Sheet
@@ -81,6 +81,7 @@ def netlist(sheet: Sheet, configuration: Configuration, faults: Sequence[PartFau
         If a plug, state, value, part or mode is not on the sheet.
     """
     states = _states(sheet, configuration.states)
+    floating, faults = _earths_open(sheet, faults)
     changed = {branch: (effect, fault.value) for fault in faults for branch, effect in effects_of(sheet, fault)}
     branches, bent = [], set[str]()
     for part in sheet.parts:
@@ -91,7 +92,24 @@ def netlist(sheet: Sheet, configuration: Configuration, faults: Sequence[PartFau
                 branches.append(placed if effect is None else effect.applied(placed, value))
                 if not element.is_linear:
                     bent.add(placed.id)
-    return Netlist(tuple(branches), tuple(_joints(sheet, configuration.pulled)), frozenset(bent))
+    branches += [Branch(f"{part}.{STRAP}", f"{part}.pe", f"{part}.{STRAP}", ohm) for part, ohm in floating.items()]
+    joints = tuple(_joints(sheet, configuration.pulled, frozenset(floating)))
+    return Netlist(tuple(branches), joints, frozenset(bent))
+
+
+def _earths_open(sheet: Sheet, faults: Sequence[PartFault]) -> tuple[dict[str, float], list[PartFault]]:
+    """Return the parts whose own earth wire is broken, with what is left of it in ohms, and all other faults.
+
+    The wire is no branch of a healthy machine: its body and the machine's earth are one point there.
+    """
+    floating, others = {}, []
+    for fault in faults:
+        part = sheet.part(fault.part)
+        if fault.mode is FaultMode.EARTH_OPEN and part is not None and part.is_earthed:
+            floating[fault.part] = EARTH_OPEN_OHM if fault.value is None else max(SMALLEST_OHM, fault.value)
+        else:
+            others.append(fault)
+    return floating, others
 
 
 @lru_cache(maxsize=512)
@@ -101,8 +119,7 @@ def elements_of(sheet: Sheet, part_id: str) -> tuple[Element, ...]:
     if part is None:
         raise not_on_sheet(what="part", name=part_id, known=[row.id for row in sheet.parts])
     nominal = {spec.name: nominal_of(part, spec) for spec in part.tests()}
-    own = tuple(part.part_kind.elements(part.ratings, nominal.__getitem__))
-    return (*own, earth_strap()) if part.is_earthed else own
+    return part.part_kind.elements(part.ratings, nominal.__getitem__)
 
 
 def part_modes(sheet: Sheet, part_id: str) -> tuple[FaultMode, ...]:
@@ -116,7 +133,7 @@ def all_modes(sheet: Sheet, part_id: str) -> tuple[FaultMode, ...]:
     """Return the fault modes of a part that may be asked of the circuit: its kind's, and its earth broken."""
     known = {mode for element in elements_of(sheet, part_id) for mode in element.effects}
     part = sheet.known_part(part_id)
-    earth = (FaultMode.EARTH_OPEN,) if FaultMode.EARTH_OPEN in known else ()
+    earth = (FaultMode.EARTH_OPEN,) if FaultMode.EARTH_OPEN in known or part.is_earthed else ()
     return (*part.part_kind.fault_modes, *earth)
 
 
@@ -180,10 +197,10 @@ def _placed(branch: Branch, part: Part, element: Element, states: Mapping[str, s
     return replace(branch, id=f"{part.id}.{branch.id}", a=part.point(branch.a), b=part.point(branch.b), ohm=ohm)
 
 
-def _joints(sheet: Sheet, pulled: frozenset[str]) -> Iterable[tuple[str, str]]:
+def _joints(sheet: Sheet, pulled: frozenset[str], floating: frozenset[str]) -> Iterable[tuple[str, str]]:
     """Yield pairs of points that wires join, those of pulled plugs left out."""
     off = {point for name in pulled for point in pulled_points(sheet, name)}
-    strapped = {f"{part.id}.pe": f"{part.id}.{STRAP}" for part in sheet.parts if part.is_earthed}
+    strapped = {f"{part}.pe": f"{part}.{STRAP}" for part in floating}
     for pins in sheet.nets.values():
         kept = [strapped.get(pin, pin) for pin in pins if pin not in off]
         yield from ((kept[0], pin) for pin in kept[1:])

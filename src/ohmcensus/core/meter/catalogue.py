@@ -24,7 +24,10 @@ MULTIMETER_6000 = Meter(
         Function.VOLTS_DC: _decades(0.6, 6000, 4, 0.5, 2),
         Function.DIODE: _DIODE,
         Function.CAPACITANCE: _decades(60e-9, 6000, 6, 3.0, 5),
-        Function.AMPERE: _decades(0.06, 6000, 3, 1.2, 3),
+        Function.AMPERE: (
+            *_decades(0.06, 6000, 3, 1.2, 3),
+            Range(full_scale=10.0, resolution=0.01, percent=1.2, digits=3),
+        ),
         Function.HERTZ: _decades(600.0, 6000, 4, 0.1, 2),
         Function.TEMPERATURE: (Range(full_scale=400.0, resolution=0.1, percent=1.0, digits=10),),
         Function.LENGTH: _LENGTH,

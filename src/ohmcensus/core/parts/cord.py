@@ -104,14 +104,14 @@ class Cord(PartKind[CordRatings]):
             ),
             TestSpec(
                 name="across",
-                title="line to neutral, the machine as it is",
+                title="line to neutral at the plug",
                 between=("plug_l", "plug_n"),
                 function=Function.OHM,
                 expect=no_short(),
                 blind_to=(FaultMode.OPEN, FaultMode.BAD_JOINT, FaultMode.LEAK),
                 aliases=("short",),
                 minutes=0.7,
-                advice="Door shut, switched on: what a relay holds open is read from its output.",
+                advice="The machine as it is, door shut, switched on: what a relay holds open is read from its output.",
             ),
             to_earth(
                 ("plug_n", "plug_pe"),

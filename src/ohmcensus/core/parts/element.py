@@ -23,6 +23,7 @@ JOINT_OHM = 0.01
 CHASSIS = "chassis"
 # Where the earth wire of a part's body ends on the machine's earth.
 STRAP = "strap"
+EARTH_OPEN_OHM = 1e11
 # Middle of what six alike valves show to the diode test (common range 0.3–0.7 V).
 FORWARD_VOLTS = 0.5
 # Less than this between two nodes and the matrix loses its digits; of a capacitance at least this is left.
@@ -189,14 +190,6 @@ def conductor(name: str, a: str, b: str, ohm: float) -> Element:
     }
     effects[FaultMode.EARTH_OPEN] = effects[FaultMode.OPEN]
     return Element(branches=whole.branches[:1], effects=effects)
-
-
-def earth_strap() -> Element:
-    """Return the wire that earths the body of a part; what it hangs on is the machine's earth."""
-    return Element(
-        branches=(Branch(STRAP, "pe", STRAP, JOINT_OHM),),
-        effects={FaultMode.EARTH_OPEN: FaultEffect((STRAP,), Rule.SET, 1e11, 1e6, 1e12)},
-    )
 
 
 def between(name: str, a: str, b: str, mode: FaultMode = FaultMode.SHORT) -> Element:

@@ -57,6 +57,8 @@ class Criterion:
         Test of the sheet whose reading shows it, empty for all others.
     caution
         What can hurt here.
+    is_optional
+        Whether it blocks nothing while it is not shown; shown and bad it does.
     """
 
     id: str
@@ -66,6 +68,7 @@ class Criterion:
     window: Window | None = None
     test: str = ""
     caution: str = ""
+    is_optional: bool = False
 
 
 class Asked(StrEnum):
@@ -123,7 +126,7 @@ def _criteria(case: Case, safety: Safety) -> Iterator[Criterion]:
     yield Criterion("function", "Runs through", "Lock, fill, heat, turn both ways, drain, spin, unlock.", ShownBy.RUN)
     if tub_heater_watts(case.sheet) and _is_heating_touched(case):
         how = "Time the heating: litres, temperature by thermometer before and after. Dry heat: stop at once."
-        yield Criterion("heat", "Water warms as computed", how, ShownBy.HEAT)
+        yield Criterion("heat", "Water warms as computed", how, ShownBy.HEAT, is_optional=True)
     yield Criterion("joints", "No leak", "Every joint that was disturbed is dry after the run.", ShownBy.SEEN)
     if case.sheet.service.schemes:
         yield Criterion("codes", "Codes cleared and read again", "None is stored after the run.", ShownBy.SEEN)

@@ -77,7 +77,8 @@ def _refuse_not_tested(case: Case, body: Ended, safety: Safety) -> None:
         known = ", ".join(missing) or "none"
         what = f"'{strange[0]}' is no line of this proof"
         raise InputError(what=what, remedy=f"not shown are {known}", field="not_tested")
-    left = [row.criterion.title.lower() for name, row in missing.items() if name not in body.not_tested]
+    asked = {name: row for name, row in missing.items() if not row.criterion.is_optional}
+    left = [row.criterion.title.lower() for name, row in asked.items() if name not in body.not_tested]
     blocked = [*_standing(case, safety), *(f"{r.criterion.title.lower()} failed" for r in rows if r.is_good is False)]
     blocked += [f"{title} is not shown and not named" for title in left]
     if blocked:
@@ -91,9 +92,9 @@ def _blocking(case: Case, safety: Safety, *, outlet_reported: bool) -> Iterator[
     yield from _standing(case, safety, outlet_reported=outlet_reported)
     if is_asked(safety):
         for row in proofs(case, safety):
-            if row.is_good is None:
+            if row.is_good is None and not row.criterion.is_optional:
                 yield f"{row.criterion.title.lower()} is not shown"
-            elif not row.is_good:
+            elif row.is_good is False:
                 yield f"{row.criterion.title.lower()} failed"
 
 

@@ -105,14 +105,15 @@ def refuse_proof(case: Case, body: ProofMade, safety: Safety) -> None:
     _refuse_form(case, criterion, body, safety)
     if body.was is When.BEFORE:
         return
-    _refuse_state(criterion, body, safety)
     for row in rows[:place]:
         is_both_seen = row.criterion.kind is criterion.kind is ShownBy.SEEN
-        if row.is_good is False or (row.is_good is None and not is_both_seen):
+        is_missing = row.is_good is None and not is_both_seen and not row.criterion.is_optional
+        if row.is_good is False or is_missing:
             state = "failed" if row.is_good is False else "is not shown yet"
             remedy = "mend that first and show it again" if row.is_good is False else "show that first"
             what = f"{row.criterion.title.lower()} {state}: it comes before {criterion.title.lower()}"
             raise SafetyRefusalError(what=what, remedy=remedy, field="criterion")
+    _refuse_state(criterion, body, safety)
 
 
 def taken_proof(case: Case, body: ProofMade, safety: Safety, bag: Sequence[Meter]) -> ProofMade:

@@ -21,6 +21,8 @@ SHORTEST_HOLD_S = 5.0
 # Above this a charge can throw sparks and hurt; below it the bleed is waited for and the meter decides (ours).
 DANGEROUS_J = 0.35
 SAFE_WAIT_S = 300.0
+# Probes are sold for these voltages (common practice, no source).
+PROBE_RATINGS_V = (600.0, 1000.0)
 
 
 @dataclass(frozen=True, slots=True)
@@ -44,6 +46,8 @@ class Discharge:
         Time to hold it on, whole seconds.
     is_dangerous
         Whether the charge can hurt.
+    probe_v
+        What the probes must be rated for: the next usual rating over the highest voltage it may hold.
     """
 
     volts: float
@@ -56,6 +60,7 @@ class Discharge:
     to_hand_safe_s: float
     hold_s: float
     is_dangerous: bool
+    probe_v: float
 
 
 def discharge_of(charge: StoredCharge) -> Discharge:
@@ -78,4 +83,5 @@ def discharge_of(charge: StoredCharge) -> Discharge:
         to_hand_safe_s=to_hand,
         hold_s=max(SHORTEST_HOLD_S, float(math.ceil(to_hand))),
         is_dangerous=is_dangerous,
+        probe_v=next((rated for rated in PROBE_RATINGS_V if rated >= volts), PROBE_RATINGS_V[-1]),
     )

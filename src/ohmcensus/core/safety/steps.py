@@ -119,10 +119,13 @@ def _discharge(charge: StoredCharge, plan: Discharge) -> str:
     if plan.bleeds_in_s is not None and charge.bleed_ohm is not None:
         bleed = f"its {show_value(charge.bleed_ohm, Unit.OHM)} bring it to 10 V in {_seconds(plan.bleeds_in_s)}"
     if not plan.is_dangerous:
-        return f"{size}: {bleed}. Wait {_seconds(plan.wait_s)}, then measure."
+        return (
+            f"{size}: {bleed}. Wait {_seconds(plan.wait_s)}, then measure. If it does not fall, its bleed has failed: "
+            f"{show_value(plan.resistor_ohm, Unit.OHM)} across it for {_seconds(plan.hold_s)}, and measure again."
+        )
     return (
         f"{size}: {bleed}. Wait {_seconds(plan.wait_s)} and measure. Above 10 V: "
-        f"{show_value(plan.resistor_ohm, Unit.OHM)}, at least {plan.resistor_w:g} W wirewound, probes rated 600 V, "
+        f"{show_value(plan.resistor_ohm, Unit.OHM)}, at least {plan.resistor_w:g} W wirewound, probes rated {plan.probe_v:g} V, "
         f"held on for {_seconds(plan.hold_s)}; measure again after 1 min, it creeps back. "
         "A screwdriver across it is common: it throws sparks, pits the tags and can destroy the capacitor."
     )

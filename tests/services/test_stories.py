@@ -1,0 +1,27 @@
+"""Every story of SAFETY through the use cases of the API: each step, the dangers, what would be allowed."""
+
+from __future__ import annotations
+
+import pytest
+from tests.stories.lifts import LIFTS
+from tests.stories.table import TABLE
+from tests.stories.told import Told
+
+from ohmcensus.services.replay import replay
+
+
+@pytest.mark.parametrize("told", [*TABLE, *LIFTS], ids=lambda told: told.name)
+def test_a_story_comes_to_what_safety_says(told: Told) -> None:
+    steps = replay(told.story).steps
+    refused = {place % len(steps) for place in told.refused}
+    wrong = {place: row.why or "accepted" for place, row in enumerate(steps) if row.accepted == (place in refused)}
+    assert not wrong
+    last = steps[-1]
+    assert tuple(row.id for row in last.dangers) == told.dangers
+    if told.says:
+        assert told.says in steps[max(refused)].why or any(told.says in steps[place].why for place in refused)
+    if told.state:
+        assert last.state == told.state
+    allowed = last.may.model_dump()
+    assert {name: allowed[name] for name in told.may} == told.may
+    assert all(row.lifted_by for step in steps for row in step.dangers)
