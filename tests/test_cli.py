@@ -75,13 +75,17 @@ def test_sheets_and_tests(say: Any) -> None:
     sheet = next(row for row in say("sheets") if row["id"] == "fl7-u")
     assert (sheet["id"], sheet["volts"], sheet["hertz"]) == ("fl7-u", 230.0, 50.0)
     assert "heater.pe" in sheet["pins"]
-    assert sheet["faults"]["heater"] == ["open", "short", "leak", "drift", "bad_joint"]
+    assert sheet["faults"]["heater"] == ["open", "short", "leak", "drift", "bad_joint", "earth_open"]
     tests = say("tests", "--sheet", "fl7-u")
     assert {test["part"] for test in tests} <= set(sheet["parts"])
     assert next(test["reaches"] for test in tests if test["id"] == "heater.element") == ["heater"]
     assert all(set(test["between"]) <= {*sheet["pins"], "chassis"} for test in tests)
     own = say("tests", "--sheet", "fl7-u", "heater")
-    assert [(t["id"], t["meter"]) for t in own] == [("heater.element", "ohm"), ("heater.pe", "insulation")]
+    assert [(t["id"], t["meter"]) for t in own] == [
+        ("heater.element", "ohm"),
+        ("heater.pe", "insulation"),
+        ("heater.earth", "continuity"),
+    ]
 
 
 PREDICTED: list[tuple[list[str], float | None, str, str]] = [

@@ -100,10 +100,11 @@ class History(RuleBasedStateMachine):
         self.written(happened(self.context, self.job_id, LiveBegun(reason="outlet volts")).revision)
         self.safety, self.power = SafetyState.LIVE, self.power + 1
 
+    @precondition(lambda self: self.safety is not SafetyState.LIVE)
     @rule()
     def leave_it(self) -> None:
         self.written(happened(self.context, self.job_id, PluggedIn()).revision)
-        self.safety, self.power = SafetyState.NOT_PROVED, self.power + 1
+        self.safety, self.power = SafetyState.UNDER_VOLTAGE, self.power + 1
 
     @rule()
     def prove_it_dead(self) -> None:

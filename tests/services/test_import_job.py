@@ -17,7 +17,7 @@ from tests.conftest import NOON
 from tests.working import happened, logged
 
 from ohmcensus.core.errors import InputError, OhmcensusError
-from ohmcensus.core.event import Changed, ConnectorNoted, Ended, Intervention, StripStep
+from ohmcensus.core.event import Changed, ConnectorNoted, Ended, Intervention, Isolated, StripStep
 from ohmcensus.services.context import Context
 from ohmcensus.services.export_job import export_job, export_text, job_file
 from ohmcensus.services.import_job import import_file
@@ -66,6 +66,7 @@ def job(context: Context) -> str:
     happened(context, job_id, Changed(part="heater", intervention=Intervention.REPLACED))
     wish = NewWanted(part="heater", offers=[NewOffer(source="Quay store", price="38.50")])
     keep_wanted(context, job_id, uuid4(), wish)
+    happened(context, job_id, Isolated())
     happened(context, job_id, Ended(why="no time left", is_labelled_unsafe=True))
     return job_id
 
@@ -102,7 +103,9 @@ def test_every_demo_job_comes_back_from_its_json_and_all_from_one_archive(
     found = import_file(other, tmp_path / "all.zip")
     assert len(found.jobs) + len(found.already) == len(list_jobs(context))
     for row in list_jobs(context):
-        assert job_file(other, row.id) == job_file(context, row.id)
+        came, went = job_file(other, row.id), job_file(context, row.id)
+        assert came.safety.state == "not_proved", "nobody knows how the machine of a file stands"
+        assert came == went.model_copy(update={"safety": came.safety})
 
 
 def test_keys_that_are_not_known_are_kept(context: Context, other: Context, job: str, tmp_path: Path) -> None:

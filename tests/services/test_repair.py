@@ -8,7 +8,7 @@ import pytest
 from tests.working import happened, logged, prove_dead
 
 from ohmcensus.core.errors import UnknownNameError
-from ohmcensus.core.event import Changed, Hazard, HazardFound, Intervention, RunWatched
+from ohmcensus.core.event import Changed, Hazard, HazardFound, Intervention, PluggedIn, RunWatched
 from ohmcensus.core.safety import SafetyState
 from ohmcensus.services.at_hand import take
 from ohmcensus.services.context import Context
@@ -28,9 +28,12 @@ def test_a_fault_that_vanishes_after_two_changes_is_not_conclusive_and_says_what
     context: Context, job: str
 ) -> None:
     happened(context, job, RunWatched(outcome="heat"))
+    prove_dead(context, job)
     happened(context, job, Changed(part="harness", intervention=Intervention.RESEATED))
     happened(context, job, Changed(part="board", intervention=Intervention.REPLACED, fitted="spare 1"))
     assert show_repair(context, job).cured == ""
+    logged(context, job, "cord insulation >299M")
+    happened(context, job, PluggedIn())
     happened(context, job, RunWatched(outcome="through"))
     view = show_repair(context, job)
     assert [row.has_passed for row in view.steps] == [False, None, None, True]

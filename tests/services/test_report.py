@@ -20,16 +20,21 @@ from ohmcensus.core.event import (
     HazardFound,
     HeatRise,
     Intervention,
-    LiveBegun,
+    Isolated,
+    PluggedIn,
     ProofMade,
     Reopened,
     RunWatched,
     StripBack,
     StripStep,
     Way,
+    When,
 )
 from ohmcensus.core.judgement import Verdict
+from ohmcensus.core.machine import MachineTest, machine_tests
+from ohmcensus.core.parts.kind import MachineState
 from ohmcensus.services.context import Context
+from ohmcensus.services.find_sheet import find_sheet
 from ohmcensus.services.export_job import export_job
 from ohmcensus.services.keep_wanted import NewOffer, NewWanted, keep_wanted
 from ohmcensus.services.open_job import NewJob, open_job
@@ -51,21 +56,31 @@ def text_of(document: bytes) -> str:
     return " ".join(" ".join(page.extract_text() for page in PdfReader(io.BytesIO(document)).pages).split())
 
 
-def repaired(context: Context, job: str) -> None:
+def repaired(context: Context, job: str, *found: str) -> None:
+    happened(context, job, RunWatched(outcome="heat", was=When.NOW))
     prove_dead(context, job)
     logged(context, job, "heater OL")
     logged(context, job, "heater OL")
     logged(context, job, "pump 148")
-    happened(context, job, RunWatched(outcome="heat"))
+    for line in found:
+        logged(context, job, line)
     happened(context, job, Changed(part="heater", intervention=Intervention.REPLACED, fitted="spare 1"))
-    happened(context, job, ProofMade(criterion="visual", is_good=True))
-    prove_dead(context, job)
+    for criterion in ("visual", "drum"):
+        happened(context, job, ProofMade(criterion=criterion, is_good=True))
+    logged(context, job, "heater earth 0.07")
     logged(context, job, "cord pe 0.07")
     logged(context, job, "cord insulation >299M")
 
 
+def good(test: MachineTest) -> str:
+    """Return what a good part reads, with the unit of its test."""
+    window = test.window.interval
+    value = test.window.nominal or (2 * window.lo if window.finite_hi is None else window.hi / 2)
+    return f"{value:.6g}{'' if test.function.unit.value == 'ohm' else test.function.unit.notation.symbol}"
+
+
 def measured(context: Context, job: str) -> None:
-    happened(context, job, LiveBegun(reason="current after repair"))
+    happened(context, job, PluggedIn())
     for criterion in ("current", "current_turned"):
         made = ProofMade(
             criterion=criterion, text="0.41 mA", way=Way.DIFFERENTIAL, serial="OC-T7", calibrated="2026-03-01"
@@ -73,7 +88,7 @@ def measured(context: Context, job: str) -> None:
         happened(context, job, made)
     warmed = HeatRise(litres=10.0, from_celsius=15.0, to_celsius=40.0, minutes=9.5)
     happened(context, job, RunWatched(outcome="through", heat=warmed))
-    for criterion in ("joints", "drum", "codes"):
+    for criterion in ("joints", "codes"):
         happened(context, job, ProofMade(criterion=criterion, is_good=True))
 
 
@@ -99,13 +114,16 @@ def test_a_job_is_not_signed_off_before_its_proof_whoever_asks(context: Context,
     repaired(context, job)
     with pytest.raises(SafetyRefusalError, match="protective conductor current is not shown"):
         happened(context, job, Ended(why="New heater fitted."))
-    with pytest.raises(SafetyRefusalError, match="under power"):
+    with pytest.raises(InputError, match="was this measured now, or before"):
         happened(context, job, ProofMade(criterion="current", text="0.4 mA", way=Way.DIRECT))
+    with pytest.raises(SafetyRefusalError, match="under power"):
+        happened(context, job, ProofMade(criterion="current", text="0.4 mA", way=Way.DIRECT, was=When.NOW))
     measured(context, job)
     assert show_proof(context, job).blocking == []
     happened(context, job, HazardFound(hazard=Hazard.BYPASS, words="lid wires joined"))
     with pytest.raises(SafetyRefusalError, match="lid wires joined"):
         happened(context, job, Ended(why="New heater fitted."))
+    happened(context, job, Isolated())
     happened(context, job, Ended(why="Customer keeps the bypass.", is_labelled_unsafe=True))
     assert "UNSAFE: not to be used" in text_of(report_pdf(context, job))
 
@@ -125,6 +143,7 @@ def test_a_label_is_printed_of_what_was_proved_or_is_unsafe_and_of_nothing_else(
     with pytest.raises(InputError, match="nothing was proved"):
         label_pdf(context, other)
     third = open_job(context, NewJob(id=uuid4(), machine="Machine 7", place="Pier", sheet="fl7-u")).id
+    happened(context, third, Isolated())
     happened(context, third, Ended(why="Left as it is.", is_labelled_unsafe=True))
     said = text_of(label_pdf(context, third))
     assert "UNSAFE Not to be used" in said
@@ -165,9 +184,7 @@ def test_a_job_that_was_reopened_keeps_the_sheet_that_was_signed(context: Contex
 
 
 def test_the_sheet_shows_what_the_machine_did_before_beside_what_it_does_now(context: Context, job: str) -> None:
-    prove_dead(context, job)
-    logged(context, job, "cord insulation 0.12M")
-    repaired(context, job)
+    repaired(context, job, "cord insulation 0.12M")
     measured(context, job)
     before = {row.id: row.before for row in show_proof(context, job).criteria}
     assert (before["insulation"], before["function"]) == ("120 kΩ", "fails at heat")
@@ -188,11 +205,10 @@ def test_what_came_off_and_what_is_wanted_stand_on_the_sheet(context: Context, j
 def test_a_sheet_of_everything_keeps_to_three_pages(context: Context, job: str) -> None:
     """Every line of the sheet read, eight steps off, a proof, costs: the most that one visit brings."""
     prove_dead(context, job)
-    for line in show_trace(context, job).lines:
-        part, _, test = line.key.partition(".")
-        if not line.reads and line.state != "live" and part not in {"outlet", "source", "dead"} and test:
+    for test in machine_tests(find_sheet("fl7-u"), 20.0):
+        if test.state is not MachineState.LIVE and test.part != "outlet":
             with suppress(OhmcensusError):
-                logged(context, job, f"{part} {test} {'OL' if line.unit == 'ohm' else '1'}")
+                logged(context, job, f"{test.part} {test.name} {good(test)}")
     for number in range(8):
         happened(context, job, StripStep(words=f"cover number {number}", fasteners=4, head="cross", size="M4 x 12"))
     for step in show_repair(context, job).strip.steps:

@@ -67,6 +67,7 @@ def test_what_was_noted_takes_the_place_of_what_was_proposed(context: Context, j
 def test_every_signing_is_listed_and_a_job_with_nothing_done_claims_no_proof(context: Context, job: str) -> None:
     happened(context, job, Ended(why="The socket was dead."))
     happened(context, job, Reopened())
+    happened(context, job, Isolated())
     happened(context, job, Ended(why="And so was the next.", is_labelled_unsafe=True))
     view = show_sheet_out(context, job)
     assert [(row.why, row.is_labelled_unsafe) for row in view.revisions] == [

@@ -30,7 +30,6 @@ def seen(context: Context, job: str, objective: Objective = Objective.SOONEST) -
 
 
 def test_a_reading_and_its_repeat_name_the_part_and_say_why(context: Context, job: str) -> None:
-    prove_dead(context, job)
     happened(context, job, RunWatched(outcome="drain"))
     prove_dead(context, job)
     logged(context, job, "pump OL")

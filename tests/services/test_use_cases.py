@@ -17,7 +17,7 @@ from ohmcensus.core.errors import (
     StaleRevisionError,
     UnknownNameError,
 )
-from ohmcensus.core.event import Attended, Body, LiveBegun, LiveEnded
+from ohmcensus.core.event import Attended, Body, Isolated, LiveBegun, LiveEnded
 from ohmcensus.core.meter import generic_meter
 from ohmcensus.core.safety import SafetyState
 from ohmcensus.services.context import Context
@@ -167,6 +167,9 @@ def test_live_mode_needs_a_reason_and_refuses_ohms(bench: Bench) -> None:
             bench.log(text)
     assert bench.log("outlet 231") is not None
     bench.happens(LiveEnded())
+    with pytest.raises(SafetyRefusalError, match="UNDER VOLTAGE"):
+        bench.log("heater 25.9", override="heater out on the bench, said too late")
+    bench.happens(Isolated())
     with pytest.raises(SafetyRefusalError, match="not proved dead"):
         bench.log("heater 25.9")
     line = bench.log("heater 25.9", override="heater out on the bench, said too late")
@@ -230,7 +233,7 @@ def test_generic_meters_are_not_overwritten_or_removed(context: Context) -> None
         remove_meter(context, "multimeter-6000")
     with pytest.raises(InputError, match="no meter 'wand'"):
         keep_settings(context, Settings(bag=["wand"]))
-    assert len(show_meters(context)) == 3
+    assert len(show_meters(context)) == 4
 
 
 def test_opening_a_job_twice_is_one_job(context: Context) -> None:

@@ -5,10 +5,9 @@ from __future__ import annotations
 from dataclasses import dataclass, field
 from typing import Any
 
-from tests.core.case_of import proof_of
-
 from ohmcensus.exchange.story_file import Story
 from ohmcensus.services.find_sheet import find_sheet
+from tests.core.case_of import proof_of
 
 Steps = list[dict[str, Any]]
 AT = "2026-01-05T08:00:00Z"
@@ -39,7 +38,7 @@ def signed(sheet: str = "fl7-u", *, hidden: tuple[str, ...] = ()) -> Steps:
     codes = bool(find_sheet(sheet).service.schemes)
     reversible = find_sheet(sheet).is_plug_reversible
     ways = ["current", "current_turned"] if reversible else ["current"]
-    is_gfci = find_sheet(sheet).volts < 180  # noqa: PLR2004 - the 120 V world
+    is_gfci = find_sheet(sheet).volts < 180
     currents = [do("proof_made", criterion=way, text="0.4 mA", way="differential") for way in ways]
     return [
         do("proof_made", criterion="visual", is_good=True),

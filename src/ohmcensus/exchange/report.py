@@ -52,6 +52,8 @@ class Report:
         The proof table, empty where none was made; the testers that its rows name, with number and calibration.
     ending, signed, is_unsafe
         How the job ended; who signed it off and when; whether the machine goes out labelled unsafe.
+    dangers
+        What was dangerous and how that ended; what was read although it was refused.
     advice, cautions
         Sentences.
     readings
@@ -77,6 +79,7 @@ class Report:
     ending: str
     signed: str
     is_unsafe: bool
+    dangers: tuple[str, ...]
     advice: tuple[str, ...]
     cautions: tuple[str, ...]
     readings: tuple[ReportReading, ...]

@@ -45,17 +45,21 @@ _LANE = 6 * mm
 # More readings than this go side by side.
 MOST_IN_ONE_COLUMN = 12
 MOST_PAGES = 3
+SMALLEST_PRINT = 6.5
 
 
 def write_report(report: Report) -> bytes:
     """Return the job sheet as a PDF of one to three pages; the customer's is its own where that leaves it at three."""
     register_faces()
-    written, pages = _written(report, has_own_page=True)
-    return written if pages <= MOST_PAGES else _written(report, has_own_page=False)[0]
+    for has_own_page, size in ((True, 7.5), (False, 7.5), (False, 6.5)):
+        written, pages = _written(report, has_own_page=has_own_page, size=size)
+        if pages <= MOST_PAGES:
+            break
+    return written
 
 
-def _written(report: Report, *, has_own_page: bool) -> tuple[bytes, int]:
-    """Return the document and how many pages it has."""
+def _written(report: Report, *, has_own_page: bool, size: float) -> tuple[bytes, int]:
+    """Return the document with its small print of a size, and how many pages it has."""
     out = io.BytesIO()
     document = SimpleDocTemplate(
         out,
@@ -70,7 +74,7 @@ def _written(report: Report, *, has_own_page: bool) -> tuple[bytes, int]:
         lang="en",
     )
     canvas = partial(Canvas, initialFontName="text")
-    story = list(_story(report, has_own_page=has_own_page))
+    story = list(_story(report, has_own_page=has_own_page, size=size))
     document.build(story, onFirstPage=_foot, onLaterPages=_foot, canvasmaker=canvas)
     return out.getvalue(), document.page
 
@@ -120,7 +124,7 @@ def _list(rows: tuple[str, ...]) -> ListFlowable:
     )
 
 
-def _story(report: Report, *, has_own_page: bool) -> Iterator[Any]:
+def _story(report: Report, *, has_own_page: bool, size: float) -> Iterator[Any]:
     yield _top(report)
     if report.is_unsafe:
         yield Spacer(1, 3 * mm)
@@ -129,7 +133,8 @@ def _story(report: Report, *, has_own_page: bool) -> Iterator[Any]:
     yield from _work(report)
     yield from _end(report)
     yield from _heading("Every reading that stands")
-    yield _readings(report.readings) if len(report.readings) <= MOST_IN_ONE_COLUMN else _two_columns(report.readings)
+    is_few = len(report.readings) <= MOST_IN_ONE_COLUMN
+    yield _readings(report.readings) if is_few else _two_columns(report.readings, size)
     yield PageBreak() if has_own_page else CondPageBreak(66 * mm)
     yield from _heading("For the customer")
     for row in report.plain:
@@ -177,6 +182,7 @@ def _end(report: Report) -> Iterator[Any]:
     if report.costs:
         yield from _heading("Costs")
         yield _costs(report.costs)
+    yield from _section("Dangers and overrides", report.dangers)
     yield from _section("Advice", report.advice)
     yield from _section("Cautions", report.cautions)
 
@@ -265,24 +271,25 @@ def _readings(rows: tuple[ReportReading, ...]) -> Table:
     return Table([head, *body], colWidths=widths, repeatRows=1, style=_lined(), hAlign="LEFT")
 
 
-def _two_columns(rows: tuple[ReportReading, ...]) -> Table:
+def _two_columns(rows: tuple[ReportReading, ...], size: float) -> Table:
     """Return many readings side by side, in small print, so that a sheet keeps to its pages."""
     half = (len(rows) + 1) // 2
     blank = [""] * 4
     head = [_words(name, _style(8, colour=QUIET)) for name in ("What", "Reads", "Should read", "Says")]
-    sides = [[_small(row) for row in part] for part in (rows[:half], rows[half:])]
+    sides = [[_small(row, size) for row in part] for part in (rows[:half], rows[half:])]
     body = [[*left, "", *(sides[1][at] if at < len(sides[1]) else blank)] for at, left in enumerate(sides[0])]
     widths = [WIDTH * share for share in (0.23, 0.085, 0.105, 0.065)]
     columns = [*widths, WIDTH * 0.03, *widths]
-    return Table([[*head, "", *head], *body], colWidths=columns, repeatRows=1, style=_lined(), hAlign="LEFT")
+    style = _lined(padding=2.0 if size > SMALLEST_PRINT else 0.8)
+    return Table([[*head, "", *head], *body], colWidths=columns, repeatRows=1, style=style, hAlign="LEFT")
 
 
-def _small(row: ReportReading) -> list[Any]:
+def _small(row: ReportReading, size: float) -> list[Any]:
     return [
-        _words(row.what, _style(7.5)),
-        _words(row.reads, _style(7.5, bold=True)),
-        _words(row.should, _style(7.5)),
-        _words(row.verdict, _style(7.5, colour=OUTSIDE if row.is_outside else INK)),
+        _words(row.what, _style(size)),
+        _words(row.reads, _style(size, bold=True)),
+        _words(row.should, _style(size)),
+        _words(row.verdict, _style(size, colour=OUTSIDE if row.is_outside else INK)),
     ]
 
 
@@ -313,13 +320,13 @@ def _costs(rows: tuple[tuple[str, str], ...]) -> Table:
     return Table(body, colWidths=[WIDTH * 0.75, WIDTH * 0.25], style=_lined(), hAlign="LEFT")
 
 
-def _lined() -> TableStyle:
+def _lined(padding: float = 2.0) -> TableStyle:
     return TableStyle(
         [
             ("LINEBELOW", (0, 0), (-1, -1), 0.5, RULE),
             ("VALIGN", (0, 0), (-1, -1), "TOP"),
             ("LEFTPADDING", (0, 0), (-1, -1), 0),
-            ("TOPPADDING", (0, 0), (-1, -1), 2),
-            ("BOTTOMPADDING", (0, 0), (-1, -1), 2),
+            ("TOPPADDING", (0, 0), (-1, -1), padding),
+            ("BOTTOMPADDING", (0, 0), (-1, -1), padding),
         ]
     )

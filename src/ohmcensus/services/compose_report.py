@@ -19,6 +19,7 @@ from ohmcensus.core.strip_down import strip_down
 from ohmcensus.exchange.report import Report, ReportProof, ReportReading
 from ohmcensus.services.at_hand import JobAtHand
 from ohmcensus.services.context import Context
+from ohmcensus.services.danger_words import danger_rows
 from ohmcensus.services.show_proof import CriterionView, proof_view
 from ohmcensus.services.show_repair import step_words
 from ohmcensus.services.show_strip import held_words
@@ -57,7 +58,8 @@ def composed(context: Context, job: JobAtHand, wanted: Sequence[WantedPart] = ()
     rows = [row for row in job.lines if row.answer is not None and row.test and not is_proof(row.test.id)]
     deciding = _deciding([row for row in census_lines(before) if row.answer and row.test], known.leader)
     cured = cured_words(case)
-    proved = proofs(case, job.safety(context.clock()))
+    safety = job.safety(context.clock())
+    proved = proofs(case, safety)
     shown = proof_view(context, job).criteria if any(row.is_good is not None for row in proved) else []
     testers = {
         tester: f"T{at + 1}" for at, tester in enumerate(dict.fromkeys(row.tester for row in shown if row.tester))
@@ -77,9 +79,10 @@ def composed(context: Context, job: JobAtHand, wanted: Sequence[WantedPart] = ()
         costs=cost_rows(case),
         proofs=tuple(_proof(row, testers) for row in shown),
         testers=tuple(f"{name}: {tester}" for tester, name in testers.items()),
-        ending=_ending(end.body.why if end and isinstance(end.body, Ended) else "", is_unsafe=is_unsafe),
+        ending=_ending(end.body if end and isinstance(end.body, Ended) else None),
         signed=_signed(job),
         is_unsafe=is_unsafe,
+        dangers=danger_rows(case, safety),
         advice=ADVICE,
         cautions=CAUTIONS,
         readings=tuple(_reading(row) for row in rows),
@@ -164,10 +167,16 @@ def _blind(row: CensusLine) -> str:
     return f"{row.test.part_title}, {row.test.title}: {modes}." if row.test else modes
 
 
-def _ending(why: str, *, is_unsafe: bool) -> str:
-    if not why:
+def _ending(body: Ended | None) -> str:
+    """Say how the job ended, and how the machine was left where it did not go out as safe."""
+    if body is None:
         return "The job is not ended yet: this is how it stands."
-    return f"{why} The machine is labelled unsafe: not to be used." if is_unsafe else why
+    if body.is_labelled_unsafe:
+        return f"{body.why} The machine is labelled unsafe: not to be used. Left: {body.left_as.words}."
+    if body.not_tested:
+        left = ", ".join(name.replace("_", " ") for name in body.not_tested)
+        return f"{body.why} Not tested, and the customer was told: {left}. Nothing is claimed of its safety."
+    return f"{body.why} The outlet has no earth; that was reported." if body.outlet_reported else body.why
 
 
 def _proof(row: CriterionView, testers: Mapping[str, str]) -> ReportProof:

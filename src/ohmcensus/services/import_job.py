@@ -202,8 +202,8 @@ def _write(session: Session, arrival: _Arrival) -> None:
         events.append(session, job.id, event)
     for frame in case.frames:
         frames.append(session, job.id, int(frame.order), body_of(frame).model_dump_json(exclude_defaults=True))
-    came = replace(case.present, order=job.revision, is_arrival=True, profile=_profile(session, arrival.sheet))
-    frames.append(session, job.id, job.revision, body_of(came).model_dump_json(exclude_defaults=True))
+    came = replace(case.present, order=job.revision + 1, is_arrival=True, profile=_profile(session, arrival.sheet))
+    frames.append(session, job.id, job.revision + 1, body_of(came).model_dump_json(exclude_defaults=True))
     for note in job.notes:
         columns = note.model_dump(exclude={"order"})
         notes.append(session, NoteRow(job_id=job.id, revision=note.order, **columns))

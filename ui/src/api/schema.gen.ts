@@ -1641,6 +1641,8 @@ export interface components {
             kind: "codes_read";
             /** Scheme */
             scheme: string;
+            /** @default null */
+            was?: components["schemas"]["When"] | null;
         };
         /**
          * CodesView
@@ -1884,6 +1886,12 @@ export interface components {
             title: string;
         };
         /**
+         * CutOff
+         * @description How the machine was cut off.
+         * @enum {string}
+         */
+        CutOff: "unplugged" | "plug_in_hand" | "locked_off" | "switched_off";
+        /**
          * CycleBegun
          * @description An automatic test was started.
          */
@@ -1932,6 +1940,8 @@ export interface components {
             outcome: components["schemas"]["Outcome"];
             /** Step */
             step: string;
+            /** @default null */
+            was?: components["schemas"]["When"] | null;
         };
         /**
          * CycleView
@@ -2038,9 +2048,14 @@ export interface components {
         };
         /**
          * EarthLifted
-         * @description The earth wire of a part is off, so that the part floats while it is tested.
+         * @description The earth wire of a part is off, so that the part floats while it is tested; or it was found off.
          */
         EarthLifted: {
+            /**
+             * Found
+             * @default false
+             */
+            found?: boolean;
             /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
@@ -2065,6 +2080,19 @@ export interface components {
         /**
          * Ended
          * @description The job is over; a machine that is not safe is labelled so, and the customer told.
+         *
+         *     Attributes
+         *     ----------
+         *     why
+         *         How it ended.
+         *     is_labelled_unsafe
+         *         Whether the machine goes out with the unsafe label.
+         *     left_as
+         *         How the machine is left.
+         *     not_tested
+         *         Lines of the proof that were not shown, where the customer was told so: no label, and never the word safe.
+         *     outlet_reported
+         *         Whether the outlet has no earth, was reported, and the machine stays unplugged.
          */
         Ended: {
             /**
@@ -2077,6 +2105,18 @@ export interface components {
              * @enum {string}
              */
             kind: "ended";
+            /** @default unplugged */
+            left_as?: components["schemas"]["LeftAs"];
+            /**
+             * Not Tested
+             * @default []
+             */
+            not_tested?: string[];
+            /**
+             * Outlet Reported
+             * @default false
+             */
+            outlet_reported?: boolean;
             /** Why */
             why: string;
         };
@@ -2117,6 +2157,22 @@ export interface components {
             spare: components["schemas"]["SpareView"];
         };
         /**
+         * FoundPowered
+         * @description The machine stood under voltage all the same, though this record had been refused.
+         */
+        FoundPowered: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "found_powered";
+            /**
+             * Words
+             * @default
+             */
+            words?: string;
+        };
+        /**
          * Function
          * @description What an instrument does to a pair of points.
          * @enum {string}
@@ -2137,11 +2193,22 @@ export interface components {
             title: string;
         };
         /**
+         * HandsOff
+         * @description Whoever proved the machine dead has the hands off it: another person may power it.
+         */
+        HandsOff: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "hands_off";
+        };
+        /**
          * Hazard
          * @description A danger to people that is open until something shows that it is not.
          * @enum {string}
          */
-        Hazard: "shock" | "trip" | "burnt_smell" | "water_inside" | "bypass" | "earth_off";
+        Hazard: "shock" | "trip" | "burnt_smell" | "water_inside" | "bypass" | "earth_off" | "dry";
         /**
          * HazardFound
          * @description A danger was seen, smelt or felt.
@@ -2161,15 +2228,21 @@ export interface components {
         };
         /**
          * HazardView
-         * @description An open danger.
+         * @description A danger that stands: what was found, what it forbids, what lifts it and what is typed for that.
          */
         HazardView: {
+            /** Forbids */
+            forbids: string[];
             /** Forbids Power */
             forbids_power: boolean;
             /** Hazard */
             hazard: string;
+            /** Is Told */
+            is_told: boolean;
             /** Remedy */
             remedy: string;
+            /** Typed */
+            typed: string;
             /** Words */
             words: string;
         };
@@ -2329,15 +2402,11 @@ export interface components {
         Intervention: "reseated" | "cleaned" | "adjusted" | "mended" | "replaced";
         /**
          * Isolated
-         * @description The machine was cut off: the plug in sight, or the supply locked off.
+         * @description The machine was cut off, and how.
          */
         Isolated: {
-            /**
-             * How
-             * @default unplugged
-             * @enum {string}
-             */
-            how?: "unplugged" | "locked_off";
+            /** @default unplugged */
+            how?: components["schemas"]["CutOff"];
             /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
@@ -2393,6 +2462,7 @@ export interface components {
             outside: number;
             /** Place */
             place: string;
+            power: components["schemas"]["PowerView"];
             /** Revision */
             revision: number;
             safety: components["schemas"]["SafetyState"];
@@ -2461,6 +2531,12 @@ export interface components {
             kinds: components["schemas"]["Kind"][];
         };
         /**
+         * LeftAs
+         * @description How a machine is left behind.
+         * @enum {string}
+         */
+        LeftAs: "unplugged" | "locked_off" | "customer_refused";
+        /**
          * LimitProfile
          * @description What a part must insulate at least, and may leak at most.
          *
@@ -2479,6 +2555,10 @@ export interface components {
          *         limit by its length.
          *     conductor_ma, touch_ma
          *         Protective conductor current at most, None for the limit by the heating power; touch current at most.
+         *     replaces_standard
+         *         Whether it stands in the place of the standard, and so may ask less; else the stricter of the two holds.
+         *     is_held_on_gfci
+         *         Whether one full run held on a GFCI takes the place of the protective conductor current.
          */
         LimitProfile: {
             /**
@@ -2518,6 +2598,11 @@ export interface components {
              * @default false
              */
             is_cord_added?: boolean;
+            /**
+             * Is Held On Gfci
+             * @default false
+             */
+            is_held_on_gfci?: boolean;
             /** Kinds Megohm */
             kinds_megohm?: {
                 [key: string]: number;
@@ -2527,6 +2612,11 @@ export interface components {
              * @default 0.75
              */
             part_ma?: number;
+            /**
+             * Replaces Standard
+             * @default false
+             */
+            replaces_standard?: boolean;
             /** Title */
             title: string;
             /**
@@ -2719,6 +2809,11 @@ export interface components {
             /** Reason */
             reason: string;
             /**
+             * Says
+             * @default []
+             */
+            says?: components["schemas"]["Says"][];
+            /**
              * Stays Connected
              * @default
              */
@@ -2814,6 +2909,8 @@ export interface components {
          *         What the display shows beyond its range, besides the usual OL.
          *     shows_ol
          *         Whether the display shows OL; a tester that writes ">299 MΩ" does not.
+         *     lowest_step_v
+         *         Of a tester with lamps: what its lowest one needs, in volts AC; None for a meter with figures.
          *     serial, calibrated
          *         Its own number, and the date of its calibration (ISO 8601); empty where they are not stated.
          */
@@ -2839,6 +2936,11 @@ export interface components {
              * @default 0.2
              */
             lead_resistance_ohm?: number;
+            /**
+             * Lowest Step V
+             * @default null
+             */
+            lowest_step_v?: number | null;
             /**
              * Nulled
              * @default false
@@ -2921,10 +3023,17 @@ export interface components {
          *         Revision of the job that the writer had seen.
          *     body
          *         What happened.
+         *     device
+         *         The device that writes it: a random id that it keeps.
          */
         NewEvent: {
             /** Body */
-            body: components["schemas"]["Isolated"] | components["schemas"]["PluggedIn"] | components["schemas"]["LiveBegun"] | components["schemas"]["LiveEnded"] | components["schemas"]["Opened"] | components["schemas"]["StepTicked"] | components["schemas"]["Attended"] | components["schemas"]["Tripped"] | components["schemas"]["Reclosed"] | components["schemas"]["HazardFound"] | components["schemas"]["BypassRemoved"] | components["schemas"]["EarthLifted"] | components["schemas"]["EarthRefitted"] | components["schemas"]["Checked"] | components["schemas"]["CodesRead"] | components["schemas"]["EntryTried"] | components["schemas"]["CycleBegun"] | components["schemas"]["CycleTicked"] | components["schemas"]["CircuitNoted"] | components["schemas"]["RunMade"] | components["schemas"]["RunDoubted"] | components["schemas"]["RunWithdrawn"] | components["schemas"]["ProofMade"] | components["schemas"]["StripStep"] | components["schemas"]["StripBack"] | components["schemas"]["ConnectorNoted"] | components["schemas"]["ConnectorTicked"] | components["schemas"]["InsulationNotAllowed"] | components["schemas"]["Changed"] | components["schemas"]["Skipped"] | components["schemas"]["RunWatched"] | components["schemas"]["CostsNoted"] | components["schemas"]["Ended"] | components["schemas"]["Reopened"];
+            body: components["schemas"]["Isolated"] | components["schemas"]["PluggedIn"] | components["schemas"]["LiveBegun"] | components["schemas"]["LiveEnded"] | components["schemas"]["Opened"] | components["schemas"]["Shut"] | components["schemas"]["FoundPowered"] | components["schemas"]["HandsOff"] | components["schemas"]["StepTicked"] | components["schemas"]["Attended"] | components["schemas"]["Tripped"] | components["schemas"]["Reclosed"] | components["schemas"]["HazardFound"] | components["schemas"]["PlaceNoted"] | components["schemas"]["NotedInError"] | components["schemas"]["OutletNamed"] | components["schemas"]["Stamped"] | components["schemas"]["BypassRemoved"] | components["schemas"]["EarthLifted"] | components["schemas"]["EarthRefitted"] | components["schemas"]["Checked"] | components["schemas"]["CodesRead"] | components["schemas"]["EntryTried"] | components["schemas"]["CycleBegun"] | components["schemas"]["CycleTicked"] | components["schemas"]["CircuitNoted"] | components["schemas"]["RunMade"] | components["schemas"]["RunDoubted"] | components["schemas"]["RunWithdrawn"] | components["schemas"]["ProofMade"] | components["schemas"]["StripStep"] | components["schemas"]["StripBack"] | components["schemas"]["ConnectorNoted"] | components["schemas"]["ConnectorTicked"] | components["schemas"]["InsulationNotAllowed"] | components["schemas"]["Changed"] | components["schemas"]["Skipped"] | components["schemas"]["RunWatched"] | components["schemas"]["CostsNoted"] | components["schemas"]["Ended"] | components["schemas"]["Reopened"];
+            /**
+             * Device
+             * @default
+             */
+            device?: string;
             /**
              * Id
              * Format: uuid
@@ -3042,6 +3151,11 @@ export interface components {
          *         Id of the reading that this one corrects.
          */
         NewReading: {
+            /**
+             * Device
+             * @default
+             */
+            device?: string;
             /** @default null */
             function?: components["schemas"]["Function"] | null;
             /**
@@ -3188,6 +3302,21 @@ export interface components {
             words: string;
         };
         /**
+         * NotedInError
+         * @description A danger that was told, tapped or looked at was noted by mistake; one that was measured never is.
+         */
+        NotedInError: {
+            /** Because */
+            because: string;
+            /** Danger */
+            danger: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "noted_in_error";
+        };
+        /**
          * Objective
          * @description What the next question is chosen for.
          * @enum {string}
@@ -3272,6 +3401,19 @@ export interface components {
          * @enum {string}
          */
         OutletFinding: "incomplete" | "right" | "changed_over" | "dead" | "no_earth" | "neutral_open" | "floating" | "out_of_range" | "odd";
+        /**
+         * OutletNamed
+         * @description From here on another outlet is read: which.
+         */
+        OutletNamed: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "outlet_named";
+            /** Words */
+            words: string;
+        };
         /**
          * OutletView
          * @description What the three voltages say.
@@ -3508,6 +3650,29 @@ export interface components {
             y: number;
         };
         /**
+         * PlaceNoted
+         * @description The place of a burnt smell was found, or the machine is dry again and where the water came from is noted.
+         */
+        PlaceNoted: {
+            /**
+             * Hazard
+             * @enum {string}
+             */
+            hazard: "burnt_smell" | "water_inside";
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "place_noted";
+            /**
+             * Part
+             * @default
+             */
+            part?: string | "";
+            /** Words */
+            words: string;
+        };
+        /**
          * PlugChoice
          * @description A plug, and whether it is off.
          */
@@ -3553,6 +3718,27 @@ export interface components {
             title: string;
             /** Typed */
             typed: string;
+        };
+        /**
+         * PowerView
+         * @description The state of the machine at a moment, as every answer and every refusal carries it.
+         *
+         *     ``shout`` is a voltage that was found where none should be and is not shown to be gone; ``cut`` how it is cut off.
+         */
+        PowerView: {
+            /** At */
+            at: string;
+            /** Cut */
+            cut: string;
+            /** Lapsed */
+            lapsed: string;
+            /** Reason */
+            reason: string;
+            /** Shout */
+            shout: string;
+            state: components["schemas"]["SafetyState"];
+            /** Until */
+            until: string;
         };
         /**
          * Problem
@@ -3648,6 +3834,8 @@ export interface components {
              * @default
              */
             text?: string;
+            /** @default null */
+            was?: components["schemas"]["When"] | null;
             /** @default null */
             way?: components["schemas"]["Way"] | null;
             /**
@@ -3820,7 +4008,9 @@ export interface components {
         };
         /**
          * Reclosed
-         * @description The device was closed again, once.
+         * @description The device was closed again, once; the machine out of the outlet, or in it.
+         *
+         *     Where it is not said, the machine is out while it is cut off, else in.
          */
         Reclosed: {
             /**
@@ -3828,6 +4018,11 @@ export interface components {
              * @enum {string}
              */
             kind: "reclosed";
+            /**
+             * Machine
+             * @default null
+             */
+            machine?: ("in" | "out") | null;
         };
         /**
          * RecordView
@@ -3837,7 +4032,7 @@ export interface components {
             /** At */
             at: string;
             /** Body */
-            body: components["schemas"]["Isolated"] | components["schemas"]["PluggedIn"] | components["schemas"]["LiveBegun"] | components["schemas"]["LiveEnded"] | components["schemas"]["Opened"] | components["schemas"]["StepTicked"] | components["schemas"]["Attended"] | components["schemas"]["Tripped"] | components["schemas"]["Reclosed"] | components["schemas"]["HazardFound"] | components["schemas"]["BypassRemoved"] | components["schemas"]["EarthLifted"] | components["schemas"]["EarthRefitted"] | components["schemas"]["Checked"] | components["schemas"]["CodesRead"] | components["schemas"]["EntryTried"] | components["schemas"]["CycleBegun"] | components["schemas"]["CycleTicked"] | components["schemas"]["CircuitNoted"] | components["schemas"]["RunMade"] | components["schemas"]["RunDoubted"] | components["schemas"]["RunWithdrawn"] | components["schemas"]["ProofMade"] | components["schemas"]["StripStep"] | components["schemas"]["StripBack"] | components["schemas"]["ConnectorNoted"] | components["schemas"]["ConnectorTicked"] | components["schemas"]["InsulationNotAllowed"] | components["schemas"]["Changed"] | components["schemas"]["Skipped"] | components["schemas"]["RunWatched"] | components["schemas"]["CostsNoted"] | components["schemas"]["Ended"] | components["schemas"]["Reopened"];
+            body: components["schemas"]["Isolated"] | components["schemas"]["PluggedIn"] | components["schemas"]["LiveBegun"] | components["schemas"]["LiveEnded"] | components["schemas"]["Opened"] | components["schemas"]["Shut"] | components["schemas"]["FoundPowered"] | components["schemas"]["HandsOff"] | components["schemas"]["StepTicked"] | components["schemas"]["Attended"] | components["schemas"]["Tripped"] | components["schemas"]["Reclosed"] | components["schemas"]["HazardFound"] | components["schemas"]["PlaceNoted"] | components["schemas"]["NotedInError"] | components["schemas"]["OutletNamed"] | components["schemas"]["Stamped"] | components["schemas"]["BypassRemoved"] | components["schemas"]["EarthLifted"] | components["schemas"]["EarthRefitted"] | components["schemas"]["Checked"] | components["schemas"]["CodesRead"] | components["schemas"]["EntryTried"] | components["schemas"]["CycleBegun"] | components["schemas"]["CycleTicked"] | components["schemas"]["CircuitNoted"] | components["schemas"]["RunMade"] | components["schemas"]["RunDoubted"] | components["schemas"]["RunWithdrawn"] | components["schemas"]["ProofMade"] | components["schemas"]["StripStep"] | components["schemas"]["StripBack"] | components["schemas"]["ConnectorNoted"] | components["schemas"]["ConnectorTicked"] | components["schemas"]["InsulationNotAllowed"] | components["schemas"]["Changed"] | components["schemas"]["Skipped"] | components["schemas"]["RunWatched"] | components["schemas"]["CostsNoted"] | components["schemas"]["Ended"] | components["schemas"]["Reopened"];
             /** Id */
             id: string;
             /** Who */
@@ -4050,8 +4245,17 @@ export interface components {
          *         The first step that failed, ``through`` or ``trips``.
          *     heat
          *         How the water warmed meanwhile, None where nobody timed it.
+         *     was
+         *         Whether it was now, or before the machine was cut off; said where it is cut off.
+         *     guarded
+         *         Whether it was the one run to dry or warm a part whose lines are unread: it lifts and proves nothing.
          */
         RunWatched: {
+            /**
+             * Guarded
+             * @default false
+             */
+            guarded?: boolean;
             /** @default null */
             heat?: components["schemas"]["HeatRise"] | null;
             /**
@@ -4061,6 +4265,8 @@ export interface components {
             kind: "run_watched";
             /** Outcome */
             outcome: string;
+            /** @default null */
+            was?: components["schemas"]["When"] | null;
         };
         /**
          * RunWithdrawn
@@ -4178,6 +4384,8 @@ export interface components {
             points: components["schemas"]["PointView"][];
             /** Records */
             records: components["schemas"]["RecordView"][];
+            /** Refusals */
+            refusals: string[];
             /** Sentence */
             sentence: string;
             /** Steps */
@@ -4188,7 +4396,13 @@ export interface components {
          * @description What is established about voltage on the machine.
          * @enum {string}
          */
-        SafetyState: "not_proved" | "dead" | "live";
+        SafetyState: "not_proved" | "dead" | "live" | "under_voltage";
+        /**
+         * Says
+         * @description What is stated before live work while a danger asks for it.
+         * @enum {string}
+         */
+        Says: "lid_shut" | "heater_wires_off";
         /**
          * SchemeView
          * @description A way to show codes.
@@ -4572,7 +4786,20 @@ export interface components {
          * @description How a criterion is shown.
          * @enum {string}
          */
-        ShownBy: "seen" | "reading" | "current" | "run" | "heat";
+        ShownBy: "seen" | "reading" | "current" | "run" | "heat" | "gfci";
+        /**
+         * Shut
+         * @description A panel is on again.
+         */
+        Shut: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "shut";
+            /** Panel */
+            panel: string;
+        };
         /**
          * SignedRevision
          * @description The job as it was signed off once: its sheet can be made again, whatever came later.
@@ -4737,6 +4964,23 @@ export interface components {
             words: string;
         };
         /**
+         * Stamped
+         * @description A plate or a stamp of a part was read.
+         */
+        Stamped: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "stamped";
+            /** Part */
+            part: string;
+            /** Rating */
+            rating: string;
+            /** Value */
+            value: number;
+        };
+        /**
          * Standing
          * @description How far the diagnosis is.
          * @enum {string}
@@ -4856,9 +5100,14 @@ export interface components {
         };
         /**
          * StripBack
-         * @description Something is back: with so many of its fasteners, and its plugs.
+         * @description Something is back: with so many of its fasteners, and its plugs; ``because`` says why a fastener is left out.
          */
         StripBack: {
+            /**
+             * Because
+             * @default
+             */
+            because?: string | "";
             /**
              * Fasteners
              * @default 0
@@ -5348,7 +5597,7 @@ export interface components {
         };
         /**
          * Tripped
-         * @description A protective device went.
+         * @description A protective device went, with the machine in the outlet or out of it.
          */
         Tripped: {
             /** @default unknown */
@@ -5358,6 +5607,12 @@ export interface components {
              * @enum {string}
              */
             kind: "tripped";
+            /**
+             * Machine
+             * @default in
+             * @enum {string}
+             */
+            machine?: "in" | "out";
             /** @default unknown */
             moment?: components["schemas"]["Moment"];
         };
@@ -5375,8 +5630,15 @@ export interface components {
          *         What the meter did, for two points that no test names; None is ohms.
          *     override
          *         Why it is read although the machine is not proved dead.
+         *     device
+         *         The device that writes it: a random id that it keeps.
          */
         TypedLine: {
+            /**
+             * Device
+             * @default
+             */
+            device?: string;
             /** @default null */
             function?: components["schemas"]["Function"] | null;
             /**
@@ -5542,14 +5804,25 @@ export interface components {
         Way: "direct" | "differential" | "alternative";
         /**
          * WhatIf
-         * @description An answer that a question may have, and who would lead then.
+         * @description An answer that a question may have, and who would lead then; ``leader`` is that part, empty for none.
          */
         WhatIf: {
+            /**
+             * Leader
+             * @default
+             */
+            leader?: string;
             /** Leads */
             leads: string;
             /** Reads */
             reads: string;
         };
+        /**
+         * When
+         * @description Whether something was seen on the powered machine now, or before it was cut off.
+         * @enum {string}
+         */
+        When: "now" | "before";
         /**
          * WhySkipped
          * @description Why a test was not made.

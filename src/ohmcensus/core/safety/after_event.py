@@ -312,9 +312,11 @@ def _place(walk: Walk, _event: Event, body: PlaceNoted) -> Walk:
     return walk.marked(f"place {body.hazard}")
 
 
-def _in_error(walk: Walk, _event: Event, body: NotedInError) -> Walk:
+def _in_error(walk: Walk, event: Event, body: NotedInError) -> Walk:
     kept = tuple(row for row in walk.found if row.id.value != body.danger or row.is_measured)
-    return replace(walk, found=kept)
+    gone = tuple(row for row in walk.found if row not in kept)
+    why = f"{body.because} ({event.who or 'nobody named'})"
+    return replace(walk, found=kept, closed=(*walk.closed, *((row, why) for row in gone)))
 
 
 def _outlet(walk: Walk, _event: Event, _body: OutletNamed) -> Walk:

@@ -199,7 +199,7 @@ def framed(walk: Walk, frame: Frame) -> Walk:
     before, order = walk.frame, int(frame.order) if frame.order < float("inf") else walk.order
     walk = replace(walk, frame=frame)
     if frame.is_arrival:
-        walk = replace(walk.lapsed_by("this job came in from a file", keeps_cut=False), live=None)
+        walk = replace(walk.lapsed_by("this job came in from a file", keeps_cut=False), live=None, powered="")
     for found in (*told(frame, before, order), *former(frame, before, order)):
         walk = opened(replace(walk, trip=max(walk.trip, order)) if found.id is DangerId.TRIP else walk, found)
     if before is not None and before.terms != frame.terms:

@@ -102,6 +102,8 @@ class Walk:
         Last answer of each line.
     found, lifted
         Dangers that stand; those that were lifted, with the records that did it.
+    closed
+        Dangers that were noted in error, with whose word that is and why.
     marks
         What voids what was shown.
     watched, made
@@ -146,6 +148,7 @@ class Walk:
     latest: Mapping[str, Evidence] = field(default_factory=dict)
     found: tuple[Found, ...] = ()
     lifted: tuple[tuple[Found, frozenset[str]], ...] = ()
+    closed: tuple[tuple[Found, str], ...] = ()
     marks: Marks = field(default_factory=Marks)
     watched: Event | None = None
     made: Mapping[str, Event] = field(default_factory=dict)
