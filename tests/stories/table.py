@@ -114,6 +114,12 @@ TABLE = [
         may={"sign_off": False},
     ),
     Told(
+        "a part that was changed is read before power",
+        [*proof(), *read(PE, INS), REPLACED, PLUG_IN],
+        refused=(-1,),
+        says="the heater was changed and is not read since",
+    ),
+    Told(
         "a motor behind an inverter is read at its own tags",
         [*proof("fl9-t"), *read(PE, INS), PLUG_IN, *read("motor pe >299M"), PLUG_IN],
         "fl9-t",

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import json
 from datetime import UTC, datetime
 from pathlib import Path
 
@@ -18,8 +19,9 @@ file_argument = click.argument("file", type=click.Path(path_type=Path, dir_okay=
 @click.command("export")
 @click.argument("job")
 @click.option("-o", "file", required=True, type=click.Path(path_type=Path, dir_okay=False))
+@click.option("--story", "is_story", is_flag=True, help="Write the job as a story for replay, .json.")
 @data_option
-def export_command(job: str, file: Path, data: Path | None) -> None:
+def export_command(job: str, file: Path, data: Path | None, *, is_story: bool) -> None:
     """Write JOB, or "all", to FILE: .csv readings, .json the job, .pdf the sheet, .zip all of it with photos."""
     from ohmcensus.services.context import Context  # noqa: PLC0415
     from ohmcensus.services.export_job import export_job  # noqa: PLC0415
@@ -28,7 +30,15 @@ def export_command(job: str, file: Path, data: Path | None) -> None:
     folder = _folder(data)
     if not folder.exists():
         raise InputError(what=f"no data directory {folder}", remedy="name it with --data", field="data")
-    export_job(Context(open_store(folder)), job, file)
+    context = Context(open_store(folder))
+    if not is_story:
+        export_job(context, job, file)
+        return
+    from ohmcensus.services.export_story import story_of  # noqa: PLC0415
+
+    if file.suffix.lower() != ".json":
+        raise InputError(what=f"a story is no {file.suffix or 'file without an ending'}", remedy="name a .json", field="file")
+    file.write_text(json.dumps(story_of(context, job), indent=2, ensure_ascii=False) + "\n", encoding="utf-8")
 
 
 @click.command("import")

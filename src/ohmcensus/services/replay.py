@@ -8,6 +8,7 @@ from contextlib import contextmanager
 from dataclasses import dataclass, field, replace
 from datetime import datetime, timedelta
 from pathlib import Path
+from typing import Any
 from uuid import UUID, uuid4
 
 from pydantic import BaseModel, TypeAdapter, ValidationError
@@ -197,7 +198,8 @@ def _do(teller: _Teller, place: int, step: Step) -> None:
     elif step.leak_test is not None:
         _leak_test(teller, place, step)
     elif step.do is not None:
-        _write(teller, step, _BODY.validate_python(step.do))
+        body = _BODY.validate_python(_named(teller, step.do))
+        teller.written[place] = (body.kind, _write(teller, step, body))
     elif step.withdraw is not None:
         _withdraw(teller, step, step.withdraw)
     elif step.intake is not None:
@@ -205,6 +207,23 @@ def _do(teller: _Teller, place: int, step: Step) -> None:
     elif step.limits is not None:
         keep_settings(teller.context, show_settings(teller.context).model_copy(update={"profile": step.limits}))
         teller.known = None
+
+
+def _named(teller: _Teller, body: dict[str, Any]) -> dict[str, Any]:
+    """Return an event's body with the record that it names by the place of its step in the story."""
+    field_name = _NAMES.get(str(body.get("kind")))
+    place = body.get(field_name) if field_name else None
+    is_place = isinstance(place, int) or (isinstance(place, str) and place.isdecimal())
+    if field_name is None or place is None or not is_place:
+        return body
+    kind, record = teller.written.get(int(place), ("", ""))
+    if kind not in {"strip_step", "leak test", "run_made"}:
+        raise InputError(what=f"step {place} took nothing off", remedy="name one that did", field="steps")
+    return {**body, field_name: record}
+
+
+# Events that name another record, and the field that holds it.
+_NAMES = {"strip_back": "step", "run_doubted": "run", "run_withdrawn": "run"}
 
 
 def _read(teller: _Teller, place: int, step: Step) -> None:
@@ -246,7 +265,7 @@ def _write(teller: _Teller, step: Step, body: Body) -> str:
 
 def _withdraw(teller: _Teller, step: Step, place: int) -> None:
     kind, record = teller.written.get(place, ("", ""))
-    if kind == "leak test":
+    if kind in {"leak test", "run_made"}:
         _write(teller, step, RunWithdrawn(run=record))
         return
     reading = _of_step(teller, place, "reading")

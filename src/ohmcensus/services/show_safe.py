@@ -10,9 +10,9 @@ from ohmcensus.core.judgement.passes import named_test
 from ohmcensus.core.machine import dead_tests
 from ohmcensus.core.machine.dead_tests import SOURCE, SOURCE_DC
 from ohmcensus.core.quantity import show_indication
-from ohmcensus.core.safety import Safety, SafetyState, safe_steps
+from ohmcensus.core.safety import Safety, SafetyState, may, safe_steps
 from ohmcensus.core.safety.lifting import own_needs
-from ohmcensus.core.safety.rules import power_refusals
+from ohmcensus.core.safety.rules import asked_before_live, power_refusals
 from ohmcensus.core.safety.series import is_dangerous, is_inside, wanted_points
 from ohmcensus.core.safety.steps import StepKind, cautions
 from ohmcensus.services.at_hand import take
@@ -65,8 +65,19 @@ class RecordView(BaseModel):
     body: Body
 
 
+class MayView(BaseModel):
+    """What would be accepted now."""
+
+    power: bool
+    live: bool
+    run: bool
+
+
 class SafeView(BaseModel):
-    """Making a machine safe."""
+    """Making a machine safe.
+
+    ``refusals`` say what forbids power; ``asks`` what has to be stated before live work.
+    """
 
     job: JobView
     steps: list[StepView]
@@ -76,6 +87,8 @@ class SafeView(BaseModel):
     hazards: list[HazardView]
     missing: list[ProofView]
     refusals: list[str]
+    may: MayView
+    asks: list[Choice]
     cautions: list[str]
     panels: list[Choice]
     records: list[RecordView]
@@ -105,12 +118,19 @@ def show_safe(context: Context, job_id: str) -> SafeView:
         hazards=[hazard_view(row) for row in safety.dangers],
         missing=_missing(case, safety),
         refusals=[f"{what} ({remedy})" for what, remedy in power_refusals(safety)],
+        may=_may(case, safety),
+        asks=[Choice(id=says, words=says.words) for says in asked_before_live(safety)],
         cautions=list(cautions(case)),
         panels=[Choice(id=name, words=panel.title) for name, panel in case.sheet.panels.items()],
         records=[
             RecordView(id=event.id, at=event.at, who=event.who, body=event.body) for event in reversed(case.events)
         ],
     )
+
+
+def _may(case: Case, safety: Safety) -> MayView:
+    allowed = may(case, safety, sign_off=False)
+    return MayView(power=allowed.power, live=allowed.live, run=allowed.run)
 
 
 def _missing(case: Case, safety: Safety) -> list[ProofView]:

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import copy
+from contextlib import suppress
 from pathlib import Path
 from typing import Any
 
@@ -16,13 +17,18 @@ import ohmcensus.web.photos
 import ohmcensus.web.setup
 import ohmcensus.web.sheets
 import ohmcensus.web.shelf
+from ohmcensus.core.errors import OhmcensusError
 from ohmcensus.services.context import Context
+from ohmcensus.services.show_power import show_power
 from ohmcensus.web import problems, static_files
+from ohmcensus.web.answers import context
 
 VERSION = "1"
 LARGEST_BODY = 1_000_000
 LARGEST_UPLOAD = 31_000_000
 LARGEST_ARCHIVE = 300_000_000
+# Every answer about a job says in this header how its machine stands, as JSON.
+POWER_HEADER = "Ohmcensus-Power"
 LOOPBACK_NAMES = frozenset({"127.0.0.1", "localhost", "[::1]"})
 
 
@@ -114,6 +120,14 @@ def _limit_body(path: str, length: int) -> int:
     return most
 
 
+def _carry_power(response: Response) -> None:
+    """Let every answer about a job, refusals too, carry how its machine stands."""
+    job_id = (request.view_args or {}).get("job_id")
+    if isinstance(job_id, str):
+        with suppress(OhmcensusError):
+            response.headers[POWER_HEADER] = show_power(context(), job_id).model_dump_json(ensure_ascii=True)
+
+
 def _guard(app: Flask) -> None:
     """Answer only this machine's own browser: no foreign host name, no foreign page, no odd body."""
 
@@ -138,6 +152,7 @@ def _guard(app: Flask) -> None:
 
     @app.after_request
     def seal(response: Response) -> Response:
+        _carry_power(response)
         response.headers.setdefault("X-Content-Type-Options", "nosniff")
         response.headers.setdefault("Referrer-Policy", "no-referrer")
         response.headers.setdefault("Cache-Control", "no-store")

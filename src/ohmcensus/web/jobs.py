@@ -30,6 +30,7 @@ from ohmcensus.services.show_codes import (
 )
 from ohmcensus.services.show_intake import IntakeView, show_intake
 from ohmcensus.services.show_job import JobView, list_jobs
+from ohmcensus.services.show_power import PowerNow, show_power
 from ohmcensus.services.show_proof import ProveView, show_proof
 from ohmcensus.services.show_repair import RepairView, WorthAsked, WorthView, show_repair, weigh_worth
 from ohmcensus.services.show_rungs import RungsQuery, RungsView, rungs_svg, show_rungs
@@ -173,6 +174,12 @@ def new_intake(path: JobPath, body: NewIntake) -> Response:
 def safe(path: JobPath) -> Response:
     """Return the steps, the points of the proof, and the hazards."""
     return answer(show_safe(context(), path.job_id))
+
+
+@blueprint.get("/<job_id>/power", responses={200: PowerNow}, summary="How the machine stands right now")
+def power(path: JobPath) -> Response:
+    """Return the state of the machine: a page that asks is never older than two seconds."""
+    return answer(show_power(context(), path.job_id))
 
 
 @blueprint.get("/<job_id>/suspects", responses={200: SuspectsView}, summary="Suspects and what to ask next")

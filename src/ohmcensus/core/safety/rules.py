@@ -222,6 +222,12 @@ def _refuse_cycle(safety: Safety) -> None:
             raise SafetyRefusalError(what=what, remedy=danger.lifted_by, field="hazard")
 
 
+def asked_before_live(safety: Safety) -> tuple[Says, ...]:
+    """Return what has to be stated before live work while a danger asks for it."""
+    rows = ((safety.danger(danger), says) for danger, says in SAID_FOR.items())
+    return tuple(says for row, says in rows if row is not None and Act.CYCLE in row.forbids)
+
+
 def _refuse_unsaid(body: LiveBegun, safety: Safety) -> None:
     for danger, says in SAID_FOR.items():
         row = safety.danger(danger)

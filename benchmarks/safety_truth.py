@@ -1,0 +1,64 @@
+"""Ten thousand random histories of a job: the core's state, dangers and power against SAFETY's tables said the long way.
+
+Neither knows the other's rules; what they agree on is counted by state and danger, so that agreement on nothing shows.
+"""
+
+from __future__ import annotations
+
+import random
+import sys
+import time
+from collections import Counter
+
+from tests.core.histories import ACTS, READINGS, History
+from tests.core.longhand import SERIES
+
+from ohmcensus.services.find_sheet import find_sheet
+
+HISTORIES, SEED, LONGEST = 10_000, 15, 24
+SETS = (
+    ("isolated", *SERIES),
+    ("isolated", *SERIES),
+    SERIES,
+    ("cord pe 0.08", "cord insulation 50M"),
+    ("outlet 231", "outlet le 231", "outlet ne 0.4"),
+)
+
+
+def told(chance: random.Random) -> History:
+    """Return one random history."""
+    history = History(find_sheet("fl7-u"))
+    for _ in range(chance.randint(1, LONGEST)):
+        roll = chance.random()
+        if roll < 0.3:
+            for act in chance.choice(SETS):
+                history.tell(act)
+        elif roll < 0.6:
+            history.tell(chance.choice(sorted(ACTS)))
+        elif roll < 0.93:
+            history.tell(chance.choice(READINGS), override=chance.random() < 0.2)
+        else:
+            history.wait(chance.randint(1, 700))
+    return history
+
+
+def main(count: int = HISTORIES) -> None:
+    """Print what was agreed on, and every difference."""
+    chance, states, dangers, wrong, acts = random.Random(SEED), Counter[str](), Counter[str](), 0, 0
+    begun = time.perf_counter()
+    for _ in range(count):
+        history = told(chance)
+        acts += len(history.said)
+        states[history.safety.state] += 1
+        dangers.update(row.id.value for row in history.safety.dangers)
+        if difference := history.differs():
+            wrong += 1
+            print(difference, [said.what for said in history.said], sep="\n  ")
+    seconds = time.perf_counter() - begun
+    print(f"safety: {count} histories, {acts} acts accepted, {wrong} differences, {seconds:.0f} s")
+    print(f"  states at the end: {dict(states)}")
+    print(f"  dangers at the end: {dict(dangers)}")
+
+
+if __name__ == "__main__":
+    main(int(sys.argv[1]) if len(sys.argv) > 1 else HISTORIES)

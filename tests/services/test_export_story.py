@@ -1,0 +1,40 @@
+"""A job written as a story and told again comes to the same state and the same dangers."""
+
+from __future__ import annotations
+
+import json
+
+import pytest
+
+from ohmcensus.exchange.story_file import read_story
+from ohmcensus.services.context import Context
+from ohmcensus.services.export_story import story_of
+from ohmcensus.services.replay import replay
+from ohmcensus.services.seed_demo import seed_demo
+from ohmcensus.services.show_job import list_jobs
+
+
+def test_every_demo_job_is_told_again_as_it_was(context: Context) -> None:
+    seed_demo(context)
+    for job in list_jobs(context):
+        story = read_story(json.dumps(story_of(context, job.id)))
+        steps = replay(story).steps
+        refused = [(place, row.why) for place, row in enumerate(steps) if not row.accepted]
+        assert not refused, job.machine
+        assert [row.id for row in steps[-1].dangers] == [row.hazard for row in job.hazards], job.machine
+
+
+@pytest.mark.parametrize(
+    ("text", "says"),
+    [
+        ("{}", "this is no story"),
+        ('{"format":"ohmcensus-story/2"}', "a newer kind"),
+        ('{"sheet":"fl7-u","at":"2026-01-05T08:00:00","steps":[]}', "names no time zone"),
+        ('{"sheet":"fl7-u","at":"2026-01-05T08:00:00Z","steps":[' + ",".join(["{}"] * 10_001) + "]}", "more than 10000"),
+        ('{"sheet":"fl7-u","at":"2026-01-05T08:00:00Z","steps":[{"reed":"heater 26"}]}', "this is no story"),
+    ],
+    ids=["nothing", "newer", "no zone", "too long", "unknown key"],
+)
+def test_what_is_no_story_is_refused_in_one_sentence(text: str, says: str) -> None:
+    with pytest.raises(Exception, match=says):
+        read_story(text)

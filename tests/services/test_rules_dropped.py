@@ -1,0 +1,94 @@
+"""Each rule of safety left out makes a story come out wrong: none of them is there for nothing."""
+
+from __future__ import annotations
+
+from collections.abc import Callable
+from typing import Any
+
+import pytest
+from tests.stories.lifts import LIFTS
+from tests.stories.table import TABLE
+from tests.stories.told import Told
+
+from ohmcensus.core.safety import admission, after_event, after_reading, lifting, rules, series, walk
+from ohmcensus.services.replay import replay
+
+STORIES = {told.name: told for told in (*TABLE, *LIFTS)}
+
+
+def nothing(*_args: Any, **_more: Any) -> None:
+    return None
+
+
+def none(*_args: Any, **_more: Any) -> tuple[()]:
+    return ()
+
+
+def no(*_args: Any, **_more: Any) -> bool:
+    return False
+
+
+def yes(*_args: Any, **_more: Any) -> bool:
+    return True
+
+
+RULES: list[tuple[Any, str, Callable[..., Any], str]] = [
+    (after_reading, "shows_power", no, "volts of a powered board end the proof"),
+    (after_reading, "measured", nothing, "two free points to earth open a danger"),
+    (after_reading, "outlet_without_earth", no, "an outlet without earth gives no power and is reported"),
+    (after_reading, "_is_proper", yes, "an override with a reason lifts nothing"),
+    (after_reading, "_superseded", lambda walk, _row: walk, "a good reading taken back lifts no more"),
+    (after_reading, "is_over", no, "voltage at a point: only the whole series helps"),
+    (after_event, "seen", nothing, "a cord cut to the copper"),
+    (after_event, "is_power_forbidden", no, "power that stood all the same is written down"),
+    (series, "is_dangerous", no, "a link without a DC source proves nothing"),
+    (lifting, "hidden_from_plug", none, "a motor behind an inverter is read at its own tags"),
+    (lifting, "held_open", none, "a breaker at heating asks the heater that a relay holds open"),
+    (lifting, "_short_needs", none, "a breaker asks line to neutral"),
+    (lifting, "_outlet_needs", none, "a shock asks earth, insulation and the outlet"),
+    (lifting, "_is_settled", yes, "an earth that reads bad and good again comes and goes"),
+    (lifting, "_is_part_off", no, "a part that fails is taken off, the rest is tested, and there is power until its plug is back"),
+    (admission, "_refuse_loose", nothing, "loose is one part's"),
+    (admission, "_refuse_in_hand", nothing, "inhand is said of the plug alone"),
+    (admission, "_refuse_unproved_plug", nothing, "plug in hand asks a source first"),
+    (admission, "is_plugs_test", yes, "plug in hand admits nothing inside"),
+    (admission, "_refuse_one_pole", nothing, "switched off leaves a pole: no 500 V"),
+    (admission, "_refuse_override", nothing, "an override of three letters is none"),
+    (admission, "_refuse_live_though_forbidden", nothing, "a shock in live mode ends it"),
+    (rules, "_refuse_while_off", nothing, "a cover off gives no power"),
+    (rules, "_refuse_another_device", nothing, "another person powers it only with the hands off"),
+    (rules, "_refuse_reclose", nothing, "one re-close a trip"),
+    (rules, "_refuse_barring", nothing, "insulation that failed is not left out"),
+    (rules, "_refuse_in_error", nothing, "what was told in error is closed with a reason, what was measured never"),
+    (rules, "_refuse_cycle", nothing, "a bypass out is tried before a run"),
+    (rules, "own_needs", none, "a part that was changed is read before power"),
+    (rules, "power_refusals", none, "loose readings lift no shock"),
+    (walk, "_unattended", lambda walk, _when: walk, "switched off without a lock lasts ten minutes in all"),
+]
+
+
+def comes_out_right(told: Told) -> bool:
+    """Tell whether a story comes to what it should."""
+    steps = replay(told.story).steps
+    refused = {place % len(steps) for place in told.refused}
+    if any(row.accepted == (place in refused) for place, row in enumerate(steps)):
+        return False
+    last = steps[-1]
+    allowed = last.may.model_dump()
+    is_said = not told.says or any(told.says in steps[place].why for place in refused)
+    is_state = not told.state or last.state == told.state
+    is_may = all(allowed[name] == value for name, value in told.may.items())
+    return is_said and is_state and is_may and tuple(row.id for row in last.dangers) == told.dangers
+
+
+@pytest.mark.parametrize(("room", "rule", "instead", "story"), RULES, ids=[f"{r.__name__.rpartition('.')[2]}.{n}" for r, n, _, _ in RULES])
+def test_a_rule_left_out_is_missed(
+    monkeypatch: pytest.MonkeyPatch, room: Any, rule: str, instead: Callable[..., Any], story: str
+) -> None:
+    assert comes_out_right(STORIES[story])
+    monkeypatch.setattr(room, rule, instead)
+    try:
+        is_right = comes_out_right(STORIES[story])
+    except (AttributeError, TypeError, AssertionError):
+        is_right = False
+    assert not is_right, f"nothing misses {rule}"
