@@ -377,6 +377,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/jobs/{job_id}/power": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * How the machine stands right now
+         * @description Return the state of the machine: a page that asks is never older than two seconds.
+         */
+        get: operations["jobs_power__job_id__power_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/jobs/{job_id}/preview": {
         parameters: {
             query?: never;
@@ -2859,6 +2879,18 @@ export interface components {
          */
         Mark: "original" | "spare_1" | "spare_2" | "spare_3";
         /**
+         * MayView
+         * @description What would be accepted now.
+         */
+        MayView: {
+            /** Live */
+            live: boolean;
+            /** Power */
+            power: boolean;
+            /** Run */
+            run: boolean;
+        };
+        /**
          * Meaning
          * @description What one code says.
          *
@@ -3720,6 +3752,17 @@ export interface components {
             typed: string;
         };
         /**
+         * PowerNow
+         * @description The state of a machine, the revision of the job, and the server's clock.
+         */
+        PowerNow: {
+            /** Now */
+            now: string;
+            power: components["schemas"]["PowerView"];
+            /** Revision */
+            revision: number;
+        };
+        /**
          * PowerView
          * @description The state of the machine at a moment, as every answer and every refusal carries it.
          *
@@ -4367,13 +4410,18 @@ export interface components {
         /**
          * SafeView
          * @description Making a machine safe.
+         *
+         *     ``refusals`` say what forbids power; ``asks`` what has to be stated before live work.
          */
         SafeView: {
+            /** Asks */
+            asks: components["schemas"]["Choice"][];
             /** Cautions */
             cautions: string[];
             /** Hazards */
             hazards: components["schemas"]["HazardView"][];
             job: components["schemas"]["JobView"];
+            may: components["schemas"]["MayView"];
             /** Meter */
             meter: string;
             /** Missing */
@@ -7384,6 +7432,82 @@ export interface operations {
             };
             /** @description Not Found */
             404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    jobs_power__job_id__power_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                job_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PowerNow"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unsupported Media Type */
+            415: {
                 headers: {
                     [name: string]: unknown;
                 };
