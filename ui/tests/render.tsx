@@ -129,6 +129,15 @@ export const TRACE: Trace = {
     safety_reason: "",
     safety_lapsed: "",
     stays_connected: "",
+    power: {
+      state: "dead",
+      at: "2026-06-01T10:04:00Z",
+      until: "",
+      reason: "",
+      lapsed: "",
+      cut: "unplugged",
+      shout: "",
+    },
     machine_id: "m-1",
     customer: "",
     type_number: "",
@@ -156,12 +165,15 @@ export const TRACE: Trace = {
 
 type Answer = { status?: number; body: unknown };
 
-/** Answer every request of the client from a table of path endings; returns what was sent. */
+/** Answer every request of the client from a table of path endings; returns what was sent, the strip's own asking aside. */
 export function serve(answers: Record<string, Answer | Answer[]>) {
   const sent: { path: string; body: Record<string, unknown> }[] = [];
   globalThis.fetch = async (input) => {
     const request = input as Request;
     const path = new URL(request.url).pathname;
+    if (path.endsWith("/power") && !answers["/power"]) {
+      return Response.json({ revision: 7, now: "2026-06-01T10:10:00Z", power: TRACE.job.power });
+    }
     const body = request.method === "GET" ? {} : await request.json();
     sent.push({ path, body });
     const found = Object.entries(answers).find(([ending]) => path.endsWith(ending))?.[1];

@@ -37,7 +37,9 @@ def export_command(job: str, file: Path, data: Path | None, *, is_story: bool) -
     from ohmcensus.services.export_story import story_of  # noqa: PLC0415
 
     if file.suffix.lower() != ".json":
-        raise InputError(what=f"a story is no {file.suffix or 'file without an ending'}", remedy="name a .json", field="file")
+        raise InputError(
+            what=f"a story is no {file.suffix or 'file without an ending'}", remedy="name a .json", field="file"
+        )
     file.write_text(json.dumps(story_of(context, job), indent=2, ensure_ascii=False) + "\n", encoding="utf-8")
 
 

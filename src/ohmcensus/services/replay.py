@@ -18,7 +18,6 @@ from ohmcensus.core.event import Body, RunMade, RunWithdrawn
 from ohmcensus.core.intake import Complaint
 from ohmcensus.core.proof import blocking
 from ohmcensus.core.safety import DangerId, may
-from ohmcensus.core.trip.problem import Method
 from ohmcensus.exchange.sheet_yaml import write_sheet
 from ohmcensus.exchange.story_file import Step, Story
 from ohmcensus.services.at_hand import JobAtHand, forget, take
@@ -251,7 +250,7 @@ def _leak_test(teller: _Teller, place: int, step: Step) -> None:
         maybe=tuple(said.maybe),
         text=said.text,
         meter=step.meter or "",
-        polarity=said.polarity if said.method == Method.LEAKAGE else None,
+        polarity=said.polarity if said.method == "leakage" else None,
         are_wires_insulated=True,
     )
     teller.written[place] = ("leak test", _write(teller, step, body))

@@ -11,12 +11,18 @@ from ohmcensus.core.safety import SafetyState
 from ohmcensus.core.sheet import Part
 from ohmcensus.core.strip_down import open_panels
 
+_POWERED = frozenset({SafetyState.LIVE, SafetyState.UNDER_VOLTAGE})
+
 
 def safety_before(case: Case, test: str, state: SafetyState) -> list[str]:
     """Return what Safe asks for first, empty where the machine stands as the test needs it."""
-    _, spec = _asked(case, test)
-    if test == RUN or (spec is not None and spec.state is MachineState.LIVE):
-        return [] if state is SafetyState.LIVE else ["Enter live mode, with its reason"]
+    part, spec = _asked(case, test)
+    if test == RUN:
+        return [] if state in _POWERED else ["Plug it in, panels shut"]
+    if spec is not None and spec.state is MachineState.LIVE:
+        if part is not None and part.behind is not None:
+            return [] if state is SafetyState.LIVE else ["Enter live mode, with its reason"]
+        return [] if state in _POWERED else ["Plug it in, panels shut"]
     if spec is not None and spec.function.needs_dead_circuit and state is not SafetyState.DEAD:
         return ["Prove it dead"]
     return []

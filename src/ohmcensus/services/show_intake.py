@@ -5,7 +5,7 @@ from __future__ import annotations
 from pydantic import BaseModel
 
 from ohmcensus.core.case import Case
-from ohmcensus.core.event import CheckOutcome
+from ohmcensus.core.event import CheckOutcome, CutOff
 from ohmcensus.core.first_look import OutletFinding, eye_checks, outlet_verdict, outside_tests
 from ohmcensus.core.intake import Complaint, DataPlate, plate_remarks
 from ohmcensus.core.judgement import Verdict
@@ -15,23 +15,17 @@ from ohmcensus.core.symptom import Device, Moment, Symptom
 from ohmcensus.core.van_list import van_list
 from ohmcensus.services.at_hand import JobAtHand, at_hand, take
 from ohmcensus.services.context import Context
+from ohmcensus.services.described import Choice
 from ohmcensus.services.keep_photo import PhotoView, photo_view
 from ohmcensus.services.show_job import JobView, job_view
+from ohmcensus.services.show_points import PointView, hand_points
 from ohmcensus.storage import jobs, photos
-
-
-class Choice(BaseModel):
-    """Something that can be chosen, with its words."""
-
-    id: str
-    words: str
 
 
 class OutsideLine(BaseModel):
     """A reading made from outside: what to type, what it should read, what stands.
 
-    ``typed`` begins the quick line; ``is_loose`` tells that the plug is in the hand, so that no proof of
-    dead is needed.
+    ``typed`` begins the quick line; ``is_at_plug`` tells that it is read at the pins of the pulled plug.
     """
 
     key: str
@@ -42,7 +36,7 @@ class OutsideLine(BaseModel):
     reads: str
     verdict: Verdict | None
     sentence: str
-    is_loose: bool
+    is_at_plug: bool
 
 
 class CheckView(BaseModel):
@@ -101,6 +95,7 @@ class IntakeView(BaseModel):
     devices: list[Choice]
     moments: list[Choice]
     outside: list[OutsideLine]
+    hand: list[PointView]
     outlet: OutletView
     checks: list[CheckView]
     van: VanView
@@ -125,7 +120,7 @@ def show_intake(context: Context, job_id: str) -> IntakeView:
         ]
         pictures = [photo_view(row) for row in photos.of_job(session, job_id)]
     case, now = job.case, context.clock()
-    outlet = outlet_verdict(case)
+    outlet, safety = outlet_verdict(case), job.safety(now)
     return IntakeView(
         job=job_view(job, now),
         intake_revision=job.stored.intake_revision,
@@ -135,7 +130,8 @@ def show_intake(context: Context, job_id: str) -> IntakeView:
         symptoms=[Choice(id=symptom, words=symptom.words) for symptom in Symptom],
         devices=[Choice(id=device, words=device.words) for device in Device],
         moments=[Choice(id=moment, words=moment.words) for moment in Moment],
-        outside=_outside(job),
+        outside=_outside(job, is_in_hand=safety.cut is CutOff.PLUG_IN_HAND),
+        hand=hand_points(case, safety),
         outlet=OutletView(finding=outlet.finding, words=outlet.words, ends_with=outlet.ends_with),
         checks=_checks(case),
         van=_van(case),
@@ -144,7 +140,7 @@ def show_intake(context: Context, job_id: str) -> IntakeView:
     )
 
 
-def _outside(job: JobAtHand) -> list[OutsideLine]:
+def _outside(job: JobAtHand, *, is_in_hand: bool) -> list[OutsideLine]:
     """Return the lines that are read from outside."""
     wanted = outside_tests(job.case)
     found = []
@@ -152,18 +148,18 @@ def _outside(job: JobAtHand) -> list[OutsideLine]:
         test, answer = line.test, line.answer
         if test is None or test.id not in wanted:
             continue
-        is_loose = test.function.needs_dead_circuit
+        is_at_plug = test.function.needs_dead_circuit
         found.append(
             OutsideLine(
                 key=test.id,
-                typed=f"{test.part} {test.name} {'loose ' if is_loose else ''}",
+                typed=f"{test.part} {test.name} {'inhand ' if is_in_hand and is_at_plug else ''}",
                 part_title=test.part_title,
                 title=test.title,
                 should=window_with_basis(test.window),
                 reads=show_indication(answer.reading.indication) if answer else "",
                 verdict=answer.judgement.verdict if answer else None,
                 sentence=answer.judgement.sentence if answer else "",
-                is_loose=is_loose,
+                is_at_plug=is_at_plug,
             )
         )
     return found

@@ -27,6 +27,4 @@ def show_power(context: Context, job_id: str) -> PowerNow:
     """
     with context.store.read() as session:
         job = take(context, session, job_id)
-    return PowerNow(
-        revision=job.stored.revision, now=context.now(), power=power_view(job.safety(context.clock()))
-    )
+    return PowerNow(revision=job.stored.revision, now=context.now(), power=power_view(job.safety(context.clock())))

@@ -7,10 +7,11 @@ from typing import Literal
 from pydantic import BaseModel
 
 from ohmcensus.core.case import Case
-from ohmcensus.core.event import Way
-from ohmcensus.core.proof import Proof, ShownBy, blocking, is_asked, proofs
+from ohmcensus.core.event import CutOff, LeftAs, Way
+from ohmcensus.core.proof import Proof, ShownBy, blocking, is_asked, is_outlets, proofs
 from ohmcensus.core.proof.criteria import is_insulation_barred, tub_heater_watts
 from ohmcensus.core.quantity import show_indication
+from ohmcensus.core.safety import Safety
 from ohmcensus.core.stages import ended
 from ohmcensus.services.at_hand import JobAtHand, take
 from ohmcensus.services.before_after import before_words
@@ -34,7 +35,7 @@ class CriterionView(BaseModel):
     before
         What the machine did before the change: the same test, the fault's run; empty where it was not made.
     line
-        What to type in the quick line, for a reading.
+        How the reading is typed, up to its value; empty where it is no reading.
     is_next
         Whether it is the next to show.
     """
@@ -72,6 +73,12 @@ class ProveView(Described):
         Whether proof is asked: something was changed or came off.
     outcomes, heats
         What a run may come to; whether the machine heats water, so that the warming can be timed.
+    untested
+        Lines that are not shown and that the customer can be told were not tested.
+    left_as
+        How a machine can be left behind.
+    is_cut_off, has_bad_outlet
+        Whether it is cut off now; whether the outlet is among its dangers.
     """
 
     job: JobView
@@ -85,6 +92,10 @@ class ProveView(Described):
     outcomes: list[AnswerChoice]
     heats: bool
     is_over: bool
+    untested: list[AnswerChoice]
+    left_as: list[AnswerChoice]
+    is_cut_off: bool
+    has_bad_outlet: bool
 
 
 def show_proof(context: Context, job_id: str) -> ProveView:
@@ -112,7 +123,7 @@ def proof_view(context: Context, job: JobAtHand) -> ProveView:
     )
     return ProveView(
         job=job_view(job, context.clock()),
-        criteria=[_criterion(case, row, is_next=row is following) for row in rows],
+        criteria=[_criterion(case, row, safety, is_next=row is following) for row in rows],
         blocking=list(blocking(case, safety)),
         ways=[AnswerChoice(id=way, words=way.words) for way in Way],
         is_insulation_barred=is_insulation_barred(safety),
@@ -122,10 +133,18 @@ def proof_view(context: Context, job: JobAtHand) -> ProveView:
         outcomes=run_answers(case.sheet),
         heats=tub_heater_watts(case.sheet) > 0,
         is_over=ended(case) is not None,
+        untested=[
+            AnswerChoice(id=row.criterion.id, words=row.criterion.title)
+            for row in rows
+            if row.is_good is None and not row.criterion.is_optional
+        ],
+        left_as=[AnswerChoice(id=way, words=way.words) for way in LeftAs],
+        is_cut_off=safety.isolated,
+        has_bad_outlet=any(is_outlets(row) for row in safety.dangers),
     )
 
 
-def _criterion(case: Case, row: Proof, *, is_next: bool) -> CriterionView:
+def _criterion(case: Case, row: Proof, safety: Safety, *, is_next: bool) -> CriterionView:
     criterion, window = row.criterion, row.criterion.window
     return CriterionView(
         id=criterion.id,
@@ -140,9 +159,16 @@ def _criterion(case: Case, row: Proof, *, is_next: bool) -> CriterionView:
         tester=_tester(row),
         shown_by=_shown_by(row),
         before=before_words(case, row),
-        line=criterion.test.replace(".", " "),
+        line=_typed(criterion.test, safety),
         is_next=is_next,
     )
+
+
+def _typed(test: str, safety: Safety) -> str:
+    """Begin the quick line of a reading; at the pulled plug in the hand it says so."""
+    if not test:
+        return ""
+    return f"{test.replace('.', ' ')} {'inhand ' if safety.cut is CutOff.PLUG_IN_HAND else ''}"
 
 
 def _reads(row: Proof) -> str:

@@ -4,21 +4,19 @@ from __future__ import annotations
 
 from pydantic import BaseModel
 
-from ohmcensus.core.case import Case, Reading
-from ohmcensus.core.event import Body
+from ohmcensus.core.case import Case
+from ohmcensus.core.event import Body, CutOff
 from ohmcensus.core.judgement.passes import named_test
 from ohmcensus.core.machine import dead_tests
-from ohmcensus.core.machine.dead_tests import SOURCE, SOURCE_DC
-from ohmcensus.core.quantity import show_indication
 from ohmcensus.core.safety import Safety, SafetyState, may, safe_steps
 from ohmcensus.core.safety.lifting import own_needs
 from ohmcensus.core.safety.rules import asked_before_live, power_refusals
-from ohmcensus.core.safety.series import is_dangerous, is_inside, wanted_points
 from ohmcensus.core.safety.steps import StepKind, cautions
 from ohmcensus.services.at_hand import take
 from ohmcensus.services.context import Context
-from ohmcensus.services.show_intake import Choice
+from ohmcensus.services.described import Choice
 from ohmcensus.services.show_job import HazardView, JobView, hazard_view, job_view
+from ohmcensus.services.show_points import PointView, hand_points, series_points
 
 
 class StepView(BaseModel):
@@ -31,22 +29,6 @@ class StepView(BaseModel):
     is_done: bool
 
 
-class PointView(BaseModel):
-    """A reading of the proof: what to type, between what, and what stands.
-
-    ``is_good`` is None while it was not read; ``is_next`` marks the one that is due.
-    """
-
-    id: str
-    typed: str
-    title: str
-    between: list[str]
-    limit: str
-    reads: str
-    is_good: bool | None
-    is_next: bool
-
-
 class ProofView(BaseModel):
     """A test that must pass before power, and what to type for it."""
 
@@ -56,6 +38,14 @@ class ProofView(BaseModel):
     should: str
 
 
+class PanelView(BaseModel):
+    """A cover, and whether it is off."""
+
+    id: str
+    words: str
+    is_off: bool
+
+
 class RecordView(BaseModel):
     """One event, for the list of what was done."""
 
@@ -63,6 +53,13 @@ class RecordView(BaseModel):
     at: str
     who: str
     body: Body
+
+
+class VoltageView(BaseModel):
+    """A voltage that was found where none should be, and when."""
+
+    at: str
+    words: str
 
 
 class MayView(BaseModel):
@@ -76,12 +73,16 @@ class MayView(BaseModel):
 class SafeView(BaseModel):
     """Making a machine safe.
 
-    ``refusals`` say what forbids power; ``asks`` what has to be stated before live work.
+    ``cuts`` are the ways to cut it off; ``hand`` the two readings that come first with the plug in the hand;
+    ``refusals`` say what forbids power; ``asks`` what has to be stated before live work; ``parts`` are the places at
+    which a smell or water can have been.
     """
 
     job: JobView
     steps: list[StepView]
+    cuts: list[Choice]
     points: list[PointView]
+    hand: list[PointView]
     meter: str
     sentence: str
     hazards: list[HazardView]
@@ -90,8 +91,10 @@ class SafeView(BaseModel):
     may: MayView
     asks: list[Choice]
     cautions: list[str]
-    panels: list[Choice]
+    panels: list[PanelView]
+    parts: list[Choice]
     records: list[RecordView]
+    voltages: list[VoltageView]
 
 
 def show_safe(context: Context, job_id: str) -> SafeView:
@@ -112,7 +115,9 @@ def show_safe(context: Context, job_id: str) -> SafeView:
             StepView(id=step.id, kind=step.kind, title=step.title, how=step.how, is_done=step.is_done)
             for step in safe_steps(case, safety)
         ],
-        points=_points(case, safety),
+        cuts=[Choice(id=way, words=way.words) for way in CutOff],
+        points=series_points(case, safety),
+        hand=hand_points(case, safety),
         meter=safety.source_before.meter.title if safety.source_before else "",
         sentence=_sentence(case, safety),
         hazards=[hazard_view(row) for row in safety.dangers],
@@ -121,7 +126,12 @@ def show_safe(context: Context, job_id: str) -> SafeView:
         may=_may(case, safety),
         asks=[Choice(id=says, words=says.words) for says in asked_before_live(safety)],
         cautions=list(cautions(case)),
-        panels=[Choice(id=name, words=panel.title) for name, panel in case.sheet.panels.items()],
+        panels=[
+            PanelView(id=name, words=panel.title, is_off=name in safety.walk.covers)
+            for name, panel in case.sheet.panels.items()
+        ],
+        parts=[Choice(id=part.id, words=part.title) for part in case.sheet.parts],
+        voltages=[VoltageView(at=row.at, words=row.words) for row in reversed(safety.walk.shouts)],
         records=[
             RecordView(id=event.id, at=event.at, who=event.who, body=event.body) for event in reversed(case.events)
         ],
@@ -147,38 +157,6 @@ def _missing(case: Case, safety: Safety) -> list[ProofView]:
     return found
 
 
-def _points(case: Case, safety: Safety) -> list[PointView]:
-    """Return the series: known source, every point, known source again; the first one missing is next."""
-    tests = {test.id: test for test in dead_tests(case.sheet)}
-    series = safety.walk.series
-    wanted = wanted_points(case.sheet, is_short=series.is_short)
-    after = safety.walk.proved if safety.state is SafetyState.DEAD else None
-    rows: list[tuple[str, Reading | None, str]] = [(SOURCE, safety.source_before, "Known source, before")]
-    rows += [(name, safety.points.get(name), tests[name].title) for name in wanted]
-    if any(is_dangerous(name, case.sheet) and name not in series.fell for name in wanted):
-        direct = next((row for row in reversed(case.standing) if row.test == SOURCE_DC), None)
-        is_shown = direct is not None and bool(series.direct)
-        rows.append((SOURCE_DC, direct if is_shown else None, "Known DC source, a 9 V block"))
-    rows.append((SOURCE, after, "Known source again"))
-    is_due, found = safety.isolated, []
-    for name, reading, title in rows:
-        is_good = None if reading is None else is_inside(reading, case.sheet)
-        found.append(
-            PointView(
-                id=name,
-                typed=f"{tests[name].part} {tests[name].name} ",
-                title=title,
-                between=[] if name.startswith("source") else [case.sheet.points.get(p, p) for p in tests[name].between],
-                limit=tests[name].window.shown,
-                reads=show_indication(reading.indication) if reading else "",
-                is_good=is_good,
-                is_next=is_due and is_good is not True,
-            )
-        )
-        is_due = is_due and is_good is True
-    return found
-
-
 def _sentence(case: Case, safety: Safety) -> str:
     """Say how things stand, and what is next."""
     titles = {test.id: test.title for test in dead_tests(case.sheet)}
@@ -191,6 +169,10 @@ def _sentence(case: Case, safety: Safety) -> str:
         (safety.state is SafetyState.UNDER_VOLTAGE, f"Under voltage: {safety.reason}. Unplug it, then note it here."),
         (bool(safety.bad), f"Not dead: voltage at {voltage}. Stop, find why, discharge."),
         (bool(safety.lapsed), f"No longer proved dead: {safety.lapsed}."),
+        (
+            safety.cut is CutOff.PLUG_IN_HAND,
+            "Plug in the hand, covers on: only the tests at its pins. For all others, covers off and the whole series.",
+        ),
         (not safety.isolated, "Cut it off first; the readings count from then on."),
         (safety.source_before is None, "Show the meter a known source: the outlet, or a proving unit."),
     )

@@ -91,4 +91,6 @@ def is_labelled(case: Case, safety: Safety) -> bool:
         return False
     if end.body.not_tested:
         return False
-    return end.body.is_labelled_unsafe or all(row.is_good or (row.is_good is None and row.criterion.is_optional) for row in proofs(case, safety))
+    return end.body.is_labelled_unsafe or all(
+        row.is_good or (row.is_good is None and row.criterion.is_optional) for row in proofs(case, safety)
+    )

@@ -15,6 +15,7 @@ import {
   type Trace,
   unwrap,
 } from "./client";
+import { deviceId } from "./device";
 
 const traceKey = (jobId: string) => ["trace", jobId];
 export const roomKey = (jobId: string, room?: string) => (room ? ["room", jobId, room] : ["room", jobId]);
@@ -99,7 +100,12 @@ export function useLogReading(jobId: string) {
   return useJobChange<Unrevised<Schemas["NewReading"]>>(
     jobId,
     (body, revision) =>
-      unwrap(client.POST("/api/jobs/{job_id}/readings", { params, body: { ...body, revision } })),
+      unwrap(
+        client.POST("/api/jobs/{job_id}/readings", {
+          params,
+          body: { ...body, revision, device: deviceId() },
+        }),
+      ),
     true,
   );
 }

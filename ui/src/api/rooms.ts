@@ -10,6 +10,7 @@ import {
   type Schemas,
   unwrap,
 } from "./client";
+import { deviceId } from "./device";
 import { roomKey, seenRevision, useMeters } from "./hooks";
 
 const ofJob = (jobId: string) => ({ path: { job_id: jobId } });
@@ -55,7 +56,10 @@ export function useEvent(jobId: string) {
       const id = crypto.randomUUID();
       const send = (revision: number) =>
         unwrap(
-          client.POST("/api/jobs/{job_id}/events", { params: ofJob(jobId), body: { id, revision, body } }),
+          client.POST("/api/jobs/{job_id}/events", {
+            params: ofJob(jobId),
+            body: { id, revision, body, device: deviceId() },
+          }),
         );
       try {
         return await send(seenRevision(queries, jobId));

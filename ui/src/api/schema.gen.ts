@@ -1869,7 +1869,7 @@ export interface components {
          *     before
          *         What the machine did before the change: the same test, the fault's run; empty where it was not made.
          *     line
-         *         What to type in the quick line, for a reading.
+         *         How the reading is typed, up to its value; empty where it is no reading.
          *     is_next
          *         Whether it is the next to show.
          */
@@ -2395,6 +2395,8 @@ export interface components {
             complaint: components["schemas"]["Complaint"];
             /** Devices */
             devices: components["schemas"]["Choice"][];
+            /** Hand */
+            hand: components["schemas"]["PointView"][];
             /** Intake Revision */
             intake_revision: number;
             job: components["schemas"]["JobView"];
@@ -3461,12 +3463,11 @@ export interface components {
          * OutsideLine
          * @description A reading made from outside: what to type, what it should read, what stands.
          *
-         *     ``typed`` begins the quick line; ``is_loose`` tells that the plug is in the hand, so that no proof of
-         *     dead is needed.
+         *     ``typed`` begins the quick line; ``is_at_plug`` tells that it is read at the pins of the pulled plug.
          */
         OutsideLine: {
-            /** Is Loose */
-            is_loose: boolean;
+            /** Is At Plug */
+            is_at_plug: boolean;
             /** Key */
             key: string;
             /** Part Title */
@@ -3482,6 +3483,18 @@ export interface components {
             /** Typed */
             typed: string;
             verdict: components["schemas"]["Verdict"] | null;
+        };
+        /**
+         * PanelView
+         * @description A cover, and whether it is off.
+         */
+        PanelView: {
+            /** Id */
+            id: string;
+            /** Is Off */
+            is_off: boolean;
+            /** Words */
+            words: string;
         };
         /**
          * PartOffer
@@ -3919,6 +3932,12 @@ export interface components {
          *         Whether proof is asked: something was changed or came off.
          *     outcomes, heats
          *         What a run may come to; whether the machine heats water, so that the warming can be timed.
+         *     untested
+         *         Lines that are not shown and that the customer can be told were not tested.
+         *     left_as
+         *         How a machine can be left behind.
+         *     is_cut_off, has_bad_outlet
+         *         Whether it is cut off now; whether the outlet is among its dangers.
          */
         ProveView: {
             /** Blocking */
@@ -3927,19 +3946,27 @@ export interface components {
             calibrated: string;
             /** Criteria */
             criteria: components["schemas"]["CriterionView"][];
+            /** Has Bad Outlet */
+            has_bad_outlet: boolean;
             /** Heats */
             heats: boolean;
             /** Is Asked */
             is_asked: boolean;
+            /** Is Cut Off */
+            is_cut_off: boolean;
             /** Is Insulation Barred */
             is_insulation_barred: boolean;
             /** Is Over */
             is_over: boolean;
             job: components["schemas"]["JobView"];
+            /** Left As */
+            left_as: components["schemas"]["AnswerChoice"][];
             /** Outcomes */
             outcomes: components["schemas"]["AnswerChoice"][];
             /** Serial */
             serial: string;
+            /** Untested */
+            untested: components["schemas"]["AnswerChoice"][];
             /** Ways */
             ways: components["schemas"]["AnswerChoice"][];
         };
@@ -4411,13 +4438,19 @@ export interface components {
          * SafeView
          * @description Making a machine safe.
          *
-         *     ``refusals`` say what forbids power; ``asks`` what has to be stated before live work.
+         *     ``cuts`` are the ways to cut it off; ``hand`` the two readings that come first with the plug in the hand;
+         *     ``refusals`` say what forbids power; ``asks`` what has to be stated before live work; ``parts`` are the places at
+         *     which a smell or water can have been.
          */
         SafeView: {
             /** Asks */
             asks: components["schemas"]["Choice"][];
             /** Cautions */
             cautions: string[];
+            /** Cuts */
+            cuts: components["schemas"]["Choice"][];
+            /** Hand */
+            hand: components["schemas"]["PointView"][];
             /** Hazards */
             hazards: components["schemas"]["HazardView"][];
             job: components["schemas"]["JobView"];
@@ -4427,7 +4460,9 @@ export interface components {
             /** Missing */
             missing: components["schemas"]["ProofView"][];
             /** Panels */
-            panels: components["schemas"]["Choice"][];
+            panels: components["schemas"]["PanelView"][];
+            /** Parts */
+            parts: components["schemas"]["Choice"][];
             /** Points */
             points: components["schemas"]["PointView"][];
             /** Records */
@@ -4438,6 +4473,8 @@ export interface components {
             sentence: string;
             /** Steps */
             steps: components["schemas"]["StepView"][];
+            /** Voltages */
+            voltages: components["schemas"]["VoltageView"][];
         };
         /**
          * SafetyState
@@ -5765,6 +5802,16 @@ export interface components {
             id: string;
             /** Opened At */
             opened_at: string;
+        };
+        /**
+         * VoltageView
+         * @description A voltage that was found where none should be, and when.
+         */
+        VoltageView: {
+            /** At */
+            at: string;
+            /** Words */
+            words: string;
         };
         /**
          * WantedPart

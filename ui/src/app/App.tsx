@@ -1,6 +1,7 @@
 import { createTheme, MantineProvider, Modal } from "@mantine/core";
 import { QueryClient, QueryClientProvider } from "@tanstack/react-query";
 import { createBrowserRouter, Link, Navigate, RouterProvider } from "react-router";
+import { followAnswers } from "../api/power";
 import { frame } from "../words/frame";
 import { Frame } from "./Frame";
 
@@ -26,6 +27,7 @@ const theme = createTheme({
   components: { Modal: Modal.extend({ defaultProps: { closeButtonProps: { "aria-label": frame.close } } }) },
 });
 const queries = new QueryClient({ defaultOptions: { queries: { retry: 1, staleTime: 5_000 } } });
+followAnswers(queries);
 
 const router = createBrowserRouter([
   {

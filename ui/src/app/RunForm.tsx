@@ -5,6 +5,7 @@ import { useEvent } from "../api/rooms";
 import { run as words } from "../words/frame";
 import { Problem } from "./Problem";
 import { useKeptState } from "./useKeptState";
+import { WhenAsked } from "./WhenAsked";
 
 const FIELDS = ["litres", "from_celsius", "to_celsius", "minutes"] as const;
 type Field = (typeof FIELDS)[number];
@@ -21,6 +22,16 @@ export function RunForm({ jobId, outcomes, heats }: Props) {
   const record = useEvent(jobId);
   const [typed, setTyped, forget] = useKeptState(`ohmcensus.run.${jobId}`, EMPTY);
   const [problem, setProblem] = useState("");
+  const [asked, setAsked] = useState<EventBody | null>(null);
+  const send = async (body: EventBody) => {
+    try {
+      await record.mutateAsync(body);
+      setAsked(null);
+      forget();
+    } catch {
+      setAsked(body); // said below
+    }
+  };
   const note = async (outcome: string) => {
     const given = FIELDS.filter((field) => typed[field].trim() !== "");
     const numbers = Object.fromEntries(
@@ -31,16 +42,11 @@ export function RunForm({ jobId, outcomes, heats }: Props) {
     const missing = given.length > 0 && FIELDS.find((field) => typed[field].trim() === "");
     if (missing) return setProblem(words.missing(words.fields[missing]));
     setProblem("");
-    try {
-      await record.mutateAsync({
-        kind: "run_watched",
-        outcome,
-        heat: given.length > 0 ? numbers : null,
-      } as EventBody);
-      forget();
-    } catch {
-      // said below
-    }
+    await send({
+      kind: "run_watched",
+      outcome,
+      heat: given.length > 0 ? numbers : null,
+    } as EventBody);
   };
   return (
     <div className="stack">
@@ -75,6 +81,7 @@ export function RunForm({ jobId, outcomes, heats }: Props) {
         ))}
       </div>
       <Problem error={record.error} text={problem} />
+      <WhenAsked error={record.error} asked={asked} send={send} />
     </div>
   );
 }

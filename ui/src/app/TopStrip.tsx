@@ -1,15 +1,24 @@
-import { IconAlertTriangleFilled, IconPlugConnectedX, IconQuestionMark } from "@tabler/icons-react";
+import {
+  IconAlertTriangleFilled,
+  IconBoltFilled,
+  IconPlugConnectedX,
+  IconPlugX,
+  IconQuestionMark,
+} from "@tabler/icons-react";
 import { useEffect, useState } from "react";
 import { Link } from "react-router";
-import type { Job, Safety } from "../api/client";
+import type { Job } from "../api/client";
+import { type PowerNow, type Stands, usePower } from "../api/power";
 import { safetyWords, strip as words } from "../words/frame";
 import { clockOf, momentOf } from "./times";
 import "./topStrip.css";
 
-export const SAFETY_MARKS: Record<Safety, typeof IconPlugConnectedX> = {
+export const SAFETY_MARKS: Record<Stands, typeof IconPlugConnectedX> = {
   not_proved: IconQuestionMark,
   dead: IconPlugConnectedX,
   live: IconAlertTriangleFilled,
+  under_voltage: IconBoltFilled,
+  unknown: IconPlugX,
 };
 
 /** Always there: the machine, its supply, the state of safety, open dangers, the clock on the job. */
@@ -19,41 +28,58 @@ export function TopStrip({ job }: { job: Job }) {
     const timer = setInterval(() => setNow(Date.now()), 15_000);
     return () => clearInterval(timer);
   }, []);
-  const Mark = SAFETY_MARKS[job.safety];
+  const { stands, power } = usePower(job);
+  const Mark = SAFETY_MARKS[stands];
+  const said = safetySaid(stands, power);
   const blocking = job.hazards.filter((hazard) => hazard.forbids_power);
+  const shout = stands === "unknown" ? words.unknown : power.shout && words.shout(power.shout);
   return (
-    <header className="top">
-      <div>
-        <h1>
-          {job.machine} <span className="quiet">· {job.place}</span>
-        </h1>
-        <p title={job.complaint}>
-          {job.complaint || job.sheet_title} · {job.sheet} · {job.supply} · {job.watts} W
-        </p>
-      </div>
-      {job.ended !== null && <span className="ended-mark">{words.ended}</span>}
-      {blocking.length > 0 && job.ended === null && (
-        <Link className="no-power" to={`/jobs/${job.id}/safe`}>
-          <IconAlertTriangleFilled size={20} aria-hidden />
-          {words.noPower}
+    <>
+      <header className="top">
+        <div>
+          <h1>
+            {job.machine} <span className="quiet">· {job.place}</span>
+          </h1>
+          <p title={job.complaint}>
+            {job.complaint || job.sheet_title} · {job.sheet} · {job.supply} · {job.watts} W
+          </p>
+        </div>
+        {job.ended !== null && <span className="ended-mark">{words.ended}</span>}
+        {blocking.length > 0 && job.ended === null && (
+          <Link
+            className="no-power"
+            to={`/jobs/${job.id}/safe`}
+            title={blocking.map((hazard) => hazard.words).join("; ")}
+          >
+            <IconAlertTriangleFilled size={20} aria-hidden />
+            {words.noPower}
+          </Link>
+        )}
+        <Link
+          to={`/jobs/${job.id}/safe`}
+          className={`safety ${stands}`}
+          aria-label={`${words.open}: ${said}`}
+        >
+          <Mark size={22} aria-hidden />
+          {said}
         </Link>
+        <span className="clock mono">{clockOf(job.opened_at, now, words.opened)}</span>
+      </header>
+      {shout && (
+        <p className="shout" role="alert">
+          <IconBoltFilled size={24} aria-hidden /> {shout}
+        </p>
       )}
-      <Link
-        to={`/jobs/${job.id}/safe`}
-        className={`safety ${job.safety}`}
-        aria-label={`${words.open}: ${safetySaid(job)}`}
-      >
-        <Mark size={22} aria-hidden />
-        {safetySaid(job)}
-      </Link>
-      <span className="clock mono">{clockOf(job.opened_at, now, words.opened)}</span>
-    </header>
+    </>
   );
 }
 
-export function safetySaid(job: Job): string {
-  if (job.safety === "dead")
-    return `${safetyWords.dead}, ${words.proved} ${momentOf(job.safety_at, Date.now())}`;
-  if (job.safety === "live") return `${safetyWords.live}: ${job.safety_reason}`.slice(0, 48);
-  return safetyWords.not_proved;
+/** The state in a few words: what is proved and until when, why it is live. */
+export function safetySaid(stands: Stands, power: PowerNow["power"]): string {
+  if (stands === "dead") {
+    const until = power.until ? `, ${words.until} ${momentOf(power.until, Date.now())}` : "";
+    return `${safetyWords.dead}, ${words.proved} ${momentOf(power.at, Date.now())}${until}`;
+  }
+  if (stands === "live") return `${safetyWords.live}: ${power.reason}`.slice(0, 48);
+  return safetyWords[stands];
 }

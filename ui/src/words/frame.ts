@@ -1,4 +1,4 @@
-import type { Safety } from "../api/client";
+import type { Stands } from "../api/power";
 
 export const frame = {
   name: ["ohm", "census"] as const,
@@ -12,7 +12,7 @@ export const frame = {
   repair: "Repair",
   prove: "Prove",
   sheetOut: "Sheet-out",
-  stageStates: { done: "done", blocked: "blocked", open: "open" },
+  stageStates: { done: "done", blocked: "blocked", open: "to do" },
   jobs: "Jobs",
   machines: "Machines",
   shelf: "Shelf",
@@ -26,10 +26,12 @@ export const frame = {
   loading: "Reading the job …",
 };
 
-export const safetyWords: Record<Safety, string> = {
+export const safetyWords: Record<Stands, string> = {
   not_proved: "Not proved dead",
   dead: "Dead",
   live: "LIVE",
+  under_voltage: "UNDER VOLTAGE",
+  unknown: "State not known",
 };
 
 export const strip = {
@@ -38,6 +40,9 @@ export const strip = {
   proved: "proved at",
   noPower: "No power",
   ended: "Ended",
+  until: "until",
+  unknown: "The server does not answer: take the machine for live.",
+  shout: (what: string) => `${what.slice(0, 1).toUpperCase()}${what.slice(1)}. Hands off.`,
 };
 
 export const run = {
@@ -58,3 +63,5 @@ export const photo = {
 };
 
 export const reading = { reads: "reads", log: "Log" };
+
+export const when = { before: "Before it was cut off", now: "Now: it is under voltage again" };

@@ -19,7 +19,7 @@ export const intake = {
   altered: "Found altered",
   alteredWhat: "Cut wire, bypass, wrong value",
   bypass: "It bypasses an interlock",
-  bypassed: "bypassed interlock: open danger",
+  bypassed: "bypassed interlock: danger, lifted in Safe",
   add: "Add",
   remove: (what: string) => `Remove ${what}`,
   kept: "Kept",
@@ -68,7 +68,8 @@ export const look = {
   outlet: "Outlet, machine unplugged",
   cord: "Cord, its plug in the hand",
   caution:
-    "The outlet is live: probes rated for it, one hand. A reading counts as loose when the plug is in your hand.",
+    "The outlet is live: probes rated for it, one hand. With the plug in your hand and the covers on, only its pins and bare metal are read.",
+  inHand: "Plug is in my hand, covers on",
   should: "should read",
   good: "Good",
   bad: "Bad",
@@ -78,6 +79,8 @@ export const look = {
   endWhy: "The job ends with",
   endDo: "End it",
   unsafe: "The machine is labelled unsafe, the customer knows",
+  leftAs: "Left",
+  outletReported: "The outlet is reported, the machine stays unplugged",
   reopen: "Reopen the job",
   cancel: "Leave",
 };
@@ -95,3 +98,10 @@ export const visits = {
   none: "First visit to this machine.",
   open: "not ended",
 };
+
+/** How a machine is left behind. */
+export const endings = {
+  unplugged: "unplugged",
+  locked_off: "locked off",
+  customer_refused: "the customer refused",
+} as const;

@@ -4,8 +4,6 @@ export const safe = {
   title: "Safe",
   steps: "Make it safe",
   caution: "Work for competent persons; local codes and licensed practice come first.",
-  unplugged: "Unplugged, plug in sight",
-  lockedOff: "Locked off",
   again: "Cut off again",
   done: "done",
   tick: (title: string) => `${title}: done`,
@@ -18,8 +16,7 @@ export const safe = {
   stillHere: "Still here",
   until: (time: string) => `Holds unattended until ${time}.`,
   liveUntil: (time: string) => `It ends by itself at ${time}.`,
-  hazards: "Open dangers",
-  noHazards: "No danger is open.",
+  hazards: "Dangers",
   forPower: "Before any power",
   cautions: "On this machine",
   records: "What was done",
@@ -33,20 +30,34 @@ export const power = {
   live: "Work live",
   liveTitle: "Work on the open machine under voltage",
   liveHelp:
-    "For competent persons; local codes and licensed practice come first. All wiring counts as mains, the sensors' too: no earthed instrument. Volts only: ohms, continuity, capacitance and insulation readings are refused. It ends by itself: after its time, or when a panel comes off.",
+    "For competent persons; local codes and licensed practice come first. All wiring counts as mains, the sensors' too: no earthed instrument. Volts only: ohms, continuity, capacitance and insulation readings are refused. It ends by itself, after its time or when a panel comes off, and then the machine counts as under voltage until it is unplugged.",
+  leaveHelp: "The machine is still under voltage after this: unplug it, and note it under Cut it off.",
+  stated: (what: string) => `I state: ${what}`,
   reason: "What has to be measured under voltage",
   stays: "What stays connected",
   staysHelp: "The earth always",
   minutes: "Minutes",
   begin: "Begin",
   leaveLive: "Leave live mode",
-  panel: "A panel comes off",
-  panelDo: "It is off",
+  refused: "Power is refused:",
+  happened: "What happened",
+  handsOff: "My hands are off it",
+  panel: "A cover off or back",
+  off: (cover: string) => `${cover} is off`,
+  shut: (cover: string) => `${cover} is back`,
   tripped: "It tripped",
   device: "Which device",
   moment: "At which moment",
   trippedDo: "Log the trip",
+  machine: "And the machine was",
+  machines: { in: "plugged in", out: "unplugged" },
   reclose: "Closed again, once",
+  powered: "It was under voltage all the same",
+  poweredHow: "How that showed",
+  poweredDo: "Note it",
+  outlet: "Another outlet",
+  outletWhich: "Which outlet is read from here on",
+  outletDo: "Note the outlet",
   hazard: "Danger found",
   hazardWhat: "What",
   hazardWords: "What you saw, smelt or felt",
@@ -61,6 +72,27 @@ export const hazardWords = {
   burnt_smell: "burnt smell",
   water_inside: "water inside",
   bypass: "interlock bypassed",
+  dry: "heated without water",
+} as const;
+
+export const danger = {
+  forbids: "Forbids",
+  liftedBy: "Next, to lift it:",
+  place: "Where it was",
+  placePart: "At which part",
+  noPart: "none on the sheet",
+  placeSeen: "What you saw there",
+  placeDo: "Note the place",
+  inError: "Noted in error",
+  because: "Because (ten characters at least; it is printed with your name)",
+  inErrorDo: "Take it back",
+};
+
+const CUTS = {
+  unplugged: "unplugged, plug in sight",
+  plug_in_hand: "pulled plug in the hand",
+  locked_off: "locked off",
+  switched_off: "switched off, notice hung",
 } as const;
 
 type Kind = EventBody["kind"];
@@ -68,17 +100,27 @@ type Kind = EventBody["kind"];
 /** One event in a few words, for the list of what was done. */
 export function recordWords(body: EventBody): string {
   const words: Record<NonNullable<Kind>, string> = {
-    isolated:
-      body.kind === "isolated" && body.how === "locked_off" ? "locked off" : "unplugged, plug in sight",
+    isolated: body.kind === "isolated" ? CUTS[body.how ?? "unplugged"] : "",
     plugged_in: "plugged in, panels shut",
     live_begun: body.kind === "live_begun" ? `live: ${body.reason}` : "",
     live_ended: "live mode left",
-    opened: body.kind === "opened" ? `panel off: ${body.panel}` : "",
+    opened: body.kind === "opened" ? `cover off: ${body.panel}` : "",
     step_ticked:
       body.kind === "step_ticked" ? `${body.step} ${body.is_done === false ? "not done" : "done"}` : "",
     attended: "still here",
-    tripped: "tripped",
-    reclosed: "closed again",
+    shut: body.kind === "shut" ? `cover back: ${body.panel}` : "",
+    found_powered: body.kind === "found_powered" ? `under voltage all the same: ${body.words}` : "",
+    hands_off: "hands off it",
+    place_noted: body.kind === "place_noted" ? `place noted: ${body.words}` : "",
+    noted_in_error:
+      body.kind === "noted_in_error" ? `noted in error: ${body.danger}, because ${body.because}` : "",
+    outlet_named: body.kind === "outlet_named" ? `another outlet: ${body.words}` : "",
+    stamped: body.kind === "stamped" ? `stamp of ${body.part}: ${body.rating} ${body.value}` : "",
+    tripped: body.kind === "tripped" && body.machine === "out" ? "tripped, the machine unplugged" : "tripped",
+    reclosed:
+      body.kind === "reclosed" && body.machine === "out"
+        ? "closed again, the machine unplugged"
+        : "closed again",
     hazard_found: body.kind === "hazard_found" ? `danger: ${body.words || body.hazard}` : "",
     changed: body.kind === "changed" ? `${body.part}: ${body.intervention}` : "",
     run_watched: body.kind === "run_watched" ? `watched a run: ${body.outcome}` : "",

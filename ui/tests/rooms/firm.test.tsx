@@ -113,24 +113,38 @@ describe("the setup room", () => {
 describe("live mode", () => {
   it("is begun with its reason, and what the server refuses is said", async () => {
     const refused = { status: 403, body: { type: "/problems/safety", detail: "no power: water inside" } };
-    const sent = serve({ "/events": [refused, { status: 201, body: TRACE.job }] });
+    const sent = serve({
+      "/safe": { body: { job: TRACE.job, asks: [{ id: "lid_shut", words: "lid shut" }] } },
+      "/events": [refused, { status: 201, body: TRACE.job }],
+    });
     const onClose = vi.fn();
     draw(<LiveDialog job={{ ...TRACE.job, safety: "not_proved" }} opened onClose={onClose} />);
     fireEvent.change(await screen.findByLabelText(/What has to be measured/), {
       target: { value: "outlet" },
     });
+    fireEvent.click(await screen.findByLabelText("I state: lid shut"));
     fireEvent.click(screen.getByRole("button", { name: "Begin" }));
     expect(await screen.findByRole("alert")).toHaveTextContent("no power: water inside");
     fireEvent.click(screen.getByRole("button", { name: "Begin" }));
     await waitFor(() => expect(onClose).toHaveBeenCalled());
-    expect(sent[0]?.body.body).toMatchObject({ kind: "live_begun", reason: "outlet", minutes: 10 });
+    expect(sent.find((row) => row.path.endsWith("/events"))?.body.body).toMatchObject({
+      kind: "live_begun",
+      reason: "outlet",
+      minutes: 10,
+      says: ["lid_shut"],
+    });
   });
 
   it("is left by the same dialog", async () => {
-    const sent = serve({ "/events": { status: 201, body: TRACE.job } });
+    const sent = serve({
+      "/safe": { body: { job: TRACE.job, asks: [] } },
+      "/events": { status: 201, body: TRACE.job },
+    });
     draw(<LiveDialog job={{ ...TRACE.job, safety: "live" }} opened onClose={() => undefined} />);
     fireEvent.click(await screen.findByRole("button", { name: "Leave live mode" }));
-    await waitFor(() => expect(sent.at(-1)?.body.body).toEqual({ kind: "live_ended" }));
+    await waitFor(() =>
+      expect(sent.find((row) => row.path.endsWith("/events"))?.body.body).toEqual({ kind: "live_ended" }),
+    );
   });
 });
 

@@ -13,7 +13,7 @@ const OUTLET = {
   reads: "",
   verdict: null,
   sentence: "",
-  is_loose: false,
+  is_at_plug: false,
 };
 const CHECK = {
   id: "drain_filter",
@@ -56,7 +56,11 @@ const VIEW: Intake = {
     { id: "heating", words: "when heat is called" },
     { id: "start", words: "on pressing start" },
   ],
-  outside: [OUTLET, { ...OUTLET, key: "cord.l", typed: "cord l loose ", part_title: "Cord", is_loose: true }],
+  hand: [],
+  outside: [
+    OUTLET,
+    { ...OUTLET, key: "cord.l", typed: "cord l inhand ", part_title: "Cord", is_at_plug: true },
+  ],
   outlet: { finding: "incomplete", words: "Three voltages tell polarity and earth.", ends_with: "" },
   checks: [CHECK],
   van: { parts: [{ title: "Heater", weight: 0.5, because: ["trips"] }], tools: ["torch"] },
@@ -128,7 +132,9 @@ describe("the intake", () => {
     fireEvent.change(screen.getByLabelText(/Cut wire/), { target: { value: "lid wires joined" } });
     fireEvent.click(screen.getByLabelText("It bypasses an interlock"));
     fireEvent.click(screen.getByRole("button", { name: "Add: Found altered" }));
-    expect(screen.getByText("lid wires joined: bypassed interlock: open danger")).toBeInTheDocument();
+    expect(
+      screen.getByText("lid wires joined: bypassed interlock: danger, lifted in Safe"),
+    ).toBeInTheDocument();
     fireEvent.click(screen.getByRole("button", { name: "Remove other outlet (owner)" }));
     expect(screen.queryByText("other outlet (owner)")).toBeNull();
   });
@@ -153,12 +159,12 @@ describe("the intake", () => {
 });
 
 describe("the first look", () => {
-  it("logs a cord reading as loose and an outlet reading as it is", async () => {
+  it("logs a cord reading as made in the hand and an outlet reading as it is", async () => {
     const sent = room(VIEW, { "/readings": { status: 201, body: TRACE } });
     fireEvent.change(await screen.findByLabelText("Cord, line to neutral"), { target: { value: "0.04" } });
     fireEvent.submit(screen.getByLabelText("Cord, line to neutral"));
     await waitFor(() =>
-      expect(sent.find((row) => row.path.endsWith("/readings"))?.body.text).toBe("cord l loose 0.04"),
+      expect(sent.find((row) => row.path.endsWith("/readings"))?.body.text).toBe("cord l inhand 0.04"),
     );
   });
 

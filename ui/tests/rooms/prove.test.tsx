@@ -3,7 +3,7 @@ import { afterEach, describe, expect, test, vi } from "vitest";
 import type { Criterion, ProveView } from "../../src/api/proof";
 import { CriterionRow } from "../../src/rooms/prove/CriterionRow";
 import { SignOff } from "../../src/rooms/prove/SignOff";
-import { draw } from "../render";
+import { draw, serve, TRACE } from "../render";
 
 afterEach(() => vi.restoreAllMocks());
 
@@ -41,6 +41,13 @@ const VIEW = {
   ],
   heats: true,
   is_over: false,
+  untested: [{ id: "function", words: "Runs through" }],
+  left_as: [
+    { id: "unplugged", words: "unplugged" },
+    { id: "customer_refused", words: "the customer refused" },
+  ],
+  is_cut_off: true,
+  has_bad_outlet: false,
 } as unknown as ProveView;
 
 function sent() {
@@ -63,11 +70,14 @@ describe("a criterion", () => {
     await waitFor(() => expect(bodies[0]?.body).toMatchObject({ criterion: "visual", is_good: isGood }));
   });
 
-  test("that is read says what to type, and where", () => {
-    const row = { ...SEEN, id: "insulation", kind: "reading" as const, line: "cord insulation" };
+  test("that is read is typed there and then, and why insulation may not be tested", async () => {
+    const row = { ...SEEN, id: "insulation", kind: "reading" as const, line: "cord insulation inhand " };
+    const bodies = serve({ "/readings": { status: 201, body: TRACE } });
     draw(<CriterionRow view={VIEW} row={row} />);
-    expect(screen.getByText("cord insulation …")).toBeInTheDocument();
-    expect(screen.getByRole("link", { name: "To Trace" })).toHaveAttribute("href", "/jobs/j-1/trace");
+    const field = screen.getByLabelText("Looked at, Reads");
+    fireEvent.change(field, { target: { value: ">299M" } });
+    fireEvent.submit(field);
+    await waitFor(() => expect(bodies[0]?.body.text).toBe("cord insulation inhand >299M"));
     fireEvent.click(screen.getByText("Insulation may not be tested here"));
     expect(screen.getByLabelText("Why not")).toBeInTheDocument();
   });
@@ -137,7 +147,13 @@ describe("signing off", () => {
     fireEvent.change(screen.getByLabelText("What was done, in one sentence"), { target: { value: "Left." } });
     fireEvent.click(screen.getByRole("button", { name: "Label it unsafe and end the job" }));
     await waitFor(() =>
-      expect(bodies[0]?.body).toEqual({ kind: "ended", why: "Left.", is_labelled_unsafe: true }),
+      expect(bodies[0]?.body).toEqual({
+        kind: "ended",
+        why: "Left.",
+        is_labelled_unsafe: true,
+        left_as: "unplugged",
+        outlet_reported: false,
+      }),
     );
   });
 

@@ -26,12 +26,23 @@ const VIEW: SafeState = {
     { ...POINT, id: "dead.ln", title: "L to N", is_next: true },
     { ...POINT, id: "dead.le", title: "L to E", is_next: false, reads: "40 V", is_good: false },
   ],
+  cuts: [
+    { id: "unplugged", words: "unplugged, plug in sight" },
+    { id: "plug_in_hand", words: "pulled plug in the hand, covers on" },
+    { id: "locked_off", words: "locked off in all poles" },
+  ],
+  hand: [],
   meter: "Multimeter",
   sentence: "All with this one meter.",
   hazards: [],
   missing: [],
+  refusals: [],
+  may: { power: true, live: true, run: true },
+  asks: [],
   cautions: ["Sharp edges."],
-  panels: [{ id: "back", words: "Back panel" }],
+  panels: [{ id: "back", words: "Back panel", is_off: false }],
+  parts: [{ id: "heater", words: "Heater" }],
+  voltages: [],
   records: [
     { id: "e-1", at: "2026-06-01T10:00:00Z", who: "", body: { kind: "isolated", how: "locked_off" } },
   ],
@@ -65,10 +76,10 @@ describe("making safe", () => {
 
   it.each([
     ["Unplugged, plug in sight", { kind: "isolated", how: "unplugged" }],
-    ["Locked off", { kind: "isolated", how: "locked_off" }],
+    ["Locked off in all poles", { kind: "isolated", how: "locked_off" }],
+    ["Pulled plug in the hand, covers on", { kind: "isolated", how: "plug_in_hand" }],
     ["Shut the taps: done", { kind: "step_ticked", step: "taps", is_done: true }],
     ["Plug in, panels shut", { kind: "plugged_in" }],
-    ["Closed again, once", { kind: "reclosed" }],
   ])("sends what '%s' says", async (name, body) => {
     const events = room(VIEW, taken);
     fireEvent.click(await screen.findByRole("button", { name }));
@@ -107,11 +118,14 @@ describe("making safe", () => {
       hazard: "bypass",
       words: "an interlock is bypassed",
       forbids_power: false,
+      forbids: ["a signature as safe"],
       remedy: "take it out",
+      typed: "",
+      is_told: true,
     };
     const events = room({ ...VIEW, job: { ...VIEW.job, hazards: [hazard] }, hazards: [hazard] }, taken);
-    fireEvent.click(await screen.findByRole("button", { name: "A panel comes off" }));
-    fireEvent.click(screen.getByRole("button", { name: "Back panel" }));
+    fireEvent.click(await screen.findByRole("button", { name: "A cover off or back" }));
+    fireEvent.click(screen.getByRole("button", { name: "Back panel is off" }));
     await waitFor(() => expect(events()).toHaveLength(1));
     fireEvent.click(screen.getByRole("button", { name: "Danger found" }));
     fireEvent.change(screen.getByLabelText("What"), { target: { value: "water_inside" } });
@@ -119,6 +133,7 @@ describe("making safe", () => {
     fireEvent.click(screen.getByRole("button", { name: "Note the danger" }));
     await waitFor(() => expect(events()).toHaveLength(2));
     fireEvent.click(screen.getByRole("button", { name: "It tripped" }));
+    fireEvent.change(screen.getByLabelText("And the machine was"), { target: { value: "out" } });
     fireEvent.click(screen.getByRole("button", { name: "Log the trip" }));
     await waitFor(() => expect(events()).toHaveLength(3));
     fireEvent.click(screen.getByRole("button", { name: "Bypass taken out" }));
@@ -130,17 +145,25 @@ describe("making safe", () => {
     expect(events()).toEqual([
       { kind: "opened", panel: "back" },
       { kind: "hazard_found", hazard: "water_inside", words: "in the base" },
-      { kind: "tripped", device: "unknown", moment: "unknown" },
+      { kind: "tripped", device: "unknown", moment: "unknown", machine: "out" },
       { kind: "bypass_removed", words: "wires parted" },
     ]);
   });
 
-  it("shows what must pass before power, and takes its readings with the plug in the hand", async () => {
+  it("shows what must pass before power, and takes its readings there", async () => {
     const missing = [
       { key: "cord.pe", typed: "cord pe ", title: "Cord, earth pin to chassis", should: "0.3 Ω at most" },
     ];
     const hazards = [
-      { hazard: "shock", words: "gave a shock", forbids_power: true, remedy: "earth must pass first" },
+      {
+        hazard: "shock",
+        words: "gave a shock",
+        forbids_power: true,
+        forbids: ["power", "live work"],
+        remedy: "earth must pass first",
+        typed: "",
+        is_told: true,
+      },
     ];
     const sent = serve({
       "/settings": SETTINGS,
@@ -150,12 +173,43 @@ describe("making safe", () => {
     });
     draw(<SafeRoom />);
     const field = await screen.findByLabelText("Cord, earth pin to chassis");
-    expect(screen.getByLabelText("Open dangers")).toHaveTextContent("gave a shockearth must pass first");
+    expect(screen.getByLabelText("Dangers")).toHaveTextContent(
+      "gave a shockForbids power, live work.Next, to lift it: earth must pass first",
+    );
     fireEvent.change(field, { target: { value: "0.07" } });
     fireEvent.submit(field);
     await waitFor(() =>
-      expect(sent.find((row) => row.path.endsWith("/readings"))?.body.text).toBe("cord pe loose 0.07"),
+      expect(sent.find((row) => row.path.endsWith("/readings"))?.body.text).toBe("cord pe 0.07"),
     );
+  });
+
+  it("takes a danger that was only told back, with a reason of ten characters", async () => {
+    const told = {
+      hazard: "shock",
+      words: "gave a shock",
+      forbids_power: true,
+      forbids: [],
+      remedy: "earth",
+      typed: "cord pe ",
+      is_told: true,
+    };
+    const events = room({ ...VIEW, hazards: [told] }, taken);
+    fireEvent.click(await screen.findByRole("button", { name: "Noted in error" }));
+    const because = screen.getByLabelText(/Because/);
+    fireEvent.change(because, { target: { value: "too short" } });
+    expect(screen.getByRole("button", { name: "Take it back" })).toBeDisabled();
+    fireEvent.change(because, { target: { value: "another machine's" } });
+    fireEvent.click(screen.getByRole("button", { name: "Take it back" }));
+    await waitFor(() =>
+      expect(events()).toEqual([{ kind: "noted_in_error", danger: "shock", because: "another machine's" }]),
+    );
+  });
+
+  it("asks only the plug's two readings while it is in the hand", async () => {
+    const hand = [{ ...POINT, id: "dead.ln", title: "No voltage between the plug's pins", is_next: true }];
+    room({ ...VIEW, hand });
+    expect(await screen.findByLabelText("No voltage between the plug's pins, reads")).toBeInTheDocument();
+    expect(screen.queryByLabelText("L to N, reads")).toBeNull();
   });
 
   it("says until when a proof holds, and that somebody is still here", async () => {

@@ -1,5 +1,6 @@
 import { fireEvent, screen, within } from "@testing-library/react";
 import { beforeEach, describe, expect, it, vi } from "vitest";
+import type { Job } from "../../src/api/client";
 import { merge } from "../../src/api/hooks";
 import { TopStrip } from "../../src/app/TopStrip";
 import { CensusSheet } from "../../src/rooms/trace/CensusSheet";
@@ -123,13 +124,38 @@ describe("the panel of a line", () => {
 });
 
 describe("the top strip", () => {
+  const strip = (power: Partial<Job["power"]>) => {
+    const told = { ...TRACE.job.power, ...power };
+    serve({ "/power": { body: { revision: 7, now: "2026-06-01T10:10:00Z", power: told } } });
+    draw(<TopStrip job={{ ...TRACE.job, power: told }} />);
+    return screen.getByRole("link", { name: /State of safety/ });
+  };
+  const past = "2020-01-01T10:00:00Z";
+
   it.each([
-    ["dead", "", /Dead, proved at/],
-    ["not_proved", "", /Not proved dead/],
-    ["live", "volts at the outlet", /LIVE: volts at the outlet/],
-  ] as const)("says %s in words", (safety, reason, says) => {
-    draw(<TopStrip job={{ ...TRACE.job, safety, safety_reason: reason }} />);
-    expect(screen.getByRole("link", { name: /State of safety/ })).toHaveTextContent(says);
+    [{ state: "dead", until: "2199-01-01T10:00:00Z" }, /Dead, proved at .*, until/],
+    [{ state: "dead", until: past }, /Not proved dead/],
+    [{ state: "not_proved" }, /Not proved dead/],
+    [{ state: "live", reason: "volts at the outlet" }, /LIVE: volts at the outlet/],
+    [{ state: "live", reason: "volts at the outlet", until: past }, /UNDER VOLTAGE/],
+    [{ state: "under_voltage", reason: "it was plugged in" }, /UNDER VOLTAGE/],
+  ] as const)("says %j in words, by its own clock too", (power, says) => {
+    expect(strip(power)).toHaveTextContent(says);
+  });
+
+  it("shouts a voltage that was found", () => {
+    strip({ state: "not_proved", shout: "voltage at L to N: 231 V" });
+    expect(screen.getByRole("alert")).toHaveTextContent("Voltage at L to N: 231 V. Hands off.");
+  });
+
+  it("says that the state is not known while the server is silent", async () => {
+    serve({});
+    globalThis.fetch = async () => {
+      throw new TypeError("no server");
+    };
+    draw(<TopStrip job={TRACE.job} />);
+    expect(await screen.findByRole("alert")).toHaveTextContent("take the machine for live");
+    expect(screen.getByRole("link", { name: /State of safety/ })).toHaveTextContent("State not known");
   });
 });
 

@@ -77,7 +77,9 @@ def _cannot_show(reading: str, uses: Sequence[Use]) -> InputError:
     """Say that no meter at hand has such a display: a slip of the unit, or another meter."""
     first = uses[0]
     full = show_value(first.meter.full_scale(first.function), first.function.unit)
-    remedy = f"its {first.function.value.replace('_', ' ')} scale ends at {full}; read the unit again, or name the meter"
+    remedy = (
+        f"its {first.function.value.replace('_', ' ')} scale ends at {full}; read the unit again, or name the meter"
+    )
     return InputError(what=f"{first.meter.title} cannot have shown {reading}", remedy=remedy, field="line")
 
 

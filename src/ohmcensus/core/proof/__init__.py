@@ -6,7 +6,7 @@
 """
 
 from ohmcensus.core.proof.criteria import Asked, Criterion, ShownBy, asked, criteria
-from ohmcensus.core.proof.sign_off import blocking, refuse_sign_off
+from ohmcensus.core.proof.sign_off import blocking, is_outlets, refuse_sign_off
 from ohmcensus.core.proof.state import Proof, is_asked, proofs, refuse_proof, since_change, taken_proof
 
 __all__ = [
@@ -18,6 +18,7 @@ __all__ = [
     "blocking",
     "criteria",
     "is_asked",
+    "is_outlets",
     "proofs",
     "refuse_proof",
     "refuse_sign_off",

@@ -101,7 +101,7 @@ def _blocking(case: Case, safety: Safety, *, outlet_reported: bool) -> Iterator[
 def _standing(case: Case, safety: Safety, *, outlet_reported: bool = False) -> Iterator[str]:
     """Yield the dangers, what is off, and the lines of changed parts that were not read."""
     for danger in safety.dangers:
-        if not (outlet_reported and _is_outlets(danger)):
+        if not (outlet_reported and is_outlets(danger)):
             yield f"{danger.words} ({danger.lifted_by})"
     yield from unfinished(case)
     stripped = open_panels(case, strip_only=True)
@@ -113,5 +113,6 @@ def _standing(case: Case, safety: Safety, *, outlet_reported: bool = False) -> I
             yield f"the {part_title(part, case.terms)} was changed and is not read since ({need.words})"
 
 
-def _is_outlets(danger: Danger) -> bool:
+def is_outlets(danger: Danger) -> bool:
+    """Tell whether a danger is the outlet's alone, so that the machine may stay behind unplugged."""
     return danger.id is DangerId.EARTH and all(row.line == OUTLET_LINE for row in danger.causes)

@@ -2,6 +2,7 @@ import { useEffect, useState } from "react";
 import type { Cycle, EventBody } from "../../api/client";
 import { useEvent } from "../../api/rooms";
 import { Problem } from "../../app/Problem";
+import { WhenAsked } from "../../app/WhenAsked";
 import { Lamp } from "../../drawings/Lamp";
 import { cycle as words } from "../../words/codes";
 
@@ -11,7 +12,11 @@ type Outcome = "passed" | "failed" | "absent";
 /** The steps of an automatic test with their usual times: tick what happened, see what that points at. */
 export function CycleCard({ jobId, cycle }: Props) {
   const event = useEvent(jobId);
-  const send = (body: EventBody) => event.mutate(body);
+  const [asked, setAsked] = useState<EventBody | null>(null);
+  const send = (body: EventBody) => {
+    setAsked(body);
+    event.mutate(body);
+  };
   return (
     <section className="card leaf stack" aria-label={cycle.title}>
       <div className="head">
@@ -35,6 +40,7 @@ export function CycleCard({ jobId, cycle }: Props) {
         </button>
       </div>
       <Problem error={event.error} />
+      <WhenAsked error={event.error} asked={asked} send={send} />
       <ol className="cycle-steps">
         {cycle.steps.map((step) => (
           <li key={step.id} className={step.id === cycle.next_step && cycle.begun_at ? "is-next" : ""}>

@@ -2,9 +2,10 @@ import { TextInput } from "@mantine/core";
 import { useLocalStorage } from "@mantine/hooks";
 import { IconX } from "@tabler/icons-react";
 import { type FormEvent, useState } from "react";
-import type { Codes, Decoded, SchemeView } from "../../api/client";
+import type { Codes, Decoded, EventBody, SchemeView } from "../../api/client";
 import { decodeLamps, useEvent } from "../../api/rooms";
 import { timeOf } from "../../app/times";
+import { WhenAsked } from "../../app/WhenAsked";
 import { codes as words } from "../../words/codes";
 import { LampRows } from "./LampRows";
 import { useDecoded } from "./useDecoded";
@@ -22,15 +23,17 @@ export function LampsCard({ view, scheme, onScheme }: Props) {
   const isDark = pattern === darkOf(scheme) && scheme.frames !== 2;
   const { decoded, problem } = useDecoded(jobId, scheme.id, isDark ? "" : pattern);
   const event = useEvent(jobId);
-  const writeDown = async (codes: string[]) => {
+  const [asked, setAsked] = useState<EventBody | null>(null);
+  const send = async (body: EventBody) => {
     try {
-      await event.mutateAsync({ kind: "codes_read", scheme: scheme.id, codes });
+      await event.mutateAsync(body);
       forget();
       setPattern(darkOf(scheme));
     } catch {
-      // said below
+      setAsked(body); // said below
     }
   };
+  const writeDown = (codes: string[]) => send({ kind: "codes_read", scheme: scheme.id, codes });
   return (
     <section className="card leaf stack" aria-label={words.lamps}>
       <h2>{words.lamps}</h2>
@@ -115,6 +118,7 @@ export function LampsCard({ view, scheme, onScheme }: Props) {
           </span>
         )}
       </div>
+      <WhenAsked error={event.error} asked={asked} send={(body) => void send(body)} />
       {view.read.map((read) => (
         <div key={read.at} className="read-before">
           <b>

@@ -66,7 +66,11 @@ export function ComplaintCard({ view, intake }: { view: Intake; intake: Draft })
         </div>
       )}
       <Tried rows={complaint.tried ?? []} onChange={(tried) => set({ tried })} />
-      <Altered rows={complaint.alterations ?? []} onChange={(alterations) => set({ alterations })} />
+      <Altered
+        kept={view.complaint.alterations ?? []}
+        rows={complaint.alterations ?? []}
+        onChange={(alterations) => set({ alterations })}
+      />
     </section>
   );
 }
@@ -112,13 +116,19 @@ function Tried({ rows, onChange }: { rows: Trial[]; onChange: (rows: Trial[]) =>
 
 type Alteration = NonNullable<Complaint["alterations"]>[number];
 
-function Altered({ rows, onChange }: { rows: Alteration[]; onChange: (rows: Alteration[]) => void }) {
+type AlteredProps = { kept: Alteration[]; rows: Alteration[]; onChange: (rows: Alteration[]) => void };
+
+/** A bypass that was kept is a danger: it goes by being taken out and tried, in Safe, not by a cross here. */
+function Altered({ kept, rows, onChange }: AlteredProps) {
   const [isBypass, setIsBypass] = useState(false);
   return (
     <FoundList
       title={words.altered}
       what={words.alteredWhat}
       rows={rows.map((row) => (row.is_bypass ? `${row.words}: ${words.bypassed}` : row.words))}
+      stays={(index) =>
+        kept.some((row) => row.is_bypass && rows[index]?.is_bypass && row.words === rows[index]?.words)
+      }
       onRemove={(index) => onChange(rows.filter((_, at) => at !== index))}
       onAdd={(what) => {
         onChange([...rows, { words: what, is_bypass: isBypass }]);
@@ -140,11 +150,12 @@ type FoundProps = {
   rows: string[];
   onAdd: (what: string) => void;
   onRemove: (index: number) => void;
+  stays?: (index: number) => boolean;
   children: ReactNode;
 };
 
 /** A list that grows by one line at a time, with what else is said of each line. */
-function FoundList({ title, what, rows, onAdd, onRemove, children }: FoundProps) {
+function FoundList({ title, what, rows, onAdd, onRemove, stays, children }: FoundProps) {
   const [text, setText] = useState("");
   const add = (event: FormEvent) => {
     event.preventDefault();
@@ -160,14 +171,16 @@ function FoundList({ title, what, rows, onAdd, onRemove, children }: FoundProps)
           {rows.map((row, index) => (
             <li key={`${index}-${row}`}>
               {row}
-              <button
-                type="button"
-                className="plain"
-                aria-label={words.remove(row)}
-                onClick={() => onRemove(index)}
-              >
-                <IconX size={18} aria-hidden />
-              </button>
+              {!stays?.(index) && (
+                <button
+                  type="button"
+                  className="plain"
+                  aria-label={words.remove(row)}
+                  onClick={() => onRemove(index)}
+                >
+                  <IconX size={18} aria-hidden />
+                </button>
+              )}
             </li>
           ))}
         </ul>

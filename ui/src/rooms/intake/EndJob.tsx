@@ -1,13 +1,17 @@
-import { Checkbox, TextInput } from "@mantine/core";
+import { Checkbox, NativeSelect, TextInput } from "@mantine/core";
 import { useState } from "react";
-import type { Job } from "../../api/client";
+import type { Job, Schemas } from "../../api/client";
 import { useEvent } from "../../api/rooms";
-import { look as words } from "../../words/intake";
+import { endings, look as words } from "../../words/intake";
+
+type LeftAs = Schemas["LeftAs"];
 
 /** Ending the job where it stands, with a sentence that can be changed. */
 export function EndHere({ jobId, why, label = words.end }: { jobId: string; why: string; label?: string }) {
   const [text, setText] = useState<string | null>(null);
   const [isUnsafe, setIsUnsafe] = useState(false);
+  const [leftAs, setLeftAs] = useState<LeftAs>("unplugged");
+  const [isReported, setIsReported] = useState(false);
   const event = useEvent(jobId);
   if (text === null) {
     return (
@@ -31,12 +35,36 @@ export function EndHere({ jobId, why, label = words.end }: { jobId: string; why:
         checked={isUnsafe}
         onChange={(change) => setIsUnsafe(change.currentTarget.checked)}
       />
+      {isUnsafe && (
+        <NativeSelect
+          size="md"
+          label={words.leftAs}
+          value={leftAs}
+          data={Object.entries(endings).map(([value, label]) => ({ value, label }))}
+          onChange={(change) => setLeftAs(change.currentTarget.value as LeftAs)}
+        />
+      )}
+      {!isUnsafe && (
+        <Checkbox
+          label={words.outletReported}
+          checked={isReported}
+          onChange={(change) => setIsReported(change.currentTarget.checked)}
+        />
+      )}
       <div className="row">
         <button
           type="button"
           className="act"
           disabled={text.trim().length < 3 || event.isPending}
-          onClick={() => event.mutate({ kind: "ended", why: text, is_labelled_unsafe: isUnsafe })}
+          onClick={() =>
+            event.mutate({
+              kind: "ended",
+              why: text,
+              is_labelled_unsafe: isUnsafe,
+              left_as: leftAs,
+              outlet_reported: !isUnsafe && isReported,
+            })
+          }
         >
           {words.endDo}
         </button>

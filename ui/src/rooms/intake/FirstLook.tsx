@@ -3,6 +3,7 @@ import { IconCheck, IconX } from "@tabler/icons-react";
 import { type FormEvent, useState } from "react";
 import type { Intake } from "../../api/client";
 import { useEvent } from "../../api/rooms";
+import { Problem } from "../../app/Problem";
 import { ReadingField } from "../../app/ReadingField";
 import { VerdictMark, verdictColour } from "../../drawings/VerdictMark";
 import { look as words } from "../../words/intake";
@@ -14,8 +15,8 @@ type Outside = Intake["outside"][number];
 /** Outlet, cord, and what eye and hand can tell: fast to log, each may end the job. */
 export function FirstLook({ view }: { view: Intake }) {
   const jobId = view.job.id;
-  const outlet = view.outside.filter((row) => !row.is_loose);
-  const cord = view.outside.filter((row) => row.is_loose);
+  const outlet = view.outside.filter((row) => !row.is_at_plug);
+  const cord = view.outside.filter((row) => row.is_at_plug);
   return (
     <section id="look" className="card leaf stack" aria-label={words.title}>
       <h2>{words.title}</h2>
@@ -29,6 +30,7 @@ export function FirstLook({ view }: { view: Intake }) {
       </p>
       {view.outlet.ends_with && <EndHere jobId={jobId} why={view.outlet.ends_with} />}
       <h3>{words.cord}</h3>
+      <PlugInHand view={view} />
       <Readings jobId={jobId} rows={cord} />
       <ul className="checks">
         {view.checks.map((check) => (
@@ -36,6 +38,44 @@ export function FirstLook({ view }: { view: Intake }) {
         ))}
       </ul>
     </section>
+  );
+}
+
+/** The pulled plug in the hand, covers on: said once, then a source and no voltage at its pins. */
+function PlugInHand({ view }: { view: Intake }) {
+  const event = useEvent(view.job.id);
+  const { cut } = view.job.power;
+  if (view.job.safety === "dead") return null;
+  if (cut !== "plug_in_hand") {
+    return (
+      <div className="row">
+        <button
+          type="button"
+          className="act"
+          disabled={event.isPending}
+          onClick={() => event.mutate({ kind: "isolated", how: "plug_in_hand" })}
+        >
+          {words.inHand}
+        </button>
+        <Problem error={event.error} />
+      </div>
+    );
+  }
+  return (
+    <ul className="outside-lines">
+      {view.hand.map((row) => (
+        <li key={row.id}>
+          <div>
+            <b>{row.title}</b>
+            <span className="quiet">
+              {words.should} {row.limit}
+            </span>
+          </div>
+          {row.is_good && <span className="mono now">{row.reads}</span>}
+          {row.is_next && <ReadingField jobId={view.job.id} typed={row.typed} label={row.title} />}
+        </li>
+      ))}
+    </ul>
   );
 }
 

@@ -5,6 +5,7 @@ import { useEffect, useRef, useState } from "react";
 import { Link } from "react-router";
 import type { Job } from "../../api/client";
 import { useJobs } from "../../api/hooks";
+import { standsAt } from "../../api/power";
 import { SAFETY_MARKS, safetySaid } from "../../app/TopStrip";
 import { momentOf } from "../../app/times";
 import { isTyping } from "../../app/useGoKeys";
@@ -86,7 +87,8 @@ export function JobsRoom() {
 }
 
 function JobCard({ job }: { job: Job }) {
-  const Mark = SAFETY_MARKS[job.safety];
+  const stands = standsAt(job.power, Date.now());
+  const Mark = SAFETY_MARKS[stands];
   const isLook = job.next_step.stage === "intake" && job.symptoms.length > 0;
   return (
     <Link to={`/jobs/${job.id}/${job.next_step.stage}${isLook ? "#look" : ""}`} className="card">
@@ -94,7 +96,7 @@ function JobCard({ job }: { job: Job }) {
         {job.machine} <span className="quiet">· {job.place}</span>
       </h2>
       <p className={job.safety === "live" ? "said live" : "said"}>
-        <Mark size={18} aria-hidden /> {safetySaid(job)}
+        <Mark size={18} aria-hidden /> {safetySaid(stands, job.power)}
       </p>
       <p>{job.complaint || job.symptoms.join(", ") || job.sheet_title}</p>
       <p className="count">

@@ -1,8 +1,8 @@
-import { Link } from "react-router";
 import type { EventBody } from "../../api/client";
 import type { Criterion, ProveView } from "../../api/proof";
 import { useEvent } from "../../api/rooms";
 import { Problem } from "../../app/Problem";
+import { ReadingField } from "../../app/ReadingField";
 import { RunForm } from "../../app/RunForm";
 import { prove as words } from "../../words/prove";
 import { CurrentForm } from "./CurrentForm";
@@ -65,13 +65,10 @@ export function CriterionRow({ view, row }: { view: ProveView; row: Criterion })
         </div>
       )}
       {isOpen && row.kind === "reading" && (
-        <p>
-          {words.typeIt} <b className="mono">{row.line} …</b>{" "}
-          <Link to={`/jobs/${view.job.id}/trace`}>{words.toTrace}</Link>
-        </p>
+        <ReadingField jobId={view.job.id} typed={row.line} label={`${row.title}, ${words.reads}`} />
       )}
       {isOpen && row.id === "insulation" && <NotAllowed jobId={view.job.id} />}
-      {isOpen && (row.kind === "run" || row.kind === "heat") && (
+      {isOpen && (row.kind === "run" || row.kind === "heat" || row.kind === "gfci") && (
         <RunForm jobId={view.job.id} outcomes={view.outcomes} heats={view.heats} />
       )}
       {isOpen && row.kind === "current" && <CurrentForm view={view} criterion={row.id} />}

@@ -5,6 +5,7 @@ import type { ProveView } from "../../api/proof";
 import { useEvent } from "../../api/rooms";
 import { Problem } from "../../app/Problem";
 import { useKeptState } from "../../app/useKeptState";
+import { WhenAsked } from "../../app/WhenAsked";
 import { prove as words } from "../../words/prove";
 
 /** A current with its method and its tester; what is typed stays until it is stored. */
@@ -14,11 +15,14 @@ export function CurrentForm({ view, criterion }: { view: ProveView; criterion: s
   const [way, setWay] = useState("differential");
   const [serial, setSerial] = useState(view.serial);
   const [calibrated, setCalibrated] = useState(view.calibrated);
+  const [asked, setAsked] = useState<EventBody | null>(null);
+  const send = (body: EventBody) => {
+    setAsked(body);
+    record.mutate(body, { onSuccess: forget });
+  };
   const submit = (event: FormEvent) => {
     event.preventDefault();
-    record.mutate({ kind: "proof_made", criterion, text, way, serial, calibrated } as EventBody, {
-      onSuccess: forget,
-    });
+    send({ kind: "proof_made", criterion, text, way, serial, calibrated } as EventBody);
   };
   return (
     <form className="criterion-form" onSubmit={submit}>
@@ -53,6 +57,7 @@ export function CurrentForm({ view, criterion }: { view: ProveView; criterion: s
         {words.enter}
       </button>
       <Problem error={record.error} />
+      <WhenAsked error={record.error} asked={asked} send={send} />
     </form>
   );
 }

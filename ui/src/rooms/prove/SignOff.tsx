@@ -1,15 +1,23 @@
-import { TextInput } from "@mantine/core";
+import { Checkbox, NativeSelect, TextInput } from "@mantine/core";
+import { useState } from "react";
+import type { Schemas } from "../../api/client";
 import type { ProveView } from "../../api/proof";
 import { useEvent } from "../../api/rooms";
 import { Problem } from "../../app/Problem";
 import { useKeptState } from "../../app/useKeptState";
 import { prove as words } from "../../words/prove";
 
+type LeftAs = Schemas["LeftAs"];
+
 /** What blocks signing off, and the two ways to end a job. */
 export function SignOff({ view }: { view: ProveView }) {
   const record = useEvent(view.job.id);
   const [why, setWhy] = useKeptState(`ohmcensus.sign.${view.job.id}`, "");
-  const end = (isUnsafe: boolean) => record.mutate({ kind: "ended", why, is_labelled_unsafe: isUnsafe });
+  const [leftAs, setLeftAs] = useState<LeftAs>("unplugged");
+  const [isReported, setIsReported] = useState(false);
+  const end = (how: { is_labelled_unsafe?: boolean; not_tested?: string[] }) =>
+    record.mutate({ kind: "ended", why, left_as: leftAs, outlet_reported: isReported, ...how });
+  const isFree = view.blocking.length === 0 || (isReported && view.has_bad_outlet);
   return (
     <section className="card leaf stack" aria-label={words.signOff}>
       <h2>{words.signOff}</h2>
@@ -46,11 +54,26 @@ export function SignOff({ view }: { view: ProveView }) {
             maxLength={300}
             onChange={(event) => setWhy(event.currentTarget.value)}
           />
+          <NativeSelect
+            size="md"
+            label={words.leftAs}
+            value={leftAs}
+            data={view.left_as.map((row) => ({ value: row.id, label: row.words }))}
+            onChange={(event) => setLeftAs(event.currentTarget.value as LeftAs)}
+          />
+          {view.has_bad_outlet && (
+            <Checkbox
+              size="md"
+              label={words.outletReported}
+              checked={isReported}
+              onChange={(event) => setIsReported(event.currentTarget.checked)}
+            />
+          )}
           <button
             type="button"
             className="act"
-            disabled={record.isPending || view.blocking.length > 0}
-            onClick={() => end(false)}
+            disabled={record.isPending || !isFree}
+            onClick={() => end({})}
           >
             {view.is_asked ? words.end : words.endPlain}
           </button>
@@ -58,11 +81,28 @@ export function SignOff({ view }: { view: ProveView }) {
             type="button"
             className="plain bordered"
             disabled={record.isPending}
-            onClick={() => end(true)}
+            onClick={() => end({ is_labelled_unsafe: true })}
           >
             {words.unsafe}
           </button>
           <p className="quiet">{words.unsafeHint}</p>
+          {!view.is_cut_off && <p className="danger-words">{words.cutFirst}</p>}
+          {view.is_asked && view.untested.length > 0 && (
+            <details>
+              <summary>{words.notTested}</summary>
+              <p>
+                {words.notTestedHint} {view.untested.map((row) => row.words).join(", ")}.
+              </p>
+              <button
+                type="button"
+                className="plain bordered"
+                disabled={record.isPending}
+                onClick={() => end({ not_tested: view.untested.map((row) => row.id) })}
+              >
+                {words.notTestedDo}
+              </button>
+            </details>
+          )}
         </>
       )}
       <Problem error={record.error} />

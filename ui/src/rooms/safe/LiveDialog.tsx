@@ -1,7 +1,7 @@
-import { Modal, NumberInput, TextInput } from "@mantine/core";
+import { Checkbox, Modal, NumberInput, TextInput } from "@mantine/core";
 import { type FormEvent, useState } from "react";
-import type { Job } from "../../api/client";
-import { useEvent } from "../../api/rooms";
+import type { EventBody, Job } from "../../api/client";
+import { useEvent, useSafe } from "../../api/rooms";
 import { Problem } from "../../app/Problem";
 import { power as words } from "../../words/safe";
 
@@ -9,6 +9,8 @@ type Props = { job: Job; opened: boolean; onClose: () => void };
 
 /** Live mode states its reason, what stays connected, and for how long; or it is left. */
 export function LiveDialog({ job, opened, onClose }: Props) {
+  const asks = useSafe(job.id).data?.asks ?? [];
+  const [says, setSays] = useState<string[]>([]);
   const [reason, setReason] = useState("");
   const [stays, setStays] = useState("");
   const [minutes, setMinutes] = useState<number | string>(10);
@@ -20,7 +22,13 @@ export function LiveDialog({ job, opened, onClose }: Props) {
       await event.mutateAsync(
         isLive
           ? { kind: "live_ended" }
-          : { kind: "live_begun", reason, stays_connected: stays, minutes: Number(minutes) || 10 },
+          : ({
+              kind: "live_begun",
+              reason,
+              stays_connected: stays,
+              minutes: Number(minutes) || 10,
+              says,
+            } as EventBody),
       );
       onClose();
     } catch {
@@ -30,7 +38,7 @@ export function LiveDialog({ job, opened, onClose }: Props) {
   return (
     <Modal opened={opened} onClose={onClose} title={<b>{words.liveTitle}</b>} centered size={620}>
       <form className="stack" onSubmit={(form) => void submit(form)}>
-        <p style={{ margin: 0 }}>{words.liveHelp}</p>
+        <p style={{ margin: 0 }}>{isLive ? words.leaveHelp : words.liveHelp}</p>
         {!isLive && (
           <>
             <TextInput
@@ -58,6 +66,19 @@ export function LiveDialog({ job, opened, onClose }: Props) {
               onChange={setMinutes}
               w={140}
             />
+            {asks.map((row) => (
+              <Checkbox
+                key={row.id}
+                size="md"
+                label={words.stated(row.words)}
+                checked={says.includes(row.id)}
+                onChange={(change) =>
+                  setSays(
+                    change.currentTarget.checked ? [...says, row.id] : says.filter((said) => said !== row.id),
+                  )
+                }
+              />
+            ))}
           </>
         )}
         <Problem error={event.error} />

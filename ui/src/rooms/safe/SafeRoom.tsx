@@ -1,11 +1,10 @@
-import { IconAlertTriangleFilled } from "@tabler/icons-react";
 import { useParams } from "react-router";
 import type { SafeState } from "../../api/client";
 import { useSafe } from "../../api/rooms";
 import { JobRoom } from "../../app/JobRoom";
-import { ReadingField } from "../../app/ReadingField";
 import { timeOf } from "../../app/times";
 import { recordWords, safe as words } from "../../words/safe";
+import { Dangers } from "./Dangers";
 import { PowerCard } from "./PowerCard";
 import { SafeSteps } from "./SafeSteps";
 import "./safe.css";
@@ -28,7 +27,7 @@ function Loaded({ view }: { view: SafeState }) {
         <SafeSteps view={view} />
       </div>
       <div>
-        {view.hazards.length > 0 && <Hazards view={view} />}
+        {(view.hazards.length > 0 || view.missing.length > 0) && <Dangers view={view} />}
         <PowerCard view={view} />
         <section className="card leaf" aria-label={words.cautions}>
           <h2>{words.cautions}</h2>
@@ -41,6 +40,15 @@ function Loaded({ view }: { view: SafeState }) {
         </section>
         <section className="card leaf" aria-label={words.records}>
           <h2>{words.records}</h2>
+          {view.voltages.length > 0 && (
+            <ul className="records">
+              {view.voltages.slice(0, 6).map((row) => (
+                <li key={row.at + row.words} className="danger-words">
+                  <span className="mono">{timeOf(row.at)}</span> {row.words}
+                </li>
+              ))}
+            </ul>
+          )}
           {view.records.length === 0 && <p className="quiet">{words.noRecords}</p>}
           <ul className="records">
             {view.records.slice(0, 12).map((record) => (
@@ -52,41 +60,5 @@ function Loaded({ view }: { view: SafeState }) {
         </section>
       </div>
     </div>
-  );
-}
-
-/** The dangers that are open, and what closes each. */
-function Hazards({ view }: { view: SafeState }) {
-  return (
-    <section className="card leaf hazards" aria-label={words.hazards}>
-      <h2>
-        <IconAlertTriangleFilled size={20} aria-hidden /> {words.hazards}
-      </h2>
-      <ul>
-        {view.hazards.map((hazard) => (
-          <li key={hazard.hazard}>
-            <b>{hazard.words}</b>
-            <span>{hazard.remedy}</span>
-          </li>
-        ))}
-      </ul>
-      {view.missing.length > 0 && (
-        <>
-          <h3>{words.forPower}</h3>
-          <ul>
-            {view.missing.map((proof) => (
-              <li key={proof.key}>
-                {proof.title}: {words.atMost} {proof.should}
-                <ReadingField
-                  jobId={view.job.id}
-                  typed={`${proof.typed}${view.job.safety === "dead" ? "" : "loose "}`}
-                  label={proof.title}
-                />
-              </li>
-            ))}
-          </ul>
-        </>
-      )}
-    </section>
   );
 }

@@ -16,6 +16,7 @@ type Send = (body: EventBody) => void;
 export function SafeSteps({ view }: { view: SafeState }) {
   const event = useEvent(view.job.id);
   const send: Send = (body) => event.mutate(body);
+  const cut = view.cuts.find((way) => way.id === view.job.power.cut);
   return (
     <section className="card leaf" aria-label={words.steps}>
       <div className="head">
@@ -29,9 +30,10 @@ export function SafeSteps({ view }: { view: SafeState }) {
             <div>
               <b>{step.title}</b>
               <p>{step.how}</p>
+              {step.kind === "isolate" && cut && <p className="cut-said">{capital(cut.words)}</p>}
               {step.kind === "prove" && <Proof view={view} send={send} />}
             </div>
-            <StepAct step={step} send={send} />
+            <StepAct view={view} step={step} send={send} />
           </li>
         ))}
       </ol>
@@ -63,29 +65,38 @@ function StepMark({ step, send }: { step: Step; send: Send }) {
 }
 
 /** How the machine is cut off: the one step that is a statement. */
-function StepAct({ step, send }: { step: Step; send: Send }) {
+function StepAct({ view, step, send }: { view: SafeState; step: Step; send: Send }) {
+  const [isAsked, setIsAsked] = useState(false);
   if (step.kind !== "isolate") return null;
-  if (step.is_done) {
+  if (step.is_done && !isAsked) {
     return (
-      <button type="button" className="plain" onClick={() => send({ kind: "isolated", how: "unplugged" })}>
+      <button type="button" className="plain" onClick={() => setIsAsked(true)}>
         {words.again}
       </button>
     );
   }
   return (
-    <span className="stack isolate">
-      <button type="button" className="act" onClick={() => send({ kind: "isolated", how: "unplugged" })}>
-        {words.unplugged}
-      </button>
-      <button
-        type="button"
-        className="plain bordered"
-        onClick={() => send({ kind: "isolated", how: "locked_off" })}
-      >
-        {words.lockedOff}
-      </button>
-    </span>
+    <fieldset className="stack isolate">
+      <legend className="hidden">{step.title}</legend>
+      {view.cuts.map((way, index) => (
+        <button
+          key={way.id}
+          type="button"
+          className={index === 0 ? "act" : "plain bordered"}
+          onClick={() => {
+            send({ kind: "isolated", how: way.id } as EventBody);
+            setIsAsked(false);
+          }}
+        >
+          {capital(way.words)}
+        </button>
+      ))}
+    </fieldset>
   );
+}
+
+function capital(said: string): string {
+  return said.slice(0, 1).toUpperCase() + said.slice(1);
 }
 
 /** Known source, every point, known source again: each reading is logged like any other. */
@@ -123,7 +134,7 @@ function Proof({ view, send }: { view: SafeState; send: Send }) {
       </label>
       <table>
         <tbody>
-          {view.points.map((point, index) => (
+          {(view.hand.length > 0 ? view.hand : view.points).map((point, index) => (
             <PointRow key={`${point.id}-${index}`} jobId={job.id} point={point} meter={meter} />
           ))}
         </tbody>

@@ -4,6 +4,9 @@ import type { Preview } from "../../api/client";
 import { verdictColour } from "../../drawings/VerdictMark";
 import { quick } from "../../words/trace";
 
+/** Characters of a reason, as the core asks for. */
+const SHORTEST_REASON = 10;
+
 type Props = {
   jobId: string;
   text: string;
@@ -66,10 +69,14 @@ function NotProved({ jobId, onOverride }: { jobId: string; onOverride: (reason: 
         onKeyDown={(event) => {
           if (event.key !== "Enter") return;
           event.preventDefault();
-          if (reason.trim().length >= 3) onOverride(reason);
+          if (reason.trim().length >= SHORTEST_REASON) onOverride(reason);
         }}
       />
-      <button type="button" disabled={reason.trim().length < 3} onClick={() => onOverride(reason)}>
+      <button
+        type="button"
+        disabled={reason.trim().length < SHORTEST_REASON}
+        onClick={() => onOverride(reason)}
+      >
         {quick.overrideDo}
       </button>
     </span>

@@ -1,0 +1,79 @@
+import { type QueryClient, useQuery, useQueryClient } from "@tanstack/react-query";
+import { useEffect, useState } from "react";
+import { client, type Job, type Safety, type Schemas, unwrap } from "./client";
+import { roomKey, seenRevision } from "./hooks";
+
+export type PowerNow = Schemas["PowerNow"];
+/** What the strip says: the state, or that it is not known because the server is silent. */
+export type Stands = Safety | "unknown";
+
+const EVERY = 2_000;
+const PATIENCE = 3_000;
+const HEADER = "Ohmcensus-Power";
+const powerKey = (jobId: string) => ["power", jobId];
+
+/** Every answer and every refusal of a job carries how its machine stands: it goes straight into the strip. */
+export function followAnswers(queries: QueryClient): () => void {
+  const middleware = {
+    onResponse({ request, response }: { request: Request; response: Response }) {
+      const said = response.headers.get(HEADER);
+      const jobId = /\/api\/jobs\/([^/?]+)/.exec(request.url)?.[1];
+      if (said && jobId) takePower(queries, jobId, JSON.parse(said) as PowerNow);
+      return undefined;
+    },
+  };
+  client.use(middleware);
+  return () => client.eject(middleware);
+}
+
+/** The newer of two answers stays; where the job or the state went on, the screens ask again. */
+function takePower(queries: QueryClient, jobId: string, now: PowerNow) {
+  const before = queries.getQueryData<PowerNow>(powerKey(jobId));
+  if (before && Date.parse(before.now) > Date.parse(now.now)) return;
+  queries.setQueryData(powerKey(jobId), now);
+  refreshBehind(queries, jobId, before, now);
+}
+
+function refreshBehind(queries: QueryClient, jobId: string, before: PowerNow | undefined, now: PowerNow) {
+  const isOther = before !== undefined && before.power.state !== now.power.state;
+  if (now.revision <= seenRevision(queries, jobId) && !isOther) return;
+  void queries.invalidateQueries({ queryKey: ["trace", jobId] });
+  void queries.invalidateQueries({ queryKey: roomKey(jobId) });
+  void queries.invalidateQueries({ queryKey: ["jobs"] });
+}
+
+/** How the machine of a job stands now: asked every other second, not known once the server is silent. */
+export function usePower(job: Job): { stands: Stands; power: PowerNow["power"] } {
+  const queries = useQueryClient();
+  const { data, isError } = useQuery({
+    queryKey: powerKey(job.id),
+    queryFn: async () => {
+      const now = await unwrap(
+        client.GET("/api/jobs/{job_id}/power", {
+          params: { path: { job_id: job.id } },
+          signal: AbortSignal.timeout(PATIENCE),
+        }),
+      );
+      refreshBehind(queries, job.id, queries.getQueryData<PowerNow>(powerKey(job.id)), now);
+      return now;
+    },
+    refetchInterval: EVERY,
+    refetchIntervalInBackground: true,
+    networkMode: "always",
+    retry: false,
+  });
+  const [, tick] = useState(0);
+  useEffect(() => {
+    const timer = setInterval(() => tick((count) => count + 1), 1_000);
+    return () => clearInterval(timer);
+  }, []);
+  const power = data?.power ?? job.power;
+  return { stands: isError ? "unknown" : standsAt(power, Date.now()), power };
+}
+
+/** The state by this screen's own clock: a proof of dead or live mode that has run out holds no longer. */
+export function standsAt(power: PowerNow["power"], now: number): Safety {
+  const isOver = power.until !== "" && Date.parse(power.until) <= now;
+  if (!isOver) return power.state;
+  return power.state === "dead" ? "not_proved" : power.state === "live" ? "under_voltage" : power.state;
+}
