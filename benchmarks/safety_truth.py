@@ -1,4 +1,4 @@
-"""Ten thousand random histories of a job: the core's state, dangers and power against SAFETY's tables said the long way.
+"""Ten thousand random histories of a job: the core's state, dangers and power against the tables said the long way.
 
 Neither knows the other's rules; what they agree on is counted by state and danger, so that agreement on nothing shows.
 """
@@ -44,7 +44,8 @@ def told(chance: random.Random) -> History:
 
 def main(count: int = HISTORIES) -> None:
     """Print what was agreed on, and every difference."""
-    chance, states, dangers, wrong, acts = random.Random(SEED), Counter[str](), Counter[str](), 0, 0
+    chance = random.Random(SEED)  # noqa: S311 - no secret
+    states, dangers, wrong, acts = Counter[str](), Counter[str](), 0, 0
     begun = time.perf_counter()
     for _ in range(count):
         history = told(chance)

@@ -89,7 +89,8 @@ class History:
                 refuse_event(before, ACTS[act], safety)
                 self.log.did(ACTS[act])
             else:
-                self.log.read(act, meter=GENERIC_METERS[2] if "cord" in act or "heater e" in act or "pe" in act else None)
+                is_tester = "cord" in act or "heater e" in act or "pe" in act
+                self.log.read(act, meter=GENERIC_METERS[2] if is_tester else None)
                 row = replace(self.case.readings[-1], override=OVERRIDE if override else "")
                 is_overridden = admitted(row, safety).is_overridden
                 row = row if is_overridden else replace(row, override="")

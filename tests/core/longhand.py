@@ -14,7 +14,8 @@ TEN = timedelta(minutes=10)
 LIVE = timedelta(minutes=2)
 SERIES = ("source 231", "dead ln 0.2", "dead le 0.1", "dead ne 0.1", "dead filter 0.3", "source 231")
 SUPPLY = ("dead ln", "dead le", "dead ne")
-POINTS = {"dead ln": "dead ln 0.2", "dead le": "dead le 0.1", "dead ne": "dead ne 0.1", "dead filter": "dead filter 0.3"}
+_READ = {"ln": "0.2", "le": "0.1", "ne": "0.1", "filter": "0.3"}
+POINTS = {f"dead {name}": f"dead {name} {reads}" for name, reads in _READ.items()}
 # What each act does to a machine that is not proved, under voltage, live: the column of the state it comes to.
 NEXT: dict[str, dict[str, str]] = {
     "isolated": {"N": "N", "U": "N", "L": "N"},

@@ -5,7 +5,7 @@ from __future__ import annotations
 import pytest
 from playwright.sync_api import Page, expect
 
-from ohmcensus.core.event import Changed, Hazard, HazardFound, Intervention, LiveBegun, RunWatched
+from ohmcensus.core.event import Changed, Hazard, HazardFound, Intervention, PluggedIn, RunWatched, When
 from tests.journeys.conftest import Visit
 from tests.working import happened, logged, prove_dead
 
@@ -23,7 +23,7 @@ def watch_a_warm_run(page: Page) -> None:
 @pytest.mark.parametrize("size", ["laptop", "phone"])
 def test_a_repaired_machine_is_proved_and_signed_off(demo: Visit, size: str) -> None:
     job, context = demo.job("Machine 1"), demo.context
-    happened(context, job, RunWatched(outcome="heat"))
+    happened(context, job, RunWatched(outcome="heat", was=When.BEFORE))
     happened(context, job, Changed(part="heater", intervention=Intervention.REPLACED, fitted="spare 1"))
     page = demo.open(f"/jobs/{job}/prove", size=size)
     sign_off = page.get_by_role("region", name="Sign off")
@@ -34,7 +34,9 @@ def test_a_repaired_machine_is_proved_and_signed_off(demo: Visit, size: str) -> 
     prove_dead(context, job)
     logged(context, job, "cord pe 0.07")
     logged(context, job, "cord insulation >299M")
-    happened(context, job, LiveBegun(reason="current after repair"))
+    logged(context, job, "heater element 26.4")
+    logged(context, job, "heater pe >299M")
+    happened(context, job, PluggedIn())
     page.reload()
     for _ in range(2):
         step = page.locator('.criterion[aria-current="step"]')

@@ -24,13 +24,16 @@ def test_every_demo_job_is_told_again_as_it_was(context: Context) -> None:
         assert [row.id for row in steps[-1].dangers] == [row.hazard for row in job.hazards], job.machine
 
 
+TOO_LONG = '{"sheet":"fl7-u","at":"2026-01-05T08:00:00Z","steps":[' + ",".join(["{}"] * 10_001) + "]}"
+
+
 @pytest.mark.parametrize(
     ("text", "says"),
     [
         ("{}", "this is no story"),
         ('{"format":"ohmcensus-story/2"}', "a newer kind"),
         ('{"sheet":"fl7-u","at":"2026-01-05T08:00:00","steps":[]}', "names no time zone"),
-        ('{"sheet":"fl7-u","at":"2026-01-05T08:00:00Z","steps":[' + ",".join(["{}"] * 10_001) + "]}", "more than 10000"),
+        (TOO_LONG, "more than 10000"),
         ('{"sheet":"fl7-u","at":"2026-01-05T08:00:00Z","steps":[{"reed":"heater 26"}]}', "this is no story"),
     ],
     ids=["nothing", "newer", "no zone", "too long", "unknown key"],

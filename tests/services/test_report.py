@@ -34,8 +34,8 @@ from ohmcensus.core.judgement import Verdict
 from ohmcensus.core.machine import MachineTest, machine_tests
 from ohmcensus.core.parts.kind import MachineState
 from ohmcensus.services.context import Context
-from ohmcensus.services.find_sheet import find_sheet
 from ohmcensus.services.export_job import export_job
+from ohmcensus.services.find_sheet import find_sheet
 from ohmcensus.services.keep_wanted import NewOffer, NewWanted, keep_wanted
 from ohmcensus.services.open_job import NewJob, open_job
 from ohmcensus.services.show_proof import show_proof

@@ -32,6 +32,7 @@ def yes(*_args: Any, **_more: Any) -> bool:
     return True
 
 
+A_PART_OFF = "a part that fails is taken off, the rest is tested, and there is power until its plug is back"
 RULES: list[tuple[Any, str, Callable[..., Any], str]] = [
     (after_reading, "shows_power", no, "volts of a powered board end the proof"),
     (after_reading, "measured", nothing, "two free points to earth open a danger"),
@@ -47,7 +48,7 @@ RULES: list[tuple[Any, str, Callable[..., Any], str]] = [
     (lifting, "_short_needs", none, "a breaker asks line to neutral"),
     (lifting, "_outlet_needs", none, "a shock asks earth, insulation and the outlet"),
     (lifting, "_is_settled", yes, "an earth that reads bad and good again comes and goes"),
-    (lifting, "_is_part_off", no, "a part that fails is taken off, the rest is tested, and there is power until its plug is back"),
+    (lifting, "_is_part_off", no, A_PART_OFF),
     (admission, "_refuse_loose", nothing, "loose is one part's"),
     (admission, "_refuse_in_hand", nothing, "inhand is said of the plug alone"),
     (admission, "_refuse_unproved_plug", nothing, "plug in hand asks a source first"),
@@ -81,7 +82,10 @@ def comes_out_right(told: Told) -> bool:
     return is_said and is_state and is_may and tuple(row.id for row in last.dangers) == told.dangers
 
 
-@pytest.mark.parametrize(("room", "rule", "instead", "story"), RULES, ids=[f"{r.__name__.rpartition('.')[2]}.{n}" for r, n, _, _ in RULES])
+_IDS = [f"{room.__name__.rpartition('.')[2]}.{name}" for room, name, _, _ in RULES]
+
+
+@pytest.mark.parametrize(("room", "rule", "instead", "story"), RULES, ids=_IDS)
 def test_a_rule_left_out_is_missed(
     monkeypatch: pytest.MonkeyPatch, room: Any, rule: str, instead: Callable[..., Any], story: str
 ) -> None:

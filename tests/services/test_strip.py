@@ -136,7 +136,8 @@ def test_minutes_of_a_cover_come_from_the_clock_and_teach_the_next_job(context: 
     assert "Back panel (6 min, timed on 1 job)" in [row.words for row in show_repair(context, other).strip.panels]
     with context.store.read() as session:
         at_hand = take(context, session, other)
-    assert reach_of(at_hand.case, at_hand.lines, at_hand.safety(context.clock())).cover_minutes["back"] == pytest.approx((2 * 4 + 9) / 3)
+    reach = reach_of(at_hand.case, at_hand.lines, at_hand.safety(context.clock()))
+    assert reach.cover_minutes["back"] == pytest.approx((2 * 4 + 9) / 3)
 
 
 def test_tricks_come_from_the_kind_of_part(context: Context, job: str) -> None:

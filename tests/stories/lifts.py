@@ -34,8 +34,13 @@ LIFTS = [
     Told("a broken earth is lifted", [*proof(), *read("cord pe >20"), NEW_CORD, *read(PE, INS), *signed()]),
     Told(
         "an earth of a part is lifted",
-        [*proof(), do("earth_lifted", part="heater"), do("earth_refitted", part="heater")]
-        + [*read("heater earth 0.08"), *signed()],
+        [
+            *proof(),
+            do("earth_lifted", part="heater"),
+            do("earth_refitted", part="heater"),
+            *read("heater earth 0.08"),
+            *signed(),
+        ],
     ),
     Told("a leak of a part is lifted", [*proof(), *read("heater pe 0.02M"), *NEW_HEATER, *signed()]),
     Told(
@@ -52,29 +57,53 @@ LIFTS = [
     ),
     Told(
         "a bad cord is lifted",
-        [*proof(), do("checked", check="cord", outcome="bad", words="cut"), NEW_CORD]
-        + [*read("cord l 0.04", "cord n 0.04", PE, INS), *signed()],
+        [
+            *proof(),
+            do("checked", check="cord", outcome="bad", words="cut"),
+            NEW_CORD,
+            *read("cord l 0.04", "cord n 0.04", PE, INS),
+            *signed(),
+        ],
     ),
     Told(
         "a bypass is lifted",
-        [*proof(), do("hazard_found", hazard="bypass", words="lock bridged"), do("bypass_removed", words="parted")]
-        + [*read("lock unlocked OL", "lock locked 0.3"), do("ended", why="bridge out, locks")],
+        [
+            *proof(),
+            do("hazard_found", hazard="bypass", words="lock bridged"),
+            do("bypass_removed", words="parted"),
+            *read("lock unlocked OL", "lock locked 0.3"),
+            do("ended", why="bridge out, locks"),
+        ],
     ),
     Told(
         "a welded relay is lifted",
-        [*proof(), *read("board relay 0.1"), do("changed", part="board", intervention="replaced")]
-        + [*read("board relay OL"), *signed()],
+        [
+            *proof(),
+            *read("board relay 0.1"),
+            do("changed", part="board", intervention="replaced"),
+            *read("board relay OL"),
+            *signed(),
+        ],
     ),
     Told(
         "heated dry is lifted",
-        [do("hazard_found", hazard="dry"), *proof()]
-        + [*read("level empty 0.2", "level rest OL", "level full 0.2", "level left OL"), do("ended", why="level good")],
+        [
+            do("hazard_found", hazard="dry"),
+            *proof(),
+            *read("level empty 0.2", "level rest OL", "level full 0.2", "level left OL"),
+            do("ended", why="level good"),
+        ],
     ),
     Told(
         "a charge at the plug is lifted",
-        [do("isolated", how="plug_in_hand"), *read("between cord.plug_l cord.plug_n 60V dc"), *proof()]
-        + [do("changed", part="filter", intervention="replaced")]
-        + [*read("filter earth 0.08", "filter across 680k"), *signed()],
+        [
+            do("isolated", how="plug_in_hand"),
+            *read("between cord.plug_l cord.plug_n 60V dc"),
+            *proof(),
+            do("changed", part="filter", intervention="replaced"),
+            *read("filter earth 0.08", "filter across 680k"),
+            *signed(),
+        ],
     ),
     Told(
         "live though forbidden is lifted by the series",

@@ -243,8 +243,12 @@ TABLE = [
     ),
     Told(
         "an outlet without earth gives no power and is reported",
-        [*read("outlet 231", "outlet le 1", "outlet ne 1"), PLUG_IN, do("isolated")]
-        + [do("ended", why="outlet without earth", outlet_reported=True)],
+        [
+            *read("outlet 231", "outlet le 1", "outlet ne 1"),
+            PLUG_IN,
+            do("isolated"),
+            do("ended", why="outlet without earth", outlet_reported=True),
+        ],
         refused=(-3,),
         says="the outlet has no earth",
         dangers=("earth",),
@@ -293,15 +297,24 @@ TABLE = [
     ),
     Told(
         "a short series after a lapse",
-        [*proof("tl4-c"), {"wait_minutes": 12}, do("isolated")]
-        + read("source 121", "dead ln 0.1", "dead le 0.1", "dead ne 0.1", "source 121"),
+        [
+            *proof("tl4-c"),
+            {"wait_minutes": 12},
+            do("isolated"),
+            *read("source 121", "dead ln 0.1", "dead le 0.1", "dead ne 0.1", "source 121"),
+        ],
         "tl4-c",
         state="dead",
     ),
     Told(
         "no short series after voltage was found",
-        [*proof("tl4-c"), *read("dead capacitor 60"), {"wait_minutes": 12}, do("isolated")]
-        + read("source 121", "dead ln 0.1", "dead le 0.1", "dead ne 0.1", "source 121"),
+        [
+            *proof("tl4-c"),
+            *read("dead capacitor 60"),
+            {"wait_minutes": 12},
+            do("isolated"),
+            *read("source 121", "dead ln 0.1", "dead le 0.1", "dead ne 0.1", "source 121"),
+        ],
         "tl4-c",
         state="not_proved",
     ),

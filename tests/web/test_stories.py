@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 import json
-from collections.abc import Iterator
 from dataclasses import replace
 from datetime import datetime, timedelta
 from pathlib import Path
@@ -92,6 +91,9 @@ class Caller:
             return self.event({"kind": "run_made", "are_wires_insulated": True, **kept}, device)
         if "do" in step:
             return self.event(step["do"], device)
+        return self.of_the_job(step)
+
+    def of_the_job(self, step: dict[str, Any]) -> Any:
         if "withdraw" in step:
             reading = self.written[step["withdraw"]][1]
             return self.client.post(f"{self.path}/readings/{reading}/withdrawal", json=self.head())
@@ -107,11 +109,11 @@ class Caller:
 
 
 @pytest.fixture
-def static(tmp_path: Path) -> Iterator[Path]:
+def static(tmp_path: Path) -> Path:
     folder = tmp_path / "static"
     folder.mkdir()
     (folder / "index.html").write_text("<!doctype html><title>x</title>")
-    yield folder
+    return folder
 
 
 def has_who(steps: Steps) -> bool:

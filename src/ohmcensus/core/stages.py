@@ -59,7 +59,7 @@ def stages(case: Case, safety: Safety) -> tuple[Stage, ...]:
     """
     return (
         _intake(case),
-        _safe(case, safety),
+        _safe(safety),
         _codes(case, safety),
         _trace(case, safety),
         _trip(case),
@@ -120,7 +120,7 @@ def _intake(case: Case) -> Stage:
     return Stage("intake", StageState.DONE, ", ".join(symptom.words for symptom in case.complaint.symptoms[:2]))
 
 
-def _safe(case: Case, safety: Safety) -> Stage:
+def _safe(safety: Safety) -> Stage:
     if safety.state is SafetyState.DEAD:
         return Stage("safe", StageState.DONE, "proved dead")
     if safety.state is SafetyState.LIVE:

@@ -198,7 +198,7 @@ def preview_line(context: Context, job_id: str, typed: TypedLine) -> LinePreview
 
 
 def may_be_overridden(job: JobAtHand, context: Context) -> bool:
-    """Tell whether a reason would let a reading through now: cut off, not proved dead, and nothing found over a limit."""
+    """Tell whether a reason would let a reading through now: cut off, not proved dead, nothing found over a limit."""
     safety = job.safety(context.clock())
     walk, is_cut = safety.walk, safety.isolated and safety.cut is not CutOff.PLUG_IN_HAND
     return safety.state is SafetyState.NOT_PROVED and is_cut and not walk.is_over and not walk.charged

@@ -1,7 +1,7 @@
 import { type QueryClient, useQuery, useQueryClient } from "@tanstack/react-query";
 import { useEffect, useState } from "react";
 import { client, type Job, type Safety, type Schemas, unwrap } from "./client";
-import { roomKey, seenRevision } from "./hooks";
+import { roomKey } from "./hooks";
 
 export type PowerNow = Schemas["PowerNow"];
 /** What the strip says: the state, or that it is not known because the server is silent. */
@@ -18,7 +18,12 @@ export function followAnswers(queries: QueryClient): () => void {
     onResponse({ request, response }: { request: Request; response: Response }) {
       const said = response.headers.get(HEADER);
       const jobId = /\/api\/jobs\/([^/?]+)/.exec(request.url)?.[1];
-      if (said && jobId) takePower(queries, jobId, JSON.parse(said) as PowerNow);
+      if (!said || !jobId || request.url.endsWith("/power")) return undefined;
+      const now = JSON.parse(said) as PowerNow;
+      const before = queries.getQueryData<PowerNow>(powerKey(jobId));
+      if (!before || Date.parse(before.now) <= Date.parse(now.now)) {
+        queries.setQueryData(powerKey(jobId), now);
+      }
       return undefined;
     },
   };
@@ -26,24 +31,24 @@ export function followAnswers(queries: QueryClient): () => void {
   return () => client.eject(middleware);
 }
 
-/** The newer of two answers stays; where the job or the state went on, the screens ask again. */
-function takePower(queries: QueryClient, jobId: string, now: PowerNow) {
-  const before = queries.getQueryData<PowerNow>(powerKey(jobId));
-  if (before && Date.parse(before.now) > Date.parse(now.now)) return;
-  queries.setQueryData(powerKey(jobId), now);
-  refreshBehind(queries, jobId, before, now);
-}
-
-function refreshBehind(queries: QueryClient, jobId: string, before: PowerNow | undefined, now: PowerNow) {
-  const isOther = before !== undefined && before.power.state !== now.power.state;
-  if (now.revision <= seenRevision(queries, jobId) && !isOther) return;
-  void queries.invalidateQueries({ queryKey: ["trace", jobId] });
-  void queries.invalidateQueries({ queryKey: roomKey(jobId) });
-  void queries.invalidateQueries({ queryKey: ["jobs"] });
+/** Whatever shows another state or an older job than the server now tells is asked for again. */
+function refreshBehind(queries: QueryClient, jobId: string, now: PowerNow) {
+  const isBehind = (job: Job) => job.revision < now.revision || job.power.state !== now.power.state;
+  for (const queryKey of [["trace", jobId], roomKey(jobId)]) {
+    for (const [key, view] of queries.getQueriesData<{ job: Job }>({ queryKey })) {
+      if (view && isBehind(view.job)) {
+        void queries.invalidateQueries({ queryKey: key, exact: true }, { cancelRefetch: false });
+      }
+    }
+  }
+  const lists = queries.getQueriesData<Job[]>({ queryKey: ["jobs"] });
+  if (lists.some(([, jobs]) => jobs?.some((job) => job.id === jobId && isBehind(job)))) {
+    void queries.invalidateQueries({ queryKey: ["jobs"] }, { cancelRefetch: false });
+  }
 }
 
 /** How the machine of a job stands now: asked every other second, not known once the server is silent. */
-export function usePower(job: Job): { stands: Stands; power: PowerNow["power"] } {
+export function usePower(job: Job, isAsked = true): { stands: Stands; power: PowerNow["power"] } {
   const queries = useQueryClient();
   const { data, isError } = useQuery({
     queryKey: powerKey(job.id),
@@ -54,13 +59,14 @@ export function usePower(job: Job): { stands: Stands; power: PowerNow["power"] }
           signal: AbortSignal.timeout(PATIENCE),
         }),
       );
-      refreshBehind(queries, job.id, queries.getQueryData<PowerNow>(powerKey(job.id)), now);
+      refreshBehind(queries, job.id, now);
       return now;
     },
     refetchInterval: EVERY,
     refetchIntervalInBackground: true,
     networkMode: "always",
     retry: false,
+    enabled: isAsked,
   });
   const [, tick] = useState(0);
   useEffect(() => {

@@ -39,7 +39,7 @@ export const power = {
   minutes: "Minutes",
   begin: "Begin",
   leaveLive: "Leave live mode",
-  refused: "Power is refused:",
+  refused: "No power yet: what stands under Dangers comes first.",
   happened: "What happened",
   handsOff: "My hands are off it",
   panel: "A cover off or back",
@@ -76,7 +76,7 @@ export const hazardWords = {
 } as const;
 
 export const danger = {
-  forbids: "Forbids",
+  forbids: "Meanwhile:",
   liftedBy: "Next, to lift it:",
   place: "Where it was",
   placePart: "At which part",

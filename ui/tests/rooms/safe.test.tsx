@@ -174,7 +174,7 @@ describe("making safe", () => {
     draw(<SafeRoom />);
     const field = await screen.findByLabelText("Cord, earth pin to chassis");
     expect(screen.getByLabelText("Dangers")).toHaveTextContent(
-      "gave a shockForbids power, live work.Next, to lift it: earth must pass first",
+      "gave a shockMeanwhile: power, live work.Next, to lift it: earth must pass first",
     );
     fireEvent.change(field, { target: { value: "0.07" } });
     fireEvent.submit(field);

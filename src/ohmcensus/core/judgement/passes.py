@@ -109,7 +109,7 @@ def is_current(function: Function) -> bool:
 
 
 def named_test(name: str | None, terms: Terms, celsius: float = 20.0) -> MachineTest | None:
-    """Return a test of the sheet with the limit that holds in its window, None where the sheet has none of that name."""
+    """Return a test of the sheet with the limit that holds in its window, None where there is none of that name."""
     return _tests(terms, celsius).get(name or "")
 
 

@@ -116,7 +116,7 @@ def _across(sheet: Sheet, states: Mapping[str, str]) -> Prediction:
 
 @lru_cache(maxsize=256)
 def held_open(sheet: Sheet, moment: Moment) -> tuple[LoadHeldOpen, ...]:
-    """Return the loads that a moment puts between line and neutral and that rest holds open, so that the plug is blind."""
+    """Return the loads that a moment puts between line and neutral and that rest holds open: the plug is blind."""
     if moment not in _KNOWN:
         return ()
     at_rest = set(driven(sheet, Configuration()).from_line)

@@ -22,7 +22,7 @@ _SHUT = {Moment.PLUGGING_IN: 0, Moment.SWITCHING_ON: 1}
 
 
 def states_at_moment(sheet: Sheet, moment: Moment, *, is_last: bool = True) -> tuple[dict[str, str], ...]:
-    """Return the states of the machine in every step of a moment, the door as it then is; none for no moment of a cycle.
+    """Return the states in every step of a moment, the door as it then is; none for no moment of a cycle.
 
     Parameters
     ----------

@@ -52,7 +52,7 @@ def admitted(reading: Reading, safety: Safety) -> Admission:
     """
     terms = safety.walk.terms
     if reading.inhand:
-        _refuse_in_hand(reading, safety)
+        _refuse_in_hand(safety)
     if is_proof(reading.test) or reading.test in OUTLET_VOLTS:
         return Admission()
     _refuse_live_though_forbidden(safety)
@@ -139,7 +139,7 @@ def is_plugs_test(reading: Reading, terms: Terms) -> bool:
     return bool(points & AT_PLUG) and points <= AT_PLUG | earth and reading.test != "cord.cores"
 
 
-def _refuse_in_hand(reading: Reading, safety: Safety) -> None:
+def _refuse_in_hand(safety: Safety) -> None:
     if safety.state is SafetyState.DEAD or safety.cut is CutOff.PLUG_IN_HAND:
         return
     what = "'inhand' is said of the pulled plug in your hand: the machine is not noted so"

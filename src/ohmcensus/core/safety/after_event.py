@@ -131,7 +131,7 @@ def _watched(walk: Walk, event: Event, body: RunWatched) -> Walk:
     return _tripped_now(walk, event, Tripped(device=Device.UNKNOWN, moment=Moment.UNKNOWN), in_a_run=is_now)
 
 
-def _found_powered(walk: Walk, event: Event, body: FoundPowered) -> Walk:
+def _found_powered(walk: Walk, _event: Event, body: FoundPowered) -> Walk:
     was_forbidden = is_power_forbidden(walk)
     words = body.words or "found under voltage"
     walk = walk.powered_by(words)

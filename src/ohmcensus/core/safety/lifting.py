@@ -267,8 +267,9 @@ def _short_needs(found: Found, walk: Walk) -> Iterator[Need]:
     row = walk.good.get(ACROSS_LINE) or walk.latest.get(ACROSS_LINE)
     is_shown = row is not None and row.order > found.since and _is_over(row, least)
     if not is_shown:
+        over = show_value(least, Unit.OHM, figures=2)
         yield Need(
-            f"no short from line to neutral at the plug, door shut, switched on: over {show_value(least, Unit.OHM, figures=2)}",
+            f"no short from line to neutral at the plug, door shut, switched on: over {over}",
             "cord across ",
         )
     for load in held_open(walk.terms.sheet, found.moment):

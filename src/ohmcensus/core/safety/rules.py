@@ -16,6 +16,7 @@ from ohmcensus.core.event import (
     CycleTicked,
     EarthLifted,
     EarthRefitted,
+    Ended,
     EntryTried,
     Hazard,
     HazardFound,
@@ -25,6 +26,7 @@ from ohmcensus.core.event import (
     NotedInError,
     PluggedIn,
     Reclosed,
+    Reopened,
     RunMade,
     RunWatched,
     Says,
@@ -85,27 +87,17 @@ def refuse_event(case: Case, body: Body, safety: Safety, device: str = "") -> No
     """
     if _is_power(body, safety):
         _refuse_power_event(case, body, safety, device)
+    _refuse_impossible(case, body, safety)
     match body:
-        case Reclosed():
-            _refuse_reclose(safety)
-        case LiveEnded() if safety.state is not SafetyState.LIVE:
-            raise InputError(what="the machine is not in live mode", remedy="nothing to leave", field="kind")
-        case BypassRemoved():
-            _refuse_bypass_out(safety)
-        case HazardFound(hazard=Hazard.EARTH_OFF):
-            what = "an earth off, of no part"
-            raise InputError(what=what, remedy="note which part's earth is lifted", field="hazard")
         case EarthLifted():
             _refuse_lifting(case.sheet, body, safety.state)
         case EarthRefitted():
             _refuse_refitting(body, safety)
-        case Shut() if body.panel not in safety.walk.covers:
-            raise InputError(what=f"the cover '{body.panel}' is not off", remedy="nothing to shut", field="panel")
+        case StripBack():
+            _refuse_left_out(body, safety)
         case Changed() if body.intervention in CHANGES and safety.state in _POWERED:
             what = "no part is changed on a machine under voltage"
             raise SafetyRefusalError(what=what, remedy="unplug it and note that in Safe first", field="safety")
-        case CodesRead(was=None) | CycleTicked(was=None) if safety.isolated:
-            raise _was_it_now()
         case RunMade():
             admitted_leak_test(body, safety)
         case InsulationNotAllowed():
@@ -114,6 +106,39 @@ def refuse_event(case: Case, body: Body, safety: Safety, device: str = "") -> No
             _refuse_in_error(body, safety)
         case _:
             return
+
+
+def _refuse_impossible(case: Case, body: Body, safety: Safety) -> None:
+    """Refuse what cannot be as the job stands."""
+    match body:
+        case Reclosed():
+            _refuse_reclose(safety)
+        case BypassRemoved():
+            _refuse_bypass_out(safety)
+        case LiveEnded() if safety.state is not SafetyState.LIVE:
+            raise InputError(what="the machine is not in live mode", remedy="nothing to leave", field="kind")
+        case HazardFound(hazard=Hazard.EARTH_OFF):
+            what = "an earth off, of no part"
+            raise InputError(what=what, remedy="note which part's earth is lifted", field="hazard")
+        case Shut() if body.panel not in safety.walk.covers:
+            raise InputError(what=f"the cover '{body.panel}' is not off", remedy="nothing to shut", field="panel")
+        case CodesRead(was=None) | CycleTicked(was=None) if safety.isolated:
+            raise _was_it_now()
+        case Reopened() if not _is_over(case):
+            raise InputError(what="this job has not ended", remedy="go on with it", field="kind")
+
+
+def _is_over(case: Case) -> bool:
+    last = next((row.body for row in reversed(case.events) if isinstance(row.body, Ended | Reopened)), None)
+    return isinstance(last, Ended)
+
+
+def _refuse_left_out(body: StripBack, safety: Safety) -> None:
+    """Refuse to leave a fastener out where it holds an earth."""
+    step = safety.walk.steps.get(body.step)
+    if body.because and step is not None and "earth" in f"{step.words} {step.head} {step.kept}".casefold():
+        what = f"'{step.words}': a fastener of an earth is never left out"
+        raise SafetyRefusalError(what=what, remedy="put it back, and read the earth from the plug", field="because")
 
 
 def may(case: Case, safety: Safety, *, sign_off: bool, device: str = "") -> May:

@@ -205,12 +205,12 @@ def framed(walk: Walk, frame: Frame) -> Walk:
     if before is not None and before.terms != frame.terms:
         for row in walk.latest.values():
             found_now = measured(row, frame.terms)
-            if found_now is not None and row.result(before.terms) is not Pass.BAD and _is_machines(row.line, walk):
+            if found_now is not None and row.result(before.terms) is not Pass.BAD and _is_machines(row.line):
                 walk = opened(walk, found_now)
     return relifted(walk)
 
 
-def _is_machines(line: str, walk: Walk) -> bool:
+def _is_machines(line: str) -> bool:
     return not line.startswith("outlet.")
 
 

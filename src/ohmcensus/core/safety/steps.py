@@ -125,7 +125,8 @@ def _discharge(charge: StoredCharge, plan: Discharge) -> str:
         )
     return (
         f"{size}: {bleed}. Wait {_seconds(plan.wait_s)} and measure. Above 10 V: "
-        f"{show_value(plan.resistor_ohm, Unit.OHM)}, at least {plan.resistor_w:g} W wirewound, probes rated {plan.probe_v:g} V, "
+        f"{show_value(plan.resistor_ohm, Unit.OHM)}, at least {plan.resistor_w:g} W wirewound, "
+        f"probes rated {plan.probe_v:g} V, "
         f"held on for {_seconds(plan.hold_s)}; measure again after 1 min, it creeps back. "
         "A screwdriver across it is common: it throws sparks, pits the tags and can destroy the capacitor."
     )

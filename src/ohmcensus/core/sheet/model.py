@@ -233,7 +233,7 @@ class Sheet(_Frozen):
 
     @property
     def is_plug_reversible(self) -> bool:
-        """Whether the plug goes in either way round, so that both ways are right; usual at 230 V where nothing is said."""
+        """Whether the plug goes in either way round, so that both are right; usual at 230 V where nothing is said."""
         return self.plug == "reversible" or (self.plug is None and self.volts >= LOW_VOLTS)
 
     @property

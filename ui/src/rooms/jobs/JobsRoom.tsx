@@ -5,7 +5,7 @@ import { useEffect, useRef, useState } from "react";
 import { Link } from "react-router";
 import type { Job } from "../../api/client";
 import { useJobs } from "../../api/hooks";
-import { standsAt } from "../../api/power";
+import { usePower } from "../../api/power";
 import { SAFETY_MARKS, safetySaid } from "../../app/TopStrip";
 import { momentOf } from "../../app/times";
 import { isTyping } from "../../app/useGoKeys";
@@ -86,8 +86,15 @@ export function JobsRoom() {
   );
 }
 
+const DAY = 86_400_000;
+
+/** Worth asking every other second: it is worked on today, or stands otherwise than not proved dead. */
+function isWarm(job: Job): boolean {
+  return job.safety !== "not_proved" || Date.now() - Date.parse(job.changed_at) < DAY;
+}
+
 function JobCard({ job }: { job: Job }) {
-  const stands = standsAt(job.power, Date.now());
+  const { stands, power } = usePower(job, isWarm(job));
   const Mark = SAFETY_MARKS[stands];
   const isLook = job.next_step.stage === "intake" && job.symptoms.length > 0;
   return (
@@ -95,8 +102,8 @@ function JobCard({ job }: { job: Job }) {
       <h2>
         {job.machine} <span className="quiet">· {job.place}</span>
       </h2>
-      <p className={job.safety === "live" ? "said live" : "said"}>
-        <Mark size={18} aria-hidden /> {safetySaid(stands, job.power)}
+      <p className={stands === "live" || stands === "under_voltage" ? "said live" : "said"}>
+        <Mark size={18} aria-hidden /> {safetySaid(stands, power)}
       </p>
       <p>{job.complaint || job.symptoms.join(", ") || job.sheet_title}</p>
       <p className="count">

@@ -36,8 +36,8 @@ export function PowerCard({ view }: { view: SafeState }) {
     <section className="card leaf stack" aria-label={words.title}>
       <h2>{words.title}</h2>
       {view.refusals.length > 0 && (
-        <p className="danger-words">
-          {words.refused} {view.refusals.join("; ")}.
+        <p className="danger-words" title={view.refusals.join("; ")}>
+          {words.refused}
         </p>
       )}
       <div className="chips">
