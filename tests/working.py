@@ -2,14 +2,20 @@
 
 from __future__ import annotations
 
+import math
 from uuid import uuid4
 
-from ohmcensus.core.event import Body, Isolated
+from ohmcensus.core.event import Body, Isolated, Shut
+from ohmcensus.core.judgement.passes import named_test
+from ohmcensus.core.meter import Function
+from ohmcensus.core.terms import Terms
+from ohmcensus.services.at_hand import take
 from ohmcensus.services.context import Context
 from ohmcensus.services.log_reading import NewReading, log_reading
 from ohmcensus.services.record_event import NewEvent, record_event
 from ohmcensus.services.show_changes import show_changes
 from ohmcensus.services.show_job import JobView
+from ohmcensus.services.show_safe import show_safe
 from ohmcensus.services.show_trace import TraceView
 from tests.core.case_of import PROOF
 
@@ -25,6 +31,34 @@ def happened(context: Context, job_id: str, body: Body) -> JobView:
 def logged(context: Context, job_id: str, text: str, override: str = "") -> TraceView:
     new = NewReading(id=uuid4(), revision=revision(context, job_id), text=text, override=override)
     return log_reading(context, job_id, new)
+
+
+def read_what_is_missing(context: Context, job_id: str) -> None:
+    """Log a good reading of every line that stands before power, as Safe asks for them one after the other."""
+    for _ in range(30):
+        missing = show_safe(context, job_id).missing
+        if not missing:
+            return
+        with context.store.read() as session:
+            terms = take(context, session, job_id).case.terms
+        logged(context, job_id, f"{missing[0].typed}{good(missing[0].key, terms)}")
+
+
+def shut_up(context: Context, job_id: str) -> None:
+    """Note every cover as back."""
+    for panel in show_safe(context, job_id).panels:
+        if panel.is_off:
+            happened(context, job_id, Shut(panel=panel.id))
+
+
+def good(line: str, terms: Terms) -> str:
+    """Return a reading that is surely inside."""
+    test = named_test(line.replace(" ", "."), terms)
+    assert test is not None, line
+    lo, hi = test.window.interval.lo, test.window.interval.hi
+    if math.isinf(hi):
+        return ">299M" if test.function is Function.INSULATION else "OL"
+    return f"{(lo + hi) / 2 if lo > 0 else hi / 4:.4g}"
 
 
 def prove_dead(context: Context, job_id: str) -> int:

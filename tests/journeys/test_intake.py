@@ -149,10 +149,22 @@ def make_safe_by_touch(page: Page) -> None:
         row.get_by_role("button", name="Log").tap()
         expect(row.get_by_role("textbox")).to_have_count(0)
     expect(strip(page)).to_contain_text("Dead, proved at")
-    for title, reading in (("Cord, earth pin to chassis", "0.07"), ("Cord, whole machine to earth", ">299M")):
-        page.get_by_label(title).fill(reading)
-        page.get_by_label(title).press("Enter")
-        expect(page.get_by_label(title)).to_have_count(0)
+    lift_what_stands(page)
+
+
+def lift_what_stands(page: Page) -> None:
+    """Type a good reading into the first field under Dangers until none is left."""
+    fields = page.get_by_label("Dangers").get_by_role("textbox")
+    expect(fields.first).to_be_visible()
+    for _ in range(20):
+        if fields.count() == 0:
+            return
+        label = fields.first.get_attribute("aria-label") or ""
+        fields.first.fill(">299M" if ">" in label else "OL" if "OL" in label or "over" in label else "0.07")
+        with page.expect_response(re.compile("/safe$")):
+            fields.first.press("Enter")
+        page.wait_for_timeout(200)
+    pytest.fail(f"still asked: {label}")
 
 
 def test_a_second_tab_is_told_and_nothing_is_lost(demo: Visit) -> None:

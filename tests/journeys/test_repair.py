@@ -5,15 +5,29 @@ from __future__ import annotations
 import pytest
 from playwright.sync_api import expect
 
+from ohmcensus.core.event import Isolated, PluggedIn
+from ohmcensus.services.context import Context
 from tests.journeys.conftest import Visit
+from tests.working import happened, prove_dead, read_what_is_missing, shut_up
+
+
+def power_again(context: Context, job: str) -> None:
+    """Prove it dead, read what was changed, and plug it in."""
+    prove_dead(context, job)
+    read_what_is_missing(context, job)
+    shut_up(context, job)
+    happened(context, job, PluggedIn())
 
 
 @pytest.mark.parametrize("size", ["laptop", "phone"])
 def test_changes_and_runs_are_noted_and_told_conclusive_or_not(demo: Visit, size: str) -> None:
-    page = demo.open(f"/jobs/{demo.job('Machine 1')}/repair", size=size)
+    job, context = demo.job("Machine 1"), demo.context
+    page = demo.open(f"/jobs/{job}/repair", size=size)
     steps = page.get_by_role("region", name="What was changed, what ran after")
     run = page.get_by_role("region", name="Note a run")
     run.get_by_role("button", name="fails at heat").click()
+    expect(run.get_by_role("alert")).to_contain_text("was this now, or before it was cut off?")
+    run.get_by_role("button", name="Before it was cut off").click()
     expect(steps).to_contain_text("fails at heat")
     page.get_by_label("Part", exact=True).select_option("heater")
     page.get_by_label("What was done").select_option("replaced")
@@ -21,12 +35,19 @@ def test_changes_and_runs_are_noted_and_told_conclusive_or_not(demo: Visit, size
     page.get_by_role("button", name="Note the change").click()
     expect(steps).to_contain_text("Heater: another one fitted, spare 1")
     run.get_by_role("button", name="runs through").click()
+    run.get_by_role("button", name="Now: it is under voltage again").click()
+    expect(run.get_by_role("alert")).to_contain_text("the heater was changed and is not read since")
+    power_again(context, job)
+    run.get_by_role("button", name="runs through").click()
     expect(steps.get_by_role("status")).to_contain_text("Conclusive")
     run.get_by_role("button", name="fails at heat").click()
+    expect(steps).to_contain_text("fails at heat")
+    happened(context, job, Isolated())
     for part in ("harness", "board"):
         page.get_by_label("Part", exact=True).select_option(part)
         page.get_by_role("button", name="Note the change").click()
         expect(page.get_by_role("button", name="Note the change")).to_be_enabled()
+    power_again(context, job)
     run.get_by_role("button", name="runs through").click()
     expect(steps.get_by_role("status")).to_contain_text("Not conclusive: 2 changes")
     assert not page.evaluate("document.documentElement.scrollWidth > innerWidth")

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import io
+import re
 from pathlib import Path
 
 import pypdfium2
@@ -10,10 +11,11 @@ import pytest
 from PIL import Image
 from playwright.sync_api import Page, expect
 
+from ohmcensus.core.event import HandsOff
 from ohmcensus.exchange.demo_pictures import drawn
 from tests.journeys.conftest import Visit
 from tests.journeys.test_prove import watch_a_warm_run
-from tests.working import logged, prove_dead
+from tests.working import happened, logged, prove_dead, read_what_is_missing, shut_up
 
 
 def test_a_demo_job_goes_from_suspect_to_signed_pdf(demo: Visit, tmp_path: Path) -> None:
@@ -113,13 +115,12 @@ def _prove(page: Page, demo: Visit, job: str) -> None:
     expect(page.get_by_role("region", name="Sign off")).not_to_contain_text("looked at")
     logged(context, job, "cord pe 0.07")
     logged(context, job, "cord insulation >299M")
+    read_what_is_missing(context, job)
+    shut_up(context, job)
+    happened(context, job, HandsOff())
     page.goto(f"{demo.address}/jobs/{job}/safe")
-    page.get_by_role("button", name="Work live").click()
-    dialog = page.get_by_role("dialog")
-    dialog.get_by_label("What has to be measured under voltage").fill("currents after the repair")
-    dialog.get_by_label("What stays connected").fill("everything, the earth too")
-    dialog.get_by_role("button", name="Begin").click()
-    expect(dialog).to_be_hidden()
+    page.get_by_role("button", name="Plug in, panels shut").click()
+    expect(page.get_by_role("link", name=re.compile("State of safety"))).to_contain_text("UNDER VOLTAGE")
     page.goto(f"{demo.address}/jobs/{job}/prove")
     for name in ("Protective conductor current", "Protective conductor current, plug turned"):
         step = page.locator('.criterion[aria-current="step"]')

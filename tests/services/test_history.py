@@ -29,7 +29,7 @@ from ohmcensus.storage.database import open_store
 
 LINES = {
     "heater 25.9": "heater.element",
-    "heater pe 47k": "heater.pe",
+    "heater pe >299M": "heater.pe",
     "pump OL": "pump.coil",
     "field 2k2": "motor.field",
     "between heater.a pump.b 12": "heater.a pump.b",
