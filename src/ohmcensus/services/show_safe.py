@@ -165,7 +165,7 @@ def _sentence(case: Case, safety: Safety) -> str:
     stands = (
         (safety.state is SafetyState.DEAD, "Proved dead at the terminals. Ten minutes unattended clear it."),
         (safety.state is SafetyState.LIVE, f"LIVE: {safety.reason}. Stays connected: {connected}."),
-        (bool(safety.shout), f"VOLTAGE, hands off: {safety.shout}."),
+        (bool(safety.shout), f"Hands off: {safety.shout}. Cut it off, find why, discharge."),
         (safety.state is SafetyState.UNDER_VOLTAGE, f"Under voltage: {safety.reason}. Unplug it, then note it here."),
         (bool(safety.bad), f"Not dead: voltage at {voltage}. Stop, find why, discharge."),
         (bool(safety.lapsed), f"No longer proved dead: {safety.lapsed}."),

@@ -1,4 +1,4 @@
-"""Writing the API's description and the schemas of jobs and sheets to docs/formats, for the interface's types.
+"""Writing the API's description and the schemas of jobs, stories and sheets to docs/formats, for the interface's types.
 
 Run as ``python -m ohmcensus.web.describe FOLDER``.
 """
@@ -12,13 +12,14 @@ from pathlib import Path
 
 from ohmcensus.exchange.job_file import JobFile
 from ohmcensus.exchange.sheet_schema import sheet_schema
+from ohmcensus.exchange.story_file import Story
 from ohmcensus.services.context import Context
 from ohmcensus.storage.database import open_store
 from ohmcensus.web.app import create_app, description
 
 
 def describe(folder: Path) -> None:
-    """Write openapi.gen.json and the schemas of both formats."""
+    """Write openapi.gen.json and the schemas of the formats."""
     folder.mkdir(parents=True, exist_ok=True)
     with tempfile.TemporaryDirectory() as empty:
         store = open_store(Path(empty))
@@ -26,6 +27,7 @@ def describe(folder: Path) -> None:
         store.close()
     _write(folder / "openapi.gen.json", document)
     _write(folder / "ohmcensus-job-1.schema.gen.json", JobFile.model_json_schema(mode="serialization"))
+    _write(folder / "ohmcensus-story-1.schema.gen.json", Story.model_json_schema())
     _write(folder / "ohmcensus-sheet-1.schema.gen.json", sheet_schema())
 
 

@@ -8,6 +8,7 @@ from pydantic import BaseModel
 
 from ohmcensus.core.limits import BUILT_IN, LimitProfile
 from ohmcensus.core.meter import Meter
+from ohmcensus.core.terms import loosened
 from ohmcensus.services.keep_meter import GENERIC_IDS, keep_meter, remove_meter, show_meters
 from ohmcensus.services.keep_settings import Settings, keep_settings, show_settings
 from ohmcensus.services.list_kinds import leaking_kinds
@@ -44,10 +45,13 @@ class ProfileList(BaseModel):
         Built-in profiles.
     kinds
         Title by kind, of all that can leak.
+    loosened
+        By profile, one's own too: what it holds looser than the standard.
     """
 
     profiles: list[LimitProfile]
     kinds: dict[str, str]
+    loosened: dict[str, list[str]]
 
 
 def _all_meters() -> MeterList:
@@ -69,7 +73,9 @@ def new_settings(body: Settings) -> Response:
 @blueprint.get("/limits", responses={200: ProfileList}, summary="Limits that are built in")
 def limits() -> Response:
     """Return the built-in limits; one's own stand in the settings."""
-    return answer(ProfileList(profiles=list(BUILT_IN), kinds=leaking_kinds()))
+    every = (*BUILT_IN, *show_settings(context()).own_profiles)
+    looser = {row.id: list(loosened(row)) for row in every}
+    return answer(ProfileList(profiles=list(BUILT_IN), kinds=leaking_kinds(), loosened=looser))
 
 
 @blueprint.get("/meters", responses={200: MeterList}, summary="Every meter")

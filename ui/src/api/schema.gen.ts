@@ -3830,11 +3830,17 @@ export interface components {
          *         Built-in profiles.
          *     kinds
          *         Title by kind, of all that can leak.
+         *     loosened
+         *         By profile, one's own too: what it holds looser than the standard.
          */
         ProfileList: {
             /** Kinds */
             kinds: {
                 [key: string]: string;
+            };
+            /** Loosened */
+            loosened: {
+                [key: string]: string[];
             };
             /** Profiles */
             profiles: components["schemas"]["LimitProfile"][];

@@ -34,7 +34,7 @@ export function TopStrip({ job }: { job: Job }) {
   const blocking = job.hazards.filter((hazard) => hazard.forbids_power);
   const shout = stands === "unknown" ? words.unknown : power.shout && words.shout(power.shout);
   return (
-    <>
+    <div className="top-strip">
       <header className="top">
         <div>
           <h1>
@@ -70,7 +70,7 @@ export function TopStrip({ job }: { job: Job }) {
           <IconBoltFilled size={24} aria-hidden /> {shout}
         </p>
       )}
-    </>
+    </div>
   );
 }
 

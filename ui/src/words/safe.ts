@@ -51,6 +51,7 @@ export const power = {
   trippedDo: "Log the trip",
   machine: "And the machine was",
   machines: { in: "plugged in", out: "unplugged" },
+  reclosedWith: { in: "With the machine plugged in", out: "With the machine unplugged" },
   reclose: "Closed again, once",
   powered: "It was under voltage all the same",
   poweredHow: "How that showed",

@@ -10,6 +10,7 @@ from ohmcensus.core.case import Frame
 from ohmcensus.core.event import Checked, CheckOutcome, Hazard, Tripped
 from ohmcensus.core.judgement.passes import EARTH_LINE, WHOLE_LINE, Pass, named_test, part_of
 from ohmcensus.core.machine.asked import looks
+from ohmcensus.core.machine.dead_tests import is_proof
 from ohmcensus.core.machine.net import Crossing, nets_of
 from ohmcensus.core.meter import Function
 from ohmcensus.core.quantity import show_value
@@ -236,6 +237,8 @@ def _over_its_loads(row: Evidence, terms: Terms) -> Found | None:
 def title_of(line: str, terms: Terms) -> str:
     """Return a line in print: "heater, to earth", or both points."""
     test = named_test(line, terms)
+    if test is not None and is_proof(test.id):
+        return test.title
     if test is not None:
         return f"{test.part_title.lower()}, {test.title}"
     if line.startswith("proof."):

@@ -75,7 +75,7 @@ export function ReclosedForm({ send }: { send: Send }) {
           className="chip"
           onClick={() => void send({ kind: "reclosed", machine })}
         >
-          {words.machines[machine]}
+          {words.reclosedWith[machine]}
         </button>
       ))}
     </div>

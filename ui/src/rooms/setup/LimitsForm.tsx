@@ -42,6 +42,9 @@ export function LimitsForm({ settings }: { settings: Settings }) {
         onChange={(event) => keep.mutate({ ...settings, profile: event.currentTarget.value })}
       />
       {chosen?.basis && <p className="quiet">{chosen.basis}</p>}
+      {chosen?.replaces_standard && (
+        <p>{words.looser((data?.loosened[chosen.id] ?? []).join(", ") || words.nothingLooser)}</p>
+      )}
       <Problem error={keep.error} />
       {editing ? (
         <ProfileForm
@@ -50,8 +53,10 @@ export function LimitsForm({ settings }: { settings: Settings }) {
           titles={data?.kinds ?? {}}
           onKeep={(profile) => {
             const others = own.filter((row) => row.id !== profile.id);
-            keep.mutate({ ...settings, profile: profile.id, own_profiles: [...others, profile] });
-            setEditing(null);
+            keep.mutate(
+              { ...settings, profile: profile.id, own_profiles: [...others, profile] },
+              { onSuccess: () => setEditing(null) },
+            );
           }}
         />
       ) : (
@@ -95,6 +100,8 @@ function ProfileForm({ start, titles, onKeep }: ProfileFormProps) {
     Object.entries(start.kinds_megohm ?? {}).map(([kind, megohm]) => ({ kind, megohm: String(megohm) })),
   );
   const [isCordAdded, setIsCordAdded] = useState(start.is_cord_added ?? false);
+  const [replaces, setReplaces] = useState(start.replaces_standard ?? false);
+  const [isOnGfci, setIsOnGfci] = useState(start.is_held_on_gfci ?? false);
   const [problem, setProblem] = useState("");
   const submit = (event: FormEvent) => {
     event.preventDefault();
@@ -111,6 +118,8 @@ function ProfileForm({ start, titles, onKeep }: ProfileFormProps) {
       title,
       ...Object.fromEntries([...figures, ...open]),
       is_cord_added: isCordAdded,
+      replaces_standard: replaces,
+      is_held_on_gfci: isOnGfci,
       kinds_megohm: Object.fromEntries(byKind),
     });
   };
@@ -144,20 +153,26 @@ function ProfileForm({ start, titles, onKeep }: ProfileFormProps) {
           onChange={(event) => setTyped({ ...typed, [name]: event.currentTarget.value })}
         />
       ))}
-      <label className="row" style={{ minHeight: 44, flexWrap: "nowrap" }}>
-        <input
-          type="checkbox"
-          checked={isCordAdded}
-          onChange={(event) => setIsCordAdded(event.currentTarget.checked)}
-        />
-        {words.cordAdded}
-      </label>
+      <Tick label={words.cordAdded} checked={isCordAdded} onChange={setIsCordAdded} />
+      <Tick label={words.onGfci} checked={isOnGfci} onChange={setIsOnGfci} />
+      <Tick label={words.replaces} checked={replaces} onChange={setReplaces} />
       <KindRows rows={kinds} titles={titles} onChange={setKinds} />
       <Problem text={problem} />
       <button type="submit" className="act" disabled={!title.trim()}>
         {setup.keep}
       </button>
     </form>
+  );
+}
+
+type TickProps = { label: string; checked: boolean; onChange: (checked: boolean) => void };
+
+function Tick({ label, checked, onChange }: TickProps) {
+  return (
+    <label className="row" style={{ minHeight: 44, flexWrap: "nowrap" }}>
+      <input type="checkbox" checked={checked} onChange={(event) => onChange(event.currentTarget.checked)} />
+      {label}
+    </label>
   );
 }
 
