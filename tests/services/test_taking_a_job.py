@@ -182,8 +182,8 @@ def test_voltage_left_is_named(context: Context, job: str) -> None:
     prove_dead(context, job)
     logged(context, job, "dead filter 34")
     view = show_safe(context, job)
-    assert view.sentence == "VOLTAGE, hands off: voltage at prove dead, Mains filter, X-capacitor: 34 V."
-    assert view.job.power.shout == "voltage at prove dead, Mains filter, X-capacitor: 34 V"
+    assert view.sentence == "Hands off: voltage at Mains filter, X-capacitor: 34 V. Cut it off, find why, discharge."
+    assert view.job.power.shout == "voltage at Mains filter, X-capacitor: 34 V"
     assert [point.is_good for point in view.points if point.id == "dead.filter"] == [False]
 
 

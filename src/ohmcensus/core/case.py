@@ -9,6 +9,7 @@ from functools import cached_property
 
 from ohmcensus.core.cover_minutes import learned_minutes
 from ohmcensus.core.event import Event
+from ohmcensus.core.event.record import Record
 from ohmcensus.core.intake import Complaint, DataPlate
 from ohmcensus.core.limits import LimitProfile, usual_profile
 from ohmcensus.core.meter import Function, Meter
@@ -176,6 +177,20 @@ class Case:
         """What each cover takes to come off, in minutes."""
         panels = self.sheet.panels
         return {name: learned_minutes(panel.minutes, self.timed.get(name, ())) for name, panel in panels.items()}
+
+    def events_of(self, *kinds: type[Record]) -> tuple[Event, ...]:
+        """Return the events of some kinds, in their order."""
+        if len(kinds) == 1:
+            return tuple(event for _, event in self._by_kind.get(kinds[0], ()))
+        rows = sorted((row for kind in kinds for row in self._by_kind.get(kind, ())), key=lambda row: row[0])
+        return tuple(event for _, event in rows)
+
+    @cached_property
+    def _by_kind(self) -> Mapping[type[Record], list[tuple[int, Event]]]:
+        found: dict[type[Record], list[tuple[int, Event]]] = {}
+        for place, event in enumerate(self.events):
+            found.setdefault(type(event.body), []).append((place, event))
+        return found
 
     @cached_property
     def standing(self) -> tuple[Reading, ...]:

@@ -43,7 +43,7 @@ class Step:
 
 def ended(case: Case) -> Event | None:
     """Return the event that ended the job, None while it goes on."""
-    last = next((event for event in reversed(case.events) if isinstance(event.body, Ended | Reopened)), None)
+    last = next(reversed(case.events_of(Ended, Reopened)), None)
     return last if last is not None and isinstance(last.body, Ended) else None
 
 

@@ -42,9 +42,11 @@ class Stripped:
 
 def strip_down(case: Case) -> tuple[Stripped, ...]:
     """Return what came off, in order; reversed it is the reassembly."""
-    back = {event.body.step: event.body for event in case.events if isinstance(event.body, StripBack)}
+    back = {row.body.step: row.body for row in case.events_of(StripBack) if isinstance(row.body, StripBack)}
     return tuple(
-        _stripped(event, event.body, back.get(event.id)) for event in case.events if isinstance(event.body, StripStep)
+        _stripped(row, row.body, back.get(row.id))
+        for row in case.events_of(StripStep)
+        if isinstance(row.body, StripStep)
     )
 
 
@@ -74,7 +76,7 @@ def open_panels(case: Case, *, strip_only: bool = False) -> frozenset[str]:
     """
     off: set[str] = set()
     panel_of: dict[str, str] = {}
-    for event in case.events:
+    for event in case.events_of(Opened, Shut, StripStep, StripBack):
         match event.body:
             case Opened(panel=panel) if not strip_only:
                 off.add(panel)

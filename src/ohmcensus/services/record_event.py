@@ -152,7 +152,8 @@ def _completed(context: Context, session: Session, job: JobAtHand, body: Body) -
 
 def _is_retry(job: JobAtHand, new: NewEvent) -> bool:
     """Tell whether this very event is stored already; refuse its id for another one."""
-    stored = next((event for event in job.case.events if event.id == str(new.id)), None)
+    wanted = str(new.id)
+    stored = next((event for event in job.case.events if event.id == wanted), None)
     if stored is None:
         return False
     filled = {

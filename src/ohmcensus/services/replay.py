@@ -119,8 +119,14 @@ def replay(story: Story) -> ReplayAnswer:
     OhmcensusError
         If its sheet, its limits or a former danger is unknown; what a step does wrong is part of the answer.
     """
+    return ReplayAnswer(steps=list(played(story)))
+
+
+def played(story: Story) -> Iterator[StepAnswer]:
+    """Yield what comes of each step, as it is told; what may be raised is as in ``replay``."""
     with _told(story) as teller:
-        return ReplayAnswer(steps=[_answer(teller, place, step) for place, step in enumerate(story.steps)])
+        for place, step in enumerate(story.steps):
+            yield _answer(teller, place, step)
 
 
 @contextmanager
@@ -133,17 +139,19 @@ def _told(story: Story) -> Iterator[_Teller]:
     clock = [story.at]
     with tempfile.TemporaryDirectory() as folder:
         context = Context(memory_store(Path(folder)), clock=lambda: clock[0])
-        teller = _Teller(context, str(uuid4()), clock)
-        settings = show_settings(context).model_copy(update={"bag": BAG, "profile": story.limits or ""})
-        keep_settings(context, settings)
-        sheet = _sheet_of(context, story)
-        open_job(context, NewJob(id=UUID(teller.job_id), machine=MACHINE, place=PLACE, sheet=sheet))
-        if story.complaint != Complaint():
-            _complain(teller, story.complaint)
-        if story.former.ended_unsafe:
-            _inherit(teller, story.former.ended_unsafe)
-        yield teller
-        context.store.close()
+        try:
+            teller = _Teller(context, str(uuid4()), clock)
+            settings = show_settings(context).model_copy(update={"bag": BAG, "profile": story.limits or ""})
+            keep_settings(context, settings)
+            sheet = _sheet_of(context, story)
+            open_job(context, NewJob(id=UUID(teller.job_id), machine=MACHINE, place=PLACE, sheet=sheet))
+            if story.complaint != Complaint():
+                _complain(teller, story.complaint)
+            if story.former.ended_unsafe:
+                _inherit(teller, story.former.ended_unsafe)
+            yield teller
+        finally:
+            context.store.close()
 
 
 def _sheet_of(context: Context, story: Story) -> str:

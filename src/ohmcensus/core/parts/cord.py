@@ -10,7 +10,7 @@ from pydantic import Field
 
 from ohmcensus.core.meter import Function
 from ohmcensus.core.parts.element import Element, between, conductor, wire
-from ohmcensus.core.parts.expect import BY_PLAIN_OHMS, Expect, insulation, no_short, open_contact
+from ohmcensus.core.parts.expect import BY_OHMMETER, BY_PLAIN_OHMS, Expect, insulation, no_short, open_contact
 from ohmcensus.core.parts.fault import FaultMode
 from ohmcensus.core.parts.kind import MachineState, Nominal, PartCheck, PartKind, Pin, Proves, Ratings, TestSpec
 from ohmcensus.core.parts.to_earth import to_earth
@@ -113,13 +113,17 @@ class Cord(PartKind[CordRatings]):
                 minutes=0.7,
                 advice="The machine as it is, door shut, switched on: what a relay holds open is read from its output.",
             ),
-            to_earth(
-                ("plug_n", "plug_pe"),
-                (FaultMode.OPEN, FaultMode.BAD_JOINT, FaultMode.SHORT),
-                "Machine unplugged, N alone: a switch that breaks one pole only leaves N joined.",
+            TestSpec(
                 name="n_pe",
                 title="N alone to earth",
+                between=("plug_n", "plug_pe"),
+                function=Function.INSULATION,
+                expect=insulation(heating=False),
+                blind_to=(FaultMode.OPEN, FaultMode.BAD_JOINT, FaultMode.SHORT),
                 aliases=("neutral to earth",),
+                minutes=1.5,
+                weaker=BY_OHMMETER,
+                advice="Machine unplugged, N alone: a switch that breaks one pole only leaves N joined.",
             ),
             TestSpec(
                 name="cores",

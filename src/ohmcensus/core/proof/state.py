@@ -194,7 +194,7 @@ def _proof(case: Case, criterion: Criterion, safety: Safety) -> Proof:
         is_held = criterion.kind is ShownBy.RUN or (walk.circuit is not None and walk.circuit.device is Device.GFCI)
         return _by_run(criterion, walk.watched, marks.function) if is_held else Proof(criterion)
     if criterion.kind is ShownBy.HEAT:
-        runs = [event for event in case.events if isinstance(event.body, RunWatched) and event.order > marks.function]
+        runs = [event for event in case.events_of(RunWatched) if event.order > marks.function]
         return _by_heat(case, criterion, runs)
     made = walk.made.get(criterion.id)
     return _by_record(criterion, made) if made is not None and made.order > marks.whole else Proof(criterion)

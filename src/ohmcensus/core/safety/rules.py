@@ -129,8 +129,8 @@ def _refuse_impossible(case: Case, body: Body, safety: Safety) -> None:
 
 
 def _is_over(case: Case) -> bool:
-    last = next((row.body for row in reversed(case.events) if isinstance(row.body, Ended | Reopened)), None)
-    return isinstance(last, Ended)
+    last = next(reversed(case.events_of(Ended, Reopened)), None)
+    return last is not None and isinstance(last.body, Ended)
 
 
 def _refuse_left_out(body: StripBack, safety: Safety) -> None:

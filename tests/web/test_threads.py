@@ -1,0 +1,32 @@
+"""Six threads at one server: caches are shared, and none of them is caught half filled."""
+
+from __future__ import annotations
+
+from concurrent.futures import ThreadPoolExecutor
+from pathlib import Path
+
+from ohmcensus.services.context import Context
+from ohmcensus.services.seed_demo import seed_demo
+from ohmcensus.services.show_job import list_jobs
+from ohmcensus.storage.database import open_store
+from ohmcensus.web.app import create_app
+
+THREADS = 6
+ROOMS = ("trace", "safe", "power", "proof", "trip", "suspects", "repair", "intake", "codes")
+
+
+def test_six_threads_read_every_room_at_once(tmp_path: Path) -> None:
+    with_demo = Context(open_store(tmp_path))
+    seed_demo(with_demo)
+    fresh = Context(with_demo.store)
+    app = create_app(fresh)
+    asked = [f"/api/jobs/{job.id}/{room}" for job in list_jobs(with_demo) for room in ROOMS]
+
+    def answers(number: int) -> list[int]:
+        client = app.test_client()
+        return [client.get(path).status_code for path in asked[number:] + asked[:number]]
+
+    with ThreadPoolExecutor(THREADS) as pool:
+        found = [code for codes in pool.map(answers, range(0, 2 * THREADS, 2)) for code in codes]
+    assert set(found) == {200}
+    with_demo.store.close()
