@@ -92,6 +92,9 @@ def _begin(page: Page, name: str) -> None:
         page.locator(".suspects summary").first.click()
         page.locator(".suspects").scroll_into_view_if_needed()
     if name == "safe-day":
+        again = page.get_by_role("button", name="Cut off again")
+        if again.count():
+            again.click()
         page.get_by_role("button", name="Unplugged, plug in sight").click()
         page.get_by_label("Known source, before, reads").fill("231")
         page.get_by_label("Known source, before, reads").press("Enter")

@@ -120,6 +120,25 @@ TABLE = [
         says="the heater was changed and is not read since",
     ),
     Told(
+        "a fastener of an earth is never left out",
+        [
+            *proof(),
+            do("strip_step", words="earth tag of the heater", fasteners=1),
+            do("strip_back", step=7, because="its thread is stripped"),
+            do("strip_back", step=7, fasteners=1),
+            do("strip_step", words="drip tray", fasteners=4),
+            do("strip_back", step=10, fasteners=3, because="one thread is stripped"),
+        ],
+        refused=(-4,),
+        says="a fastener of an earth is never left out",
+    ),
+    Told(
+        "only a job that has ended is opened again",
+        [do("isolated"), do("reopened")],
+        refused=(-1,),
+        says="this job has not ended",
+    ),
+    Told(
         "a motor behind an inverter is read at its own tags",
         [*proof("fl9-t"), *read(PE, INS), PLUG_IN, *read("motor pe >299M"), PLUG_IN],
         "fl9-t",

@@ -52,6 +52,7 @@ export const strip = {
   states: { off: "off", whole: "back", partly: "not whole" },
   plugs: "Plugs",
   missing: "Missing",
+  leftOut: "Left out, because (never an earth's)",
   backCount: (count: number) => `Fasteners back, of ${count}:`,
   back: "Back",
   plugIs: (plug: string, isOn: boolean) => `${plug}: ${isOn ? "on" : "still off"}`,

@@ -1,3 +1,4 @@
+import { TextInput } from "@mantine/core";
 import { useState } from "react";
 import { Link } from "react-router";
 import type { RepairView } from "../../api/repair";
@@ -57,14 +58,17 @@ type RowProps = { row: RepairView["strip"]["steps"][number]; view: RepairView; i
 function StripRow({ row, view, isTurned }: RowProps) {
   const record = useEvent(view.job.id);
   const [count, setCount] = useState(String(row.count));
+  const [because, setBecause] = useState("");
   const [plugs, setPlugs] = useState(row.plugs.map((plug) => plug.id));
   const number = Number(count);
+  const isShort = number < row.count;
   const back = () =>
     record.mutate({
       kind: "strip_back",
       step: row.id,
       fasteners: Number.isInteger(number) ? number : 0,
       plugs,
+      ...(isShort && because.trim() ? { because } : {}),
     });
   return (
     <li className={`strip-${row.state}`}>
@@ -107,6 +111,17 @@ function StripRow({ row, view, isTurned }: RowProps) {
                 onChange={(event) => setCount(event.currentTarget.value)}
               />
             </label>
+          )}
+          {isShort && (
+            <TextInput
+              size="md"
+              className="grow"
+              aria-label={words.leftOut}
+              placeholder={words.leftOut}
+              value={because}
+              maxLength={300}
+              onChange={(event) => setBecause(event.currentTarget.value)}
+            />
           )}
           <PlugChips
             plugs={row.plugs}
