@@ -10,7 +10,7 @@ from tests.stories.lifts import LIFTS
 from tests.stories.table import TABLE
 from tests.stories.told import Told
 
-from ohmcensus.core.safety import admission, after_event, after_reading, lifting, rules, series, walk
+from ohmcensus.core.safety import admission, after_event, after_reading, lifting, needs, rules, series, walk
 from ohmcensus.services.replay import replay
 
 STORIES = {told.name: told for told in (*TABLE, *LIFTS)}
@@ -43,12 +43,12 @@ RULES: list[tuple[Any, str, Callable[..., Any], str]] = [
     (after_event, "seen", nothing, "a cord cut to the copper"),
     (after_event, "is_power_forbidden", no, "power that stood all the same is written down"),
     (series, "is_dangerous", no, "a link without a DC source proves nothing"),
-    (lifting, "hidden_from_plug", none, "a motor behind an inverter is read at its own tags"),
+    (needs, "hidden_from_plug", none, "a motor behind an inverter is read at its own tags"),
     (lifting, "held_open", none, "a breaker at heating asks the heater that a relay holds open"),
     (lifting, "_short_needs", none, "a breaker asks line to neutral"),
-    (lifting, "_outlet_needs", none, "a shock asks earth, insulation and the outlet"),
+    (lifting, "outlet_needs", none, "a shock asks earth, insulation and the outlet"),
     (lifting, "_is_settled", yes, "an earth that reads bad and good again comes and goes"),
-    (lifting, "_is_part_off", no, A_PART_OFF),
+    (lifting, "is_part_off", no, A_PART_OFF),
     (admission, "_refuse_loose", nothing, "loose is one part's"),
     (admission, "_refuse_in_hand", nothing, "inhand is said of the plug alone"),
     (admission, "_refuse_unproved_plug", nothing, "plug in hand asks a source first"),

@@ -61,9 +61,7 @@ def composed(context: Context, job: JobAtHand, wanted: Sequence[WantedPart] = ()
     safety = job.safety(context.clock())
     proved = proofs(case, safety)
     shown = proof_view(context, job).criteria if any(row.is_good is not None for row in proved) else []
-    testers = {
-        tester: f"T{at + 1}" for at, tester in enumerate(dict.fromkeys(row.tester for row in shown if row.tester))
-    }
+    testers = _testers(shown)
     return Report(
         title=f"Job sheet · {stored.machine}",
         job_id=stored.id,
@@ -90,6 +88,11 @@ def composed(context: Context, job: JobAtHand, wanted: Sequence[WantedPart] = ()
             leader.title if leader else "", chance_words(float(known.of_part.max())), job, is_unsafe=is_unsafe
         ),
     )
+
+
+def _testers(shown: Sequence[CriterionView]) -> dict[str, str]:
+    """Return a short name for each tester, in the order in which they come up."""
+    return {tester: f"T{at + 1}" for at, tester in enumerate(dict.fromkeys(row.tester for row in shown if row.tester))}
 
 
 def _before_changes(case: Case) -> Case:

@@ -9,7 +9,7 @@ from ohmcensus.core.event import Body, CutOff
 from ohmcensus.core.judgement.passes import named_test
 from ohmcensus.core.machine import dead_tests
 from ohmcensus.core.safety import Safety, SafetyState, may, safe_steps
-from ohmcensus.core.safety.lifting import own_needs
+from ohmcensus.core.safety.needs import own_needs
 from ohmcensus.core.safety.rules import asked_before_live, power_refusals
 from ohmcensus.core.safety.steps import StepKind, cautions
 from ohmcensus.services.at_hand import take

@@ -30,6 +30,67 @@ CONTACTS_OHM = 0.05
 SMALLEST_LIMIT_OHM = 0.1
 
 
+# The machine from its plug, and the cord alone with its far ends off.
+_AT_THE_PLUG = (
+    TestSpec(
+        name="insulation",
+        title="whole machine to earth",
+        between=("plug_l", "plug_pe"),
+        function=Function.INSULATION,
+        expect=insulation(heating=False),
+        blind_to=(FaultMode.OPEN, FaultMode.BAD_JOINT, FaultMode.SHORT),
+        aliases=("whole", "machine", "megohm"),
+        proves=Proves.INSULATION,
+        joined=("plug_l", "plug_n"),
+        minutes=1.5,
+        advice="L and N joined, door shut, switched on: what hangs behind an open relay is not asked.",
+    ),
+    to_earth(
+        ("plug_l", "plug_pe"),
+        (FaultMode.OPEN, FaultMode.BAD_JOINT, FaultMode.SHORT),
+        "L and N joined, both off the filter; the earth stays.",
+        name="own",
+        title="to earth, its far ends off",
+        aliases=(),
+        joined=("plug_l", "plug_n"),
+    ),
+    TestSpec(
+        name="across",
+        title="line to neutral at the plug",
+        between=("plug_l", "plug_n"),
+        function=Function.OHM,
+        expect=no_short(),
+        blind_to=(FaultMode.OPEN, FaultMode.BAD_JOINT, FaultMode.LEAK),
+        aliases=("short",),
+        minutes=0.7,
+        advice="The machine as it is, door shut, switched on: what a relay holds open is read from its output.",
+    ),
+    TestSpec(
+        name="n_pe",
+        title="N alone to earth",
+        between=("plug_n", "plug_pe"),
+        function=Function.INSULATION,
+        expect=insulation(heating=False),
+        blind_to=(FaultMode.OPEN, FaultMode.BAD_JOINT, FaultMode.SHORT),
+        aliases=("neutral to earth",),
+        minutes=1.5,
+        weaker=BY_OHMMETER,
+        advice="Machine unplugged, N alone: a switch that breaks one pole only leaves N joined.",
+    ),
+    TestSpec(
+        name="cores",
+        title="line to neutral, far end off",
+        between=("plug_l", "plug_n"),
+        function=Function.OHM,
+        expect=open_contact("core to core reads OL with the far end off"),
+        blind_to=(FaultMode.OPEN, FaultMode.BAD_JOINT, FaultMode.LEAK),
+        aliases=("core to core",),
+        state=MachineState.PLUG_PULLED,
+        minutes=2.0,
+    ),
+)
+
+
 class CordRatings(Ratings):
     """Length of the cord and size of its cores."""
 
@@ -80,62 +141,7 @@ class Cord(PartKind[CordRatings]):
             _end_to_end("l", "line core, end to end", _core(ratings)),
             _end_to_end("n", "neutral core, end to end", _core(ratings)),
             _end_to_end("pe", "earth pin to chassis", _earth(ratings)),
-            TestSpec(
-                name="insulation",
-                title="whole machine to earth",
-                between=("plug_l", "plug_pe"),
-                function=Function.INSULATION,
-                expect=insulation(heating=False),
-                blind_to=(FaultMode.OPEN, FaultMode.BAD_JOINT, FaultMode.SHORT),
-                aliases=("whole", "machine", "megohm"),
-                proves=Proves.INSULATION,
-                joined=("plug_l", "plug_n"),
-                minutes=1.5,
-                advice="L and N joined, door shut, switched on: what hangs behind an open relay is not asked.",
-            ),
-            to_earth(
-                ("plug_l", "plug_pe"),
-                (FaultMode.OPEN, FaultMode.BAD_JOINT, FaultMode.SHORT),
-                "L and N joined, both off the filter; the earth stays.",
-                name="own",
-                title="to earth, its far ends off",
-                aliases=(),
-                joined=("plug_l", "plug_n"),
-            ),
-            TestSpec(
-                name="across",
-                title="line to neutral at the plug",
-                between=("plug_l", "plug_n"),
-                function=Function.OHM,
-                expect=no_short(),
-                blind_to=(FaultMode.OPEN, FaultMode.BAD_JOINT, FaultMode.LEAK),
-                aliases=("short",),
-                minutes=0.7,
-                advice="The machine as it is, door shut, switched on: what a relay holds open is read from its output.",
-            ),
-            TestSpec(
-                name="n_pe",
-                title="N alone to earth",
-                between=("plug_n", "plug_pe"),
-                function=Function.INSULATION,
-                expect=insulation(heating=False),
-                blind_to=(FaultMode.OPEN, FaultMode.BAD_JOINT, FaultMode.SHORT),
-                aliases=("neutral to earth",),
-                minutes=1.5,
-                weaker=BY_OHMMETER,
-                advice="Machine unplugged, N alone: a switch that breaks one pole only leaves N joined.",
-            ),
-            TestSpec(
-                name="cores",
-                title="line to neutral, far end off",
-                between=("plug_l", "plug_n"),
-                function=Function.OHM,
-                expect=open_contact("core to core reads OL with the far end off"),
-                blind_to=(FaultMode.OPEN, FaultMode.BAD_JOINT, FaultMode.LEAK),
-                aliases=("core to core",),
-                state=MachineState.PLUG_PULLED,
-                minutes=2.0,
-            ),
+            *_AT_THE_PLUG,
         )
 
 

@@ -10,7 +10,7 @@ from ohmcensus.core.event import Ended, LeftAs
 from ohmcensus.core.proof.state import is_asked, proofs
 from ohmcensus.core.safety import Safety, SafetyState
 from ohmcensus.core.safety.danger import OUTLET_LINE
-from ohmcensus.core.safety.lifting import own_needs, part_title
+from ohmcensus.core.safety.needs import own_needs, part_title
 from ohmcensus.core.safety.state import Danger
 from ohmcensus.core.safety.words import DangerId
 from ohmcensus.core.strip_down import open_panels, unfinished

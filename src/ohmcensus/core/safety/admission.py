@@ -148,7 +148,10 @@ def _refuse_in_hand(safety: Safety) -> None:
 
 
 def _refuse_unproved_plug(safety: Safety) -> None:
-    """Refuse a test at the plug's pins before no voltage was shown there by a meter that shows one."""
+    """Refuse a test at the plug's pins with a cover off, or before no voltage was shown there by a proper meter."""
+    if safety.walk.covers:
+        what = "plug in hand is with the covers on: one is off"
+        raise SafetyRefusalError(what=what, remedy="shut it and note that in Safe, or prove it dead", field="panel")
     if safety.walk.is_hand_charged:
         what = "a charge is left between the pins of the plug"
         raise SafetyRefusalError(what=what, remedy="wait, and read at most 10 V DC there", field="safety")

@@ -54,7 +54,8 @@ from ohmcensus.core.meter import Function
 from ohmcensus.core.safety.after_reading import forbidden_live, opened, with_evidence
 from ohmcensus.core.safety.danger import OF_HAZARD, Found, of_trip, seen
 from ohmcensus.core.safety.evidence import of_leak_test, of_proof
-from ohmcensus.core.safety.lifting import is_power_forbidden, part_title, voided
+from ohmcensus.core.safety.lifting import is_power_forbidden, voided
+from ohmcensus.core.safety.needs import part_title
 from ohmcensus.core.safety.series import Series
 from ohmcensus.core.safety.walk import Walk, moment
 from ohmcensus.core.safety.words import DangerId

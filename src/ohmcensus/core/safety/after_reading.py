@@ -17,7 +17,8 @@ from ohmcensus.core.quantity import Interval, show_indication
 from ohmcensus.core.safety.danger import OUTLET_LINE, Found, measured, outlet_without_earth, title_of
 from ohmcensus.core.safety.discharge import PLUG_SAFE_V
 from ohmcensus.core.safety.evidence import Evidence, of_reading
-from ohmcensus.core.safety.lifting import is_neutral_earthed, is_power_forbidden, voided
+from ohmcensus.core.safety.lifting import is_power_forbidden, voided
+from ohmcensus.core.safety.needs import is_neutral_earthed
 from ohmcensus.core.safety.series import is_a_minute_later, is_charged, is_inside, is_over
 from ohmcensus.core.safety.walk import Shout, Walk, moment
 from ohmcensus.core.safety.words import DangerId

@@ -39,7 +39,7 @@ from ohmcensus.core.judgement.passes import WHOLE_LINE, Pass, earth_line_of, ins
 from ohmcensus.core.safety.admission import admitted_leak_test
 from ohmcensus.core.safety.after_event import CHANGES, is_in, joins_outlet, mains_plugs
 from ohmcensus.core.safety.danger import Found
-from ohmcensus.core.safety.lifting import earth_needs, own_needs, part_title, parts_off
+from ohmcensus.core.safety.needs import earth_needs, own_needs, part_title, parts_off
 from ohmcensus.core.safety.state import Danger, Safety
 from ohmcensus.core.safety.words import Act, DangerId, SafetyState
 from ohmcensus.core.sheet import Sheet

@@ -35,7 +35,8 @@ from ohmcensus.core.judgement.passes import Pass
 from ohmcensus.core.safety.after_event import after_event
 from ohmcensus.core.safety.after_reading import after_reading, opened
 from ohmcensus.core.safety.danger import Found, former, measured, told
-from ohmcensus.core.safety.lifting import Need, forbidden_by, needs, relifted
+from ohmcensus.core.safety.lifting import forbidden_by, needs, relifted
+from ohmcensus.core.safety.needs import Need
 from ohmcensus.core.safety.series import is_inside
 from ohmcensus.core.safety.walk import UNATTENDED, Walk, live_ends, log_of, moment, ticked
 from ohmcensus.core.safety.words import Act, DangerId, SafetyState
