@@ -10,11 +10,15 @@ from hypothesis import strategies as st
 
 from ohmcensus.core.errors import InputError, ReadingTextError
 from ohmcensus.core.judgement import Judgement, Verdict, choose_use, judge, verdict_of
+from ohmcensus.core.judgement.passes import named_test
+from ohmcensus.core.limits import BUILT_IN
 from ohmcensus.core.machine import machine_tests, read_line
 from ohmcensus.core.meter import GENERIC_METERS, Function, Meter
 from ohmcensus.core.parts.fault import FaultMode
 from ohmcensus.core.quantity import Bound, Indication, Interval, Unit, parse_indication
 from ohmcensus.core.sheet import Sheet
+from ohmcensus.core.terms import Terms
+from ohmcensus.services.find_sheet import all_sheets
 
 MULTIMETER, SIMPLE, TESTER, _ = GENERIC_METERS
 BAG = (MULTIMETER, TESTER)
@@ -153,3 +157,18 @@ def test_the_simple_meter_reads_a_lone_one_as_over_range(fl7: Sheet) -> None:
     assert judged(fl7, "pump 1", (SIMPLE,)).verdict is Verdict.OPEN
     assert judged(fl7, "pump 1", (MULTIMETER,)).verdict is Verdict.SHORT
     assert judged(fl7, "pump 1", (SIMPLE,)).interval.hi == math.inf
+
+
+@pytest.mark.parametrize(
+    ("profile", "named"),
+    [
+        ("practice_120", "120 V practice, in place of the standard"),
+        ("after_repair", "EN 50678"),
+        ("stricter", "EN 50678"),
+    ],
+)
+def test_a_profile_in_place_of_the_standard_is_named_where_it_holds(profile: str, named: str) -> None:
+    terms = Terms(all_sheets()["tl4-c"], next(row for row in BUILT_IN if row.id == profile))
+    test = named_test("cord.insulation", terms)
+    assert test is not None
+    assert test.window.basis.startswith(named)

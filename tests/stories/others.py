@@ -2,13 +2,7 @@
 
 from __future__ import annotations
 
-from tests.stories.told import INS, OUTLET, PE, Told, complaint, do, proof, read
-
-WHY = {"override": "I am quite sure that it is safe"}
-PLUG_IN = do("plugged_in")
-HEATER = "between heater.b heater.pe 0.02M"
-REPLACED = do("changed", part="heater", intervention="replaced")
-HEATER_OFF = do("strip_step", words="heater tags off", plugs=["heater_tags"])
+from tests.stories.told import HEATER_OFF, INS, OUTLET, PE, PLUG_IN, WHY, Told, complaint, do, proof, read
 
 OTHERS = [
     Told(

@@ -3,13 +3,21 @@
 from __future__ import annotations
 
 from tests.stories.others import OTHERS
-from tests.stories.told import INS, OUTLET, PE, Told, complaint, do, proof, read
-
-WHY = {"override": "I am quite sure that it is safe"}
-PLUG_IN = do("plugged_in")
-HEATER = "between heater.b heater.pe 0.02M"
-REPLACED = do("changed", part="heater", intervention="replaced")
-HEATER_OFF = do("strip_step", words="heater tags off", plugs=["heater_tags"])
+from tests.stories.told import (
+    HEATER,
+    HEATER_OFF,
+    INS,
+    OUTLET,
+    PE,
+    PLUG_IN,
+    REPLACED,
+    WHY,
+    Told,
+    complaint,
+    do,
+    proof,
+    read,
+)
 
 ROWS = [
     Told(

@@ -55,6 +55,13 @@ def signed(sheet: str = "fl7-u", *, hidden: tuple[str, ...] = ()) -> Steps:
     ]
 
 
+WHY = {"override": "I am quite sure that it is safe"}
+PLUG_IN = do("plugged_in")
+HEATER = "between heater.b heater.pe 0.02M"
+REPLACED = do("changed", part="heater", intervention="replaced")
+HEATER_OFF = do("strip_step", words="heater tags off", plugs=["heater_tags"])
+
+
 @dataclass(frozen=True)
 class Told:
     """A story and what it must come to.
