@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import io
+import json
 import tempfile
 from collections.abc import Iterator
 from pathlib import Path
@@ -285,3 +286,30 @@ def test_parts_and_shelf_refuse_in_one_sentence(
     assert (found.status_code, found.mimetype) == (status, "application/problem+json")
     assert said in str(problem)
     assert problem["detail"].count("\n") == 0
+
+
+def test_limits_say_what_they_loosen(client: FlaskClient) -> None:
+    own = {"id": "ours", "title": "Ours", "basis": "", "replaces_standard": True, "touch_ma": 1.0}
+    settings = client.get("/api/settings").get_json() | {"own_profiles": [own]}
+    assert client.put("/api/settings", json=settings).status_code == 200
+    loosened = client.get("/api/limits").get_json()["loosened"]
+    assert {name: bool(what) for name, what in loosened.items()} == {
+        "after_repair": False,
+        "stricter": False,
+        "one_megohm_five_ma": True,
+        "practice_120": True,
+        "ours": True,
+    }
+
+
+def test_every_answer_and_every_refusal_carries_the_state(client: FlaskClient, job: str) -> None:
+    revision = list_jobs_revision(client, job)
+    seen = client.get(f"/api/jobs/{job}/safe")
+    refused = client.post(
+        f"/api/jobs/{job}/readings", json={"id": str(uuid4()), "revision": revision, "text": "heater 26"}
+    )
+    strange = client.get(f"/api/jobs/{job}/trace?nothing=1")
+    for answer in (seen, refused, strange):
+        now = json.loads(answer.headers["Ohmcensus-Power"])
+        assert (now["revision"], now["power"]["state"]) == (revision, "not_proved")
+    assert refused.status_code == 403

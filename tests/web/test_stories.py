@@ -88,9 +88,9 @@ class Caller:
         if "leak_test" in step:
             said = self.client.post(f"{self.path}/trip/preview", json={"line": step["leak_test"]}).get_json()
             kept = {key: said[key] for key in ("method", "connected", "maybe", "text", "polarity")}
-            return self.event({"kind": "run_made", "are_wires_insulated": True, **kept}, device)
+            return self.event(place, {"kind": "run_made", "are_wires_insulated": True, **kept}, device)
         if "do" in step:
-            return self.event(step["do"], device)
+            return self.event(place, step["do"], device)
         return self.of_the_job(step)
 
     def of_the_job(self, step: dict[str, Any]) -> Any:
@@ -104,8 +104,12 @@ class Caller:
             return self.client.put("/api/settings", json={**settings, "profile": step["limits"]})
         return None
 
-    def event(self, body: dict[str, Any], device: dict[str, str]) -> Any:
-        return self.client.post(f"{self.path}/events", json=self.head(body=body, **device))
+    def event(self, place: int, body: dict[str, Any], device: dict[str, str]) -> Any:
+        """Send an event; the number of a step that it names stands for the id of what was written there."""
+        ids = {name: self.written[body[name]][1] for name in ("step", "run") if isinstance(body.get(name), int)}
+        sent = self.head(body={**body, **ids}, **device)
+        self.written[place] = ("event", sent["id"])
+        return self.client.post(f"{self.path}/events", json=sent)
 
 
 @pytest.fixture

@@ -333,7 +333,7 @@ def _why(row: Question, known: Diagnosis) -> str:
     if math.isinf(row.score):
         return "Everything rests on it: a slip of the hand is likelier than you think."
     if row.is_repeat:
-        return f"Read it once more: a slip would explain it; settles about {row.bits / known.bits:.0%} of what is open."
+        return f"Read it once more: a slip would explain it; settles about {row.bits / known.bits:.0%} of what is undecided."
     table, outcomes = known.table, known.table.tests[row.test]
     joint = (table.involves * known.chance) @ outcomes.chance
     total = known.chance @ outcomes.chance
@@ -342,7 +342,7 @@ def _why(row: Question, known: Diagnosis) -> str:
     part = table.sheet.part(table.parts[at])
     share = row.bits / max(known.bits, 1e-9)
     name = part.title if part else ""
-    return f"Tells {name} from the others; settles about {share:.0%} of what is open."
+    return f"Tells {name} from the others; settles about {share:.0%} of what is undecided."
 
 
 def _answers(name: str, sheet: Sheet) -> list[AnswerChoice]:
