@@ -333,7 +333,8 @@ def _why(row: Question, known: Diagnosis) -> str:
     if math.isinf(row.score):
         return "Everything rests on it: a slip of the hand is likelier than you think."
     if row.is_repeat:
-        return f"Read it once more: a slip would explain it; settles about {row.bits / known.bits:.0%} of what is undecided."
+        share = row.bits / known.bits
+        return f"Read it once more: a slip would explain it; settles about {share:.0%} of what is undecided."
     table, outcomes = known.table, known.table.tests[row.test]
     joint = (table.involves * known.chance) @ outcomes.chance
     total = known.chance @ outcomes.chance
