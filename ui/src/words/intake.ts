@@ -79,7 +79,7 @@ export const look = {
   endWhy: "The job ends with",
   endDo: "End it",
   unsafe: "The machine is labelled unsafe, the customer knows",
-  leftAs: "Left",
+  leftAs: "How it is left",
   outletReported: "The outlet is reported, the machine stays unplugged",
   reopen: "Reopen the job",
   cancel: "Leave",

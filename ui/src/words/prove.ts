@@ -32,7 +32,7 @@ export const prove = {
   unsafe: "Label it unsafe and end the job",
   unsafeHint: "The label goes on the machine, the customer is told: not to be used.",
   cutFirst: "Cut it off before it is left unsafe, and note that in Safe.",
-  leftAs: "Left",
+  leftAs: "How it is left",
   outletReported: "The outlet is reported, the machine stays unplugged",
   notTested: "Not tested: end without the word safe",
   notTestedHint: "Only where the customer is told. No label; the sheet says that these were not tested:",
