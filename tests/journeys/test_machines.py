@@ -15,7 +15,7 @@ def copied(visit: Visit) -> Page:
     page.get_by_role("link", name="Front-loader, 7 kg").click()
     page.get_by_label("Title of the copy").fill("Quay front-loader")
     page.get_by_role("button", name="Copy to change it").click()
-    expect(page.get_by_role("heading", name="Quay front-loader")).to_be_visible()
+    expect(page.get_by_role("heading", name="Quay front-loader", exact=True)).to_be_visible()
     return page
 
 
@@ -69,7 +69,7 @@ def test_a_sheet_goes_out_as_a_file_and_a_bad_file_is_refused(demo: Visit, tmp_p
     file = tmp_path / "sheet.yaml"
     file.write_text(text.replace("quay-front-loader", "pier-front-loader").replace("Quay", "Pier"), encoding="utf-8")
     page.get_by_label("Take in a file").set_input_files(file)
-    expect(page.get_by_role("heading", name="Pier front-loader")).to_be_visible()
+    expect(page.get_by_role("heading", name="Pier front-loader", exact=True)).to_be_visible()
     file.write_text("format: ohmcensus-sheet/7\n", encoding="utf-8")
     page.get_by_label("Take in a file").set_input_files(file)
     expect(page.get_by_role("alert")).to_contain_text("newer")

@@ -115,7 +115,7 @@ def typed(page: Page) -> None:
 
 
 def headed(name: str) -> Act:
-    return lambda page: page.get_by_role("heading", name=name).wait_for()
+    return lambda page: page.get_by_role("heading", name=name, exact=True).wait_for()
 
 
 SCREENS: tuple[tuple[str, str, Act], ...] = (
@@ -123,7 +123,7 @@ SCREENS: tuple[tuple[str, str, Act], ...] = (
     ("", "/jobs", pressed("New job")),
     ("", "/setup", headed("Setup")),
     ("", "/setup", pressed("Copy to yours", first=True)),
-    ("", "/machines/fl7-u", headed("Machine")),
+    ("", "/machines/fl7-u", headed("States of the machine")),
     ("", "/shelf", headed("A piece for the shelf")),
     ("Galley washer", "intake", headed("Earlier visits")),
     ("Galley washer", "safe", headed("What was done")),

@@ -166,7 +166,7 @@ def test_everything_works_by_keyboard_alone(demo: Visit) -> None:
     expect(page.get_by_role("dialog")).to_be_hidden()
     keys.press("g")
     keys.press("j")
-    expect(page.get_by_role("heading", name="Jobs")).to_be_visible()
+    expect(page.get_by_role("heading", name="Jobs", exact=True)).to_be_visible()
 
 
 def test_the_keypad_logs_a_reading_by_touch_alone(demo: Visit) -> None:
