@@ -11,10 +11,10 @@ from playwright.sync_api import Browser, Page, ViewportSize, sync_playwright
 
 from ohmcensus.services.context import Context
 from ohmcensus.services.seed_demo import seed_demo
-from ohmcensus.services.show_job import list_jobs
 from ohmcensus.storage.database import open_store
 from ohmcensus.web.serve import serving
 from scripts.chromium import launch
+from tests.working import every_job
 
 LAPTOP: ViewportSize = {"width": 1280, "height": 800}
 PHONE: ViewportSize = {"width": 390, "height": 844}
@@ -23,7 +23,7 @@ SCHEMES: dict[str, Literal["light", "dark"]] = {"day": "light", "night": "dark"}
 
 def take(browser: Browser, address: str, context: Context, folder: Path) -> None:
     """Take every picture."""
-    job = list_jobs(context)[0].id
+    job = every_job(context)[0].id
     for name, size, theme in (
         ("trace-day", LAPTOP, "day"),
         ("trace-night", LAPTOP, "night"),
@@ -43,9 +43,9 @@ def take(browser: Browser, address: str, context: Context, folder: Path) -> None
 
 def take_rooms(browser: Browser, address: str, context: Context, folder: Path) -> None:
     """Take every room but the trace."""
-    job = list_jobs(context)[0].id
-    ids = {row.machine: row.id for row in list_jobs(context) if row.ended is None}
-    signed = next(row.id for row in list_jobs(context) if row.machine == "Machine 2")
+    job = every_job(context)[0].id
+    ids = {row.machine: row.id for row in every_job(context) if row.ended is None}
+    signed = next(row.id for row in every_job(context) if row.machine == "Machine 2")
     codes, safe = f"/jobs/{ids['Galley washer']}/codes", f"/jobs/{ids['Machine 1']}/safe"
     for name, path in (
         ("jobs-day", "/jobs"),

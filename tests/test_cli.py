@@ -14,8 +14,8 @@ import yaml
 from ohmcensus import cli
 from ohmcensus.services.context import Context
 from ohmcensus.services.seed_demo import seed_demo
-from ohmcensus.services.show_job import list_jobs
 from ohmcensus.storage.database import open_store
+from tests.working import every_job
 
 
 def run(capsys: pytest.CaptureFixture[str], monkeypatch: pytest.MonkeyPatch, *words: str) -> tuple[int, str, str]:
@@ -137,7 +137,7 @@ def test_export_by_the_files_ending(say: Any, tmp_path: Path, capsys: Any, monke
     assert say
     store = open_store(tmp_path / "data")
     seed_demo(Context(store))
-    job = list_jobs(Context(store))[0].id
+    job = every_job(Context(store))[0].id
     store.close()
     for name, begins in (("sheet.csv", "line,part,test"), ("sheet.json", '{\n  "format": "ohmcensus-job/1"')):
         words = ("export", job, "-o", str(tmp_path / name), "--data", str(tmp_path / "data"))
@@ -258,7 +258,7 @@ def test_jobs_go_out_of_one_directory_and_into_another(say: Any, capsys: Any, mo
     here, there = tmp_path / "here", tmp_path / "there"
     context = Context(open_store(here))
     seed_demo(context)
-    ids = {row.id for row in list_jobs(context)}
+    ids = {row.id for row in every_job(context)}
     photos = len(list((here / "photos").rglob("*.jpg")))
     context.store.close()
     file = str(tmp_path / "all.zip")

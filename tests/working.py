@@ -11,6 +11,7 @@ from ohmcensus.core.meter import Function
 from ohmcensus.core.terms import Terms
 from ohmcensus.services.at_hand import take
 from ohmcensus.services.context import Context
+from ohmcensus.services.list_jobs import JobsQuery, ListedJob, list_jobs
 from ohmcensus.services.log_reading import NewReading, log_reading
 from ohmcensus.services.record_event import NewEvent, record_event
 from ohmcensus.services.show_changes import show_changes
@@ -67,3 +68,15 @@ def prove_dead(context: Context, job_id: str) -> int:
     for text in PROOF:
         logged(context, job_id, text)
     return revision(context, job_id)
+
+
+def every_job(context: Context, find: str = "") -> list[ListedJob]:
+    """Return every job that holds some words, those that go on first."""
+    found = []
+    for is_ended in (False, True):
+        page = list_jobs(context, JobsQuery(find=find, ended=is_ended))
+        found += page.jobs
+        while page.more:
+            page = list_jobs(context, JobsQuery(find=find, ended=is_ended, after=page.more))
+            found += page.jobs
+    return found

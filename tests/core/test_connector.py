@@ -9,7 +9,7 @@ from pydantic import ValidationError
 from tests.core.case_of import Log
 
 from ohmcensus.core.connector import connectors, refuse_ticks
-from ohmcensus.core.cover_minutes import learned_minutes
+from ohmcensus.core.cover_minutes import Timed, learned_minutes
 from ohmcensus.core.errors import InputError
 from ohmcensus.core.event import ConnectorNoted, ConnectorTicked, PinMark
 from ohmcensus.core.proof import blocking
@@ -81,5 +81,5 @@ def test_the_clock_tells_what_a_step_took_unless_somebody_was_away(fl7: Sheet) -
 
 @given(st.floats(1, 60), st.lists(st.floats(0, 30), max_size=20))
 def test_what_a_cover_takes_lies_between_the_sheet_and_what_was_timed(stated: float, timed: list[float]) -> None:
-    found = learned_minutes(stated, timed)
+    found = learned_minutes(stated, Timed(sum(timed), len(timed)))
     assert min([stated, *timed]) - 1e-9 <= found <= max([stated, *timed]) + 1e-9

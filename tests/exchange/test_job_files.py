@@ -9,6 +9,7 @@ from pathlib import Path
 from uuid import uuid4
 
 import pytest
+from tests.working import every_job
 
 from ohmcensus.core.errors import InputError
 from ohmcensus.core.machine import machine_tests
@@ -18,14 +19,13 @@ from ohmcensus.services.context import Context
 from ohmcensus.services.export_job import export_job, export_text
 from ohmcensus.services.find_sheet import find_sheet
 from ohmcensus.services.seed_demo import seed_demo
-from ohmcensus.services.show_job import list_jobs
 from ohmcensus.services.write_note import NewNote, write_note
 
 
 @pytest.fixture
 def job_id(context: Context) -> str:
     seed_demo(context)
-    return next(job.id for job in list_jobs(context) if job.machine == "Machine 3")
+    return next(job.id for job in every_job(context) if job.machine == "Machine 3")
 
 
 def test_the_csv_holds_every_line_asked_or_not(context: Context, job_id: str) -> None:
@@ -58,7 +58,7 @@ def test_the_json_holds_the_readings_the_lines_and_the_whole_history(context: Co
 
 
 def test_text_that_a_spreadsheet_would_run_is_disarmed(context: Context, job_id: str) -> None:
-    revision = next(job.revision for job in list_jobs(context) if job.id == job_id)
+    revision = next(job.revision for job in every_job(context) if job.id == job_id)
     write_note(context, job_id, NewNote(id=uuid4(), revision=revision, line="pump.coil", text="=1+1"))
     rows = list(csv.DictReader(io.StringIO(export_text(context, job_id, "csv"))))
     assert next(row["note"] for row in rows if row["line"] == "pump.coil") == "'=1+1"

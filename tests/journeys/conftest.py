@@ -11,10 +11,9 @@ from scripts.chromium import launch
 
 from ohmcensus.services.context import Context
 from ohmcensus.services.seed_demo import seed_demo
-from ohmcensus.services.show_job import list_jobs
 from ohmcensus.storage.database import open_store
 from ohmcensus.web.serve import serving
-from tests.working import prove_dead
+from tests.working import every_job, prove_dead
 
 SIZES: dict[str, ViewportSize] = {
     "laptop": {"width": 1280, "height": 800},
@@ -61,7 +60,7 @@ class Visit:
         return page
 
     def job(self, machine: str) -> str:
-        return next(job.id for job in list_jobs(self.context) if job.machine == machine and job.ended is None)
+        return next(job.id for job in every_job(self.context) if job.machine == machine and job.ended is None)
 
     def trace(self, machine: str, *, size: str = "laptop", night: bool = False, dead: bool = True) -> Page:
         if dead:

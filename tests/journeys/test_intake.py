@@ -10,9 +10,9 @@ import pytest
 from PIL import Image
 from playwright.sync_api import Locator, Page, expect
 
-from ohmcensus.services.show_job import list_jobs
 from tests.core.case_of import PROOF
 from tests.journeys.conftest import Visit
+from tests.working import every_job
 
 # The clicks are timed in the page itself: what lies between it and this test is no part of the rhythm.
 CLICKS = """async (keys) => {
@@ -280,7 +280,7 @@ def test_a_repeat_visit_brings_the_history_along(demo: Visit) -> None:
     page.get_by_role("button", name="Open the job").click()
     expect(page.get_by_label("Earlier visits")).to_contain_text("Heater, to earth: 47 kΩ")
     expect(page.get_by_label("Serial number")).to_have_value("OC-0114")
-    assert len(list_jobs(demo.context)) == 8
+    assert len(every_job(demo.context)) == 8
     page.goto(f"{demo.address}/jobs")
     page.get_by_label("Find a job").fill("machine 3 wash house keeper")
     expect(page.locator(".job-list li")).to_have_count(1)

@@ -11,9 +11,8 @@ from pathlib import Path
 import pytest
 from playwright.sync_api import Page, expect
 
-from ohmcensus.services.show_job import list_jobs
 from tests.journeys.conftest import Visit
-from tests.working import prove_dead
+from tests.working import every_job, prove_dead
 
 AXE = Path("ui/node_modules/axe-core/axe.min.js")
 
@@ -34,7 +33,7 @@ def test_a_job_of_ones_own_from_an_empty_store(empty: Visit) -> None:
     expect(page.get_by_role("heading", name="Laundry 2")).to_be_visible()
     expect(page.get_by_text("Not proved dead")).to_be_visible()
     expect(page.get_by_label("In the customer's words")).to_have_value("does not heat")
-    assert [job.complaint for job in list_jobs(empty.context)] == ["does not heat"]
+    assert [job.complaint for job in every_job(empty.context)] == ["does not heat"]
 
 
 def test_the_job_sheet_downloads_as_csv_and_json(demo: Visit) -> None:

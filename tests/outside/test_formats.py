@@ -21,6 +21,7 @@ import yaml
 from csvw import CSVW
 from frictionless import Schema
 from frictionless.resources import TableResource
+from tests.working import every_job
 
 from ohmcensus.core.sheet import Sheet
 from ohmcensus.exchange.job_csv import COLUMNS, csvw_metadata
@@ -29,7 +30,6 @@ from ohmcensus.services.context import Context
 from ohmcensus.services.export_job import export_text
 from ohmcensus.services.find_sheet import all_sheets
 from ohmcensus.services.seed_demo import seed_demo
-from ohmcensus.services.show_job import list_jobs
 from ohmcensus.services.write_note import NewNote, write_note
 
 SCHEMA = json.loads(Path("docs/formats/ohmcensus-job-1.schema.gen.json").read_text(encoding="utf-8"))
@@ -38,7 +38,7 @@ SCHEMA = json.loads(Path("docs/formats/ohmcensus-job-1.schema.gen.json").read_te
 @pytest.fixture
 def jobs(context: Context) -> list[str]:
     seed_demo(context)
-    return [job.id for job in list_jobs(context)]
+    return [job.id for job in every_job(context)]
 
 
 def test_every_job_fits_the_published_schema(context: Context, jobs: list[str]) -> None:
@@ -71,7 +71,7 @@ def test_json_holds_no_number_that_json_has_not(context: Context, jobs: list[str
 
 def test_csv_keeps_commas_quotes_and_line_breaks(context: Context, jobs: list[str]) -> None:
     text = 'tag "3", wet\nand green; 5 Ω'
-    revision = next(job.revision for job in list_jobs(context) if job.id == jobs[0])
+    revision = next(job.revision for job in every_job(context) if job.id == jobs[0])
     write_note(context, jobs[0], NewNote(id=uuid4(), revision=revision, line="pump.coil", text=text))
     written = export_text(context, jobs[0], "csv")
     rows = list(csv.DictReader(io.StringIO(written, newline="")))

@@ -14,11 +14,11 @@ from typing import Any
 import pypdfium2
 import pytest
 from pypdf import PdfReader
+from tests.working import every_job
 
 from ohmcensus.core.judgement import Verdict
 from ohmcensus.services.context import Context
 from ohmcensus.services.seed_demo import seed_demo
-from ohmcensus.services.show_job import list_jobs
 from ohmcensus.services.show_trace import show_trace
 from ohmcensus.services.write_report import report_pdf
 
@@ -26,7 +26,7 @@ from ohmcensus.services.write_report import report_pdf
 @pytest.fixture
 def sheets(context: Context) -> dict[str, bytes]:
     seed_demo(context)
-    return {job.id: report_pdf(context, job.id) for job in list_jobs(context)}
+    return {job.id: report_pdf(context, job.id) for job in every_job(context)}
 
 
 def by_pypdf(document: bytes) -> str:

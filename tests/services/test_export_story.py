@@ -5,18 +5,18 @@ from __future__ import annotations
 import json
 
 import pytest
+from tests.working import every_job
 
 from ohmcensus.exchange.story_file import read_story
 from ohmcensus.services.context import Context
 from ohmcensus.services.export_story import story_of
 from ohmcensus.services.replay import replay
 from ohmcensus.services.seed_demo import seed_demo
-from ohmcensus.services.show_job import list_jobs
 
 
 def test_every_demo_job_is_told_again_as_it_was(context: Context) -> None:
     seed_demo(context)
-    for job in list_jobs(context):
+    for job in every_job(context):
         story = read_story(json.dumps(story_of(context, job.id)))
         steps = replay(story).steps
         refused = [(place, row.why) for place, row in enumerate(steps) if not row.accepted]

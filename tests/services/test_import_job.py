@@ -14,20 +14,19 @@ import pytest
 from PIL import Image
 from sqlmodel import select
 from tests.conftest import NOON
-from tests.working import happened, logged
+from tests.working import every_job, happened, logged
 
 from ohmcensus.core.errors import InputError, OhmcensusError
 from ohmcensus.core.event import Changed, ConnectorNoted, Ended, Intervention, Isolated, StripStep
 from ohmcensus.services.context import Context
 from ohmcensus.services.export_job import export_job, export_text, job_file
 from ohmcensus.services.import_job import import_file
-from ohmcensus.services.keep_meter import keep_meter, show_meters
+from ohmcensus.services.keep_meter import NewMeter, keep_meter, show_meters
 from ohmcensus.services.keep_photo import NewPhoto, find_picture, keep_photo
 from ohmcensus.services.keep_settings import keep_settings, show_settings
 from ohmcensus.services.keep_wanted import NewOffer, NewWanted, keep_wanted
 from ohmcensus.services.open_job import NewJob, open_job
 from ohmcensus.services.seed_demo import seed_demo
-from ohmcensus.services.show_job import list_jobs
 from ohmcensus.services.show_repair import show_repair
 from ohmcensus.services.show_sheet_out import show_sheet_out
 from ohmcensus.storage.database import open_store
@@ -54,9 +53,9 @@ def job(context: Context) -> str:
     job_id = open_job(context, NewJob(id=uuid4(), machine="Machine 9", place="Pier", sheet="fl7-u")).id
     logged(context, job_id, "outlet 229")
     meter = show_meters(context)[0].model_copy(update={"id": "mine", "title": "Mine", "serial": "OC-T1"})
-    keep_meter(context, meter)
+    keep_meter(context, NewMeter(**meter.model_dump()))
     logged(context, job_id, "outlet 230")
-    keep_meter(context, meter.model_copy(update={"serial": "OC-T2"}))
+    keep_meter(context, NewMeter(**meter.model_dump() | {"serial": "OC-T2", "revision": 1}))
     logged(context, job_id, "outlet 231")
     happened(context, job_id, StripStep(words="back panel", fasteners=4, panel="back"))
     step = show_repair(context, job_id).strip.steps[0].id
@@ -94,15 +93,15 @@ def test_every_demo_job_comes_back_from_its_json_and_all_from_one_archive(
 ) -> None:
     seed_demo(context)
     keep_settings(other, show_settings(context))
-    for row in list_jobs(context):
+    for row in every_job(context):
         file = tmp_path / f"{row.id}.json"
         export_job(context, row.id, file)
         if not job_file(context, row.id).photos:
             assert import_file(other, file).jobs == (row.id,)
     export_job(context, "all", tmp_path / "all.zip")
     found = import_file(other, tmp_path / "all.zip")
-    assert len(found.jobs) + len(found.already) == len(list_jobs(context))
-    for row in list_jobs(context):
+    assert len(found.jobs) + len(found.already) == len(every_job(context))
+    for row in every_job(context):
         came, went = job_file(other, row.id), job_file(context, row.id)
         assert came.safety.state == "not_proved", "nobody knows how the machine of a file stands"
         assert came == went.model_copy(update={"safety": came.safety})
@@ -149,7 +148,7 @@ def test_what_is_no_job_is_refused_and_nothing_is_written(
     (tmp_path / "job.json").write_text(json.dumps(spoil(raw)), encoding="utf-8")
     with pytest.raises(OhmcensusError, match=said):
         import_file(other, tmp_path / "job.json")
-    assert list_jobs(other) == []
+    assert every_job(other) == []
 
 
 @pytest.mark.usefixtures("job")
@@ -163,18 +162,18 @@ def test_one_bad_job_keeps_the_whole_archive_out(context: Context, other: Contex
             target.writestr(name, body.replace(b'"fl7-u"', b'"zz9"') if name == f"{second}/job.json" else body)
     with pytest.raises(OhmcensusError, match="zz9"):
         import_file(other, spoilt)
-    assert list_jobs(other) == []
+    assert every_job(other) == []
 
 
 def test_an_id_that_another_job_has_keeps_the_file_out(context: Context, tmp_path: Path) -> None:
     seed_demo(context)
     raw = json.loads(
-        export_text(context, next(row.id for row in list_jobs(context) if row.machine == "Machine 1"), "json")
+        export_text(context, next(row.id for row in every_job(context) if row.machine == "Machine 1"), "json")
     )
     (tmp_path / "twin.json").write_text(json.dumps(raw | {"id": str(uuid4()), "history": [], "events": []}))
     with pytest.raises(InputError, match="holds an id twice, or one that another job here has"):
         import_file(context, tmp_path / "twin.json")
-    assert len(list_jobs(context)) == 7
+    assert len(every_job(context)) == 7
 
 
 def _zip(path: Path, **files: bytes) -> Path:

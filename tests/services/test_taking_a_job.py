@@ -10,7 +10,7 @@ from uuid import UUID, uuid4
 
 import pytest
 from PIL import Image
-from tests.working import happened, logged, prove_dead, revision
+from tests.working import every_job, happened, logged, prove_dead, revision
 
 from ohmcensus.core.codes import Click, Meaning, Outcome
 from ohmcensus.core.errors import (
@@ -46,7 +46,7 @@ from ohmcensus.services.open_job import NewJob, open_job
 from ohmcensus.services.record_event import NewEvent, record_event
 from ohmcensus.services.show_codes import Clicks, Pattern, coach, decode, show_codes
 from ohmcensus.services.show_intake import IntakeView, show_intake
-from ohmcensus.services.show_job import list_jobs
+from ohmcensus.services.show_job import show_job
 from ohmcensus.services.show_safe import show_safe
 
 
@@ -120,9 +120,9 @@ def test_every_word_that_was_written_finds_the_job(context: Context, job: str) -
     happened(context, job, Checked(check="strike", outcome=CheckOutcome.BAD, words="crooked hook"))
     logged(context, job, "outlet 229.5")
     for find in ("CROOKED", "229.5", "machine 9 wash", "front-loader hook"):
-        assert [row.id for row in list_jobs(context, find)] == [job], find
-    assert list_jobs(context, "crooked else") == []
-    assert {row.id for row in list_jobs(context, "")} == {job, other.id}
+        assert [row.id for row in every_job(context, find)] == [job], find
+    assert every_job(context, "crooked else") == []
+    assert {row.id for row in every_job(context, "")} == {job, other.id}
 
 
 @pytest.mark.parametrize(
@@ -255,7 +255,7 @@ def test_the_address_book_refuses_doubles_and_strangers(context: Context, job: s
         keep_address(context, place.model_copy(update={"customer_id": UUID(int=1)}))
     owner = keep_address(context, Address(id=uuid4(), kind=AddressKind.CUSTOMER, name="Marina"))
     keep_address(context, place.model_copy(update={"customer_id": owner.id, "is_archived": True}))
-    assert list_jobs(context)[0].customer == "Marina"
+    assert every_job(context)[0].customer == "Marina"
     assert list_machines(context) == []
 
 
@@ -276,7 +276,8 @@ def test_an_older_store_keeps_its_places_complaints_and_serials(tmp_path: Path) 
         old.execute("INSERT INTO job VALUES ('j', 'm', 'cold water', '2026-06-01T10:00:00Z', 't', 1, 'dead', 't', '')")
     old.close()
     store = open_store(tmp_path)
-    found = list_jobs(Context(store))[0]
+    context = Context(store)
+    found = show_job(context, every_job(context)[0].id)
     store.close()
     assert (found.place, found.serial, found.complaint) == ("Wash house", "S-1", "cold water")
     assert found.safety == "not_proved"

@@ -7,7 +7,7 @@ from uuid import UUID, uuid4
 
 import pytest
 from pydantic import ValidationError
-from tests.working import happened, prove_dead
+from tests.working import every_job, happened, prove_dead
 
 from ohmcensus.core.errors import (
     InputError,
@@ -21,14 +21,13 @@ from ohmcensus.core.event import Attended, Body, Isolated, LiveBegun, LiveEnded
 from ohmcensus.core.meter import generic_meter
 from ohmcensus.core.safety import SafetyState
 from ohmcensus.services.context import Context
-from ohmcensus.services.keep_meter import keep_meter, remove_meter, show_meters
+from ohmcensus.services.keep_meter import NewMeter, keep_meter, remove_meter, show_meters
 from ohmcensus.services.keep_settings import Settings, keep_settings, show_settings
 from ohmcensus.services.log_reading import NewReading, Withdrawal, log_reading, withdraw_reading
 from ohmcensus.services.open_job import NewJob, open_job
 from ohmcensus.services.preview_line import TypedLine, preview_line
 from ohmcensus.services.seed_demo import seed_demo
 from ohmcensus.services.show_changes import show_changes
-from ohmcensus.services.show_job import list_jobs
 from ohmcensus.services.show_trace import LineView, TraceView, show_trace
 from ohmcensus.services.write_note import NewNote, write_note
 
@@ -213,7 +212,7 @@ def test_ambient_temperature_and_name_go_onto_the_next_reading(bench: Bench) -> 
 
 def test_an_own_meter_judges_by_its_leaflet_and_readings_keep_it(bench: Bench) -> None:
     poor = generic_meter("multimeter-2000").model_copy(update={"id": "own-1", "title": "Old one"})
-    keep_meter(bench.context, poor)
+    keep_meter(bench.context, NewMeter(**poor.model_dump()))
     assert show_settings(bench.context).bag[0] == "own-1"
     line = bench.log("pump 1")
     assert line is not None
@@ -228,7 +227,7 @@ def test_an_own_meter_judges_by_its_leaflet_and_readings_keep_it(bench: Bench) -
 
 def test_generic_meters_are_not_overwritten_or_removed(context: Context) -> None:
     with pytest.raises(InputError, match="is a generic meter"):
-        keep_meter(context, generic_meter("multimeter-6000"))
+        keep_meter(context, NewMeter(**generic_meter("multimeter-6000").model_dump()))
     with pytest.raises(NotFoundError, match="generic meters stay"):
         remove_meter(context, "multimeter-6000")
     with pytest.raises(InputError, match="no meter 'wand'"):
@@ -239,7 +238,7 @@ def test_generic_meters_are_not_overwritten_or_removed(context: Context) -> None
 def test_opening_a_job_twice_is_one_job(context: Context) -> None:
     new = NewJob(id=UUID(int=7), machine="M", place="P", sheet="fl7-u")
     assert open_job(context, new) == open_job(context, new)
-    assert len(list_jobs(context)) == 1
+    assert len(every_job(context)) == 1
     with pytest.raises(InputError, match="belongs to another job"):
         open_job(context, new.model_copy(update={"machine": "N"}))
     with pytest.raises(UnknownNameError, match="did you mean fl7-u"):
@@ -248,9 +247,9 @@ def test_opening_a_job_twice_is_one_job(context: Context) -> None:
 
 def test_the_demo_is_seeded_once(context: Context) -> None:
     seed_demo(context)
-    jobs = list_jobs(context)
+    jobs = every_job(context)
     seed_demo(context)
-    assert list_jobs(context) == jobs
+    assert every_job(context) == jobs
     assert len(jobs) == 7
     assert {job.outside for job in jobs} == {0, 1, 2, 3}
 

@@ -9,13 +9,12 @@ from collections.abc import Callable
 from pathlib import Path
 
 import pytest
-from tests.working import logged, prove_dead
+from tests.working import every_job, logged, prove_dead
 
 from ohmcensus.core.errors import InputError
 from ohmcensus.services.context import Context
 from ohmcensus.services.export_job import export_text
 from ohmcensus.services.seed_demo import seed_demo
-from ohmcensus.services.show_job import list_jobs
 from ohmcensus.storage.backup import FORMAT, NOTE, read_backup, write_backup
 from ohmcensus.storage.database import FILE_NAME, open_store
 
@@ -24,7 +23,7 @@ AT = "2026-11-25T12:00:00Z"
 
 def test_what_comes_back_is_what_was_there_photos_included(context: Context, tmp_path: Path) -> None:
     seed_demo(context)
-    job = list_jobs(context)[0].id
+    job = every_job(context)[0].id
     prove_dead(context, job)
     logged(context, job, "pump 148")
     picture = context.store.folder / "photos" / "ab" / "abc.jpg"
@@ -34,7 +33,7 @@ def test_what_comes_back_is_what_was_there_photos_included(context: Context, tmp
     assert read_backup(tmp_path / "all.zip", tmp_path / "new") == count >= 1
     assert (tmp_path / "new" / "photos" / "ab" / "abc.jpg").read_bytes() == b"a picture"
     again = Context(open_store(tmp_path / "new"))
-    for row in list_jobs(context):
+    for row in every_job(context):
         here, there = (json.loads(export_text(one, row.id, "json")) for one in (context, again))
         assert {**here, "safety": None} == {**there, "safety": None}
     again.store.close()

@@ -20,6 +20,7 @@ from sqlalchemy import text
 
 from ohmcensus.core.errors import InputError
 from ohmcensus.storage.database import FILE_NAME, NEWEST_MIGRATION, open_store
+from ohmcensus.storage.summaries import TABLE
 from ohmcensus.storage.tables import metadata
 
 
@@ -37,7 +38,8 @@ def test_every_commit_is_on_the_disk_before_it_is_acknowledged(tmp_path: Path) -
 def test_the_migrations_make_the_tables_that_the_code_knows(tmp_path: Path) -> None:
     store = open_store(tmp_path)
     with store.read() as session:
-        difference = compare_metadata(MigrationContext.configure(session.connection()), metadata)
+        told = {"include_name": lambda name, kind, _parents: kind != "table" or not name.startswith(TABLE)}
+        difference = compare_metadata(MigrationContext.configure(session.connection(), opts=told), metadata)
     store.close()
     assert difference == []
     newest = sorted(Path("src/ohmcensus/storage/migrations/versions").glob("0*.py"))[-1]

@@ -16,11 +16,11 @@ from flask.testing import FlaskClient
 from hypothesis import settings
 from PIL import Image
 from schemathesis.specs.openapi.checks import positive_data_acceptance
+from tests.working import every_job
 from werkzeug.test import TestResponse
 
 from ohmcensus.services.context import Context
 from ohmcensus.services.seed_demo import seed_demo
-from ohmcensus.services.show_job import list_jobs
 from ohmcensus.storage.database import open_store
 from ohmcensus.web.app import create_app
 
@@ -40,7 +40,7 @@ def client(context: Context, tmp_path: Path) -> Iterator[FlaskClient]:
 @pytest.fixture
 def job(context: Context, client: FlaskClient) -> str:
     assert client
-    return next(job.id for job in list_jobs(context) if job.machine == "Machine 1")
+    return next(job.id for job in every_job(context) if job.machine == "Machine 1")
 
 
 def test_errors_are_problems_mapped_by_type(client: FlaskClient, job: str) -> None:
@@ -206,7 +206,7 @@ def test_meters_and_settings_come_back_as_they_were_kept(client: FlaskClient) ->
     assert client.get("/api/settings").get_json()["bag"][0] == "own-1"
     assert client.post("/api/meters", json=own | {"input_impedance_ohm": None}).status_code == 422
     assert client.delete("/api/meters/own-1").get_json()["meters"] == listed["meters"]
-    assert client.put("/api/settings", json={"ambient_celsius": 99}).status_code == 422
+    assert client.patch("/api/settings", json={"revision": 0, "ambient_celsius": 99}).status_code == 422
 
 
 def _application() -> object:
@@ -290,8 +290,8 @@ def test_parts_and_shelf_refuse_in_one_sentence(
 
 def test_limits_say_what_they_loosen(client: FlaskClient) -> None:
     own = {"id": "ours", "title": "Ours", "basis": "", "replaces_standard": True, "touch_ma": 1.0}
-    settings = client.get("/api/settings").get_json() | {"own_profiles": [own]}
-    assert client.put("/api/settings", json=settings).status_code == 200
+    settings = {"revision": client.get("/api/settings").get_json()["revision"], "own_profiles": [own]}
+    assert client.patch("/api/settings", json=settings).status_code == 200
     loosened = client.get("/api/limits").get_json()["loosened"]
     assert {name: bool(what) for name, what in loosened.items()} == {
         "after_repair": False,

@@ -101,7 +101,8 @@ class Caller:
             return self.intake(step["intake"])
         if "limits" in step:
             settings = self.client.get("/api/settings").get_json()
-            return self.client.put("/api/settings", json={**settings, "profile": step["limits"]})
+            wanted = {"revision": settings["revision"], "profile": step["limits"] or ""}
+            return self.client.patch("/api/settings", json=wanted)
         return None
 
     def event(self, place: int, body: dict[str, Any], device: dict[str, str]) -> Any:

@@ -5,9 +5,10 @@ from __future__ import annotations
 from concurrent.futures import ThreadPoolExecutor
 from pathlib import Path
 
+from tests.working import every_job
+
 from ohmcensus.services.context import Context
 from ohmcensus.services.seed_demo import seed_demo
-from ohmcensus.services.show_job import list_jobs
 from ohmcensus.storage.database import open_store
 from ohmcensus.web.app import create_app
 
@@ -20,7 +21,7 @@ def test_six_threads_read_every_room_at_once(tmp_path: Path) -> None:
     seed_demo(with_demo)
     fresh = Context(with_demo.store)
     app = create_app(fresh)
-    asked = [f"/api/jobs/{job.id}/{room}" for job in list_jobs(with_demo) for room in ROOMS]
+    asked = [f"/api/jobs/{job.id}/{room}" for job in every_job(with_demo) for room in ROOMS]
 
     def answers(number: int) -> list[int]:
         client = app.test_client()

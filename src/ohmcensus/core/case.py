@@ -7,7 +7,7 @@ from collections.abc import Iterable, Mapping
 from dataclasses import dataclass, field
 from functools import cached_property
 
-from ohmcensus.core.cover_minutes import learned_minutes
+from ohmcensus.core.cover_minutes import Timed, learned_minutes
 from ohmcensus.core.event import Event
 from ohmcensus.core.event.record import Record
 from ohmcensus.core.intake import Complaint, DataPlate
@@ -138,7 +138,7 @@ class Case:
     profile
         Limits that the firm has chosen; None for those usual at the supply.
     timed
-        Minutes that covers of this type took on other jobs, by cover.
+        What covers of this type took on other jobs, by cover.
     frames
         What held before: sheets, complaints, plates and limits of former times, oldest first.
     former
@@ -152,7 +152,7 @@ class Case:
     plate: DataPlate = field(default_factory=DataPlate)
     events: tuple[Event, ...] = ()
     profile: LimitProfile | None = None
-    timed: Mapping[str, tuple[float, ...]] = field(default_factory=dict)
+    timed: Mapping[str, Timed] = field(default_factory=dict)
     frames: tuple[Frame, ...] = ()
     former: tuple[str, ...] = ()
 
@@ -176,7 +176,7 @@ class Case:
     def cover_minutes(self) -> Mapping[str, float]:
         """What each cover takes to come off, in minutes."""
         panels = self.sheet.panels
-        return {name: learned_minutes(panel.minutes, self.timed.get(name, ())) for name, panel in panels.items()}
+        return {name: learned_minutes(panel.minutes, self.timed.get(name, Timed())) for name, panel in panels.items()}
 
     def events_of(self, *kinds: type[Record]) -> tuple[Event, ...]:
         """Return the events of some kinds, in their order."""

@@ -2,13 +2,20 @@
 
 from __future__ import annotations
 
-from collections.abc import Sequence
+from typing import NamedTuple
 
 # So many jobs does the figure of a sheet count for, against those that were timed (our choice).
 SHEET_COUNTS_AS = 2
 
 
-def learned_minutes(stated: float, timed: Sequence[float]) -> float:
+class Timed(NamedTuple):
+    """What a cover took on jobs: all their minutes together, and how many they were."""
+
+    minutes: float = 0.0
+    jobs: int = 0
+
+
+def learned_minutes(stated: float, timed: Timed) -> float:
     """Return the minutes that a cover takes.
 
     Parameters
@@ -22,4 +29,4 @@ def learned_minutes(stated: float, timed: Sequence[float]) -> float:
     -----
     (2 s + sum of t) / (2 + n): the sheet counts as two jobs (our choice).
     """
-    return (SHEET_COUNTS_AS * stated + sum(timed)) / (SHEET_COUNTS_AS + len(timed))
+    return (SHEET_COUNTS_AS * stated + timed.minutes) / (SHEET_COUNTS_AS + timed.jobs)

@@ -62,13 +62,19 @@ class StaleRevisionError(OhmcensusError):
         Revision that is stored.
     thing
         What was written.
+    field
+        Which field both wrote, where it is one.
+    both
+        What stands there and what was sent, in words.
     """
 
-    def __init__(self, *, stated: int, current: int, thing: str = "job") -> None:
+    def __init__(
+        self, *, stated: int, current: int, thing: str = "job", field: str = "revision", both: str = ""
+    ) -> None:
         super().__init__(
-            what=f"this {thing} has moved on from revision {stated} to {current}",
+            what=both or f"this {thing} has moved on from revision {stated} to {current}",
             remedy="look at what changed, then save again",
-            field="revision",
+            field=field,
         )
         self.stated = stated
         self.current = current

@@ -162,6 +162,16 @@ class SafetyEntry(BaseModel):
     reason: str
 
 
+class SignedEntry(BaseModel):
+    """A job sheet as it was signed at a revision: ``body`` is JSON of all that it says."""
+
+    revision: int
+    body: str
+    at: str
+    who: str
+    is_reconstructed: bool = False
+
+
 class JobFile(BaseModel):
     """A job in the open format; keys that a reader does not know are kept.
 
@@ -202,6 +212,7 @@ class JobFile(BaseModel):
     wanted: list[WantedEntry] = []
     frames: list[FrameEntry] = []
     own_sheet: dict[str, Any] | None = None
+    signed: list[SignedEntry] = []
 
 
 def reading_entry(answer: Answer, meter: str) -> ReadingEntry:

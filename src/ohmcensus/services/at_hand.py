@@ -14,6 +14,7 @@ from functools import cached_property
 from sqlmodel import Session
 
 from ohmcensus.core.case import Case, Reading
+from ohmcensus.core.cover_minutes import Timed
 from ohmcensus.core.errors import InputError
 from ohmcensus.core.event import Event
 from ohmcensus.core.intake import Complaint, DataPlate
@@ -28,10 +29,10 @@ from ohmcensus.services.context import Context
 from ohmcensus.services.find_sheet import chosen, sheets_in
 from ohmcensus.services.framing import frames_in
 from ohmcensus.services.keep_settings import Settings, known_meters, settings_in
-from ohmcensus.storage import events, jobs, notes, readings
+from ohmcensus.storage import cover_times, events, jobs, notes, readings
 from ohmcensus.storage.jobs import StoredJob
 
-MOST_AT_HAND = 64
+MOST_AT_HAND = 128
 
 
 @dataclass(frozen=True)
@@ -68,6 +69,12 @@ class JobAtHand:
         return census_lines(self.case, self.known)
 
     @cached_property
+    def counted(self) -> tuple[int, int]:
+        """How many lines have a reading, and how many of those are surely outside."""
+        answers = [line.answer for line in self.lines if line.answer]
+        return len(answers), sum(answer.judgement.verdict.is_outside for answer in answers)
+
+    @cached_property
     def walk(self) -> Walk:
         """The log of the job, read to its end."""
         if self.before is None:
@@ -94,6 +101,10 @@ class JobAtHand:
         known = {a.reading.id: a for line in self.lines for a in line.answers} if has_lines else self.known
         return replace(self, stored=stored, case=case, known=known, before=(self.walk, item))
 
+    def with_covers(self, stored: StoredJob, timed: Mapping[str, Timed]) -> JobAtHand:
+        """Return the job with what covers of its type took on other jobs since."""
+        return replace(self, stored=stored, case=replace(self.case, timed=timed), before=(self.walk, None))
+
     def with_note(self, stored: StoredJob, line: str, text: str) -> JobAtHand:
         """Return the job after a note."""
         return replace(self, stored=stored, notes={**self.notes, line: text}, before=(self.walk, None))
@@ -103,9 +114,14 @@ class JobAtHand:
         return self._after(stored, replace(self.case, events=(*self.case.events, event)), event)
 
     def as_of(self, revision: int) -> JobAtHand:
-        """Return the job as it was at a revision: what was written later is left out."""
+        """Return the job as it was at a revision: what was written later, or held only later, is left out."""
+        frame = next((row for row in reversed(self.case.frames) if row.order <= revision), self.case.present)
         case = replace(
             self.case,
+            sheet=frame.sheet,
+            complaint=frame.complaint,
+            plate=frame.plate,
+            profile=frame.profile,
             readings=tuple(row for row in self.case.readings if row.order <= revision),
             events=tuple(event for event in self.case.events if event.order <= revision),
             frames=tuple(frame for frame in self.case.frames if frame.order <= revision),
@@ -125,12 +141,22 @@ def take(context: Context, session: Session, job_id: str) -> JobAtHand:
     return at_hand(context, session, jobs.get(session, job_id))
 
 
+def built(session: Session, job_id: str) -> JobAtHand:
+    """Return a job as a session that writes sees it; it is not kept at hand, since it may yet be rolled back."""
+    return _built(session, jobs.get(session, job_id))
+
+
 def at_hand(context: Context, session: Session, stored: StoredJob) -> JobAtHand:
     """Return a stored job with its case, from what is at hand where that is of the same revisions."""
     with context.lock:
-        found: JobAtHand | None = context.at_hand.get(stored.id)
-    if found is None or found.stored != stored:
+        found: JobAtHand | None = context.at_hand.pop(stored.id, None)
+        if found is not None:
+            context.at_hand[stored.id] = found
+    if found is None or replace(found.stored, covers_revision=stored.covers_revision) != stored:
         found = _built(session, stored)
+        put(context, found)
+    elif found.stored != stored:
+        found = found.with_covers(stored, cover_times.of_sheet(session, stored.sheet_id, but=stored.id))
         put(context, found)
     return found
 
@@ -145,6 +171,11 @@ def refuse_ended(job: JobAtHand) -> None:
     """
     if ended(job.case) is not None:
         raise InputError(what="this job has ended", remedy="reopen it to go on", field="job")
+
+
+def used_id(used: str, what: str) -> InputError:
+    """Return the refusal of an id that belongs to something else: sent twice means the very same."""
+    return InputError(what=f"the id {used} belongs to another {what}", remedy="send a new id", field="id")
 
 
 def put(context: Context, job: JobAtHand) -> None:
@@ -175,7 +206,7 @@ def _built(session: Session, stored: StoredJob) -> JobAtHand:
         plate=DataPlate.model_validate_json(stored.plate),
         events=tuple(events.of_job(session, stored.id)),
         profile=chosen_profile(settings.profile, tuple(settings.own_profiles), sheet.volts),
-        timed=events.timed_covers(session, stored.sheet_id, but=stored.id),
+        timed=cover_times.of_sheet(session, stored.sheet_id, but=stored.id),
         frames=frames_in(session, stored.id, sheets, sheet),
     )
     noted = {line: note.text for line, note in notes.standing(notes.of_job(session, stored.id)).items()}

@@ -2,12 +2,13 @@
 
 from __future__ import annotations
 
-from collections.abc import Callable
+from collections.abc import Callable, Hashable
 from dataclasses import dataclass, field
 from datetime import UTC, datetime
 from threading import RLock
 from typing import Any
 
+from ohmcensus.services.beside import Beside
 from ohmcensus.storage.database import Store
 
 
@@ -29,12 +30,24 @@ class Context:
         Jobs built from rows before, by id (see ``at_hand.py``); never older than the store says.
     lock
         Held while one of the caches is looked at or changed: several threads answer at once.
+    printing, picturing
+        Held while a PDF is written, while a picture is read: one at a time, the rest of the answers go on.
+    beside
+        Does work beside the answers, None where nothing runs beside: then it is done when it is asked for.
     """
 
     store: Store
     clock: Callable[[], datetime] = _now
     at_hand: dict[str, Any] = field(default_factory=dict)
     lock: RLock = field(default_factory=RLock)
+    printing: RLock = field(default_factory=RLock)
+    picturing: RLock = field(default_factory=RLock)
+    beside: Beside | None = None
+
+    def later(self, key: Hashable, work: Callable[[], None], after_s: float = 0.0) -> None:
+        """Have something done beside the answers, once however often it is asked for before it begins."""
+        if self.beside is not None:
+            self.beside.ask(key, work, after_s)
 
     def now(self) -> str:
         """Return the moment, ISO 8601 in UTC to the second."""

@@ -26,6 +26,7 @@ from ohmcensus.exchange.job_file import (
     PhotoEntry,
     RowEntry,
     SafetyEntry,
+    SignedEntry,
     WantedEntry,
     line_entry,
     reading_entry,
@@ -34,8 +35,9 @@ from ohmcensus.exchange.sheet_yaml import plain_sheet
 from ohmcensus.services.at_hand import JobAtHand, take
 from ohmcensus.services.context import Context
 from ohmcensus.services.find_sheet import own_sheets
-from ohmcensus.services.write_report import is_labelled, label_pdf, report_pdf
-from ohmcensus.storage import jobs, notes, photos, readings, shelf
+from ohmcensus.services.keep_signed import is_labelled
+from ohmcensus.services.write_report import label_pdf, report_pdf
+from ohmcensus.storage import jobs, notes, photos, readings, shelf, signed_sheets
 
 ALL = "all"
 
@@ -109,6 +111,10 @@ def _kept_beside(session: Session, job: JobAtHand) -> dict[str, Any]:
             for wanted_id, (_, wanted) in shelf.wanted_parts(session, job_id).items()
         ],
         "own_sheet": plain_sheet(sheet) if sheet else None,
+        "signed": [
+            SignedEntry(**row.model_dump(exclude={"job_id", "pdf", "label"}))
+            for row in signed_sheets.of_job(session, job_id)
+        ],
     }
 
 
@@ -230,8 +236,7 @@ def _archived(context: Context, job_ids: list[str]) -> Iterator[ArchivedJob]:
         }
         with context.store.read() as session:
             at_hand = take(context, session, job_id)
-        has_label = is_labelled(at_hand.case, at_hand.safety(context.clock()))
-        if has_label:
+        if is_labelled(at_hand.case, at_hand.safety(context.clock())):
             papers["label.pdf"] = label_pdf(context, job_id)
         pictures = {row.content: photos.path_of(context.store.folder, row.content) for row in job.photos}
         yield ArchivedJob(job_id, papers, pictures)

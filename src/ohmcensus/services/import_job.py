@@ -12,25 +12,51 @@ from sqlmodel import Session
 
 from ohmcensus.core.case import Case, Reading
 from ohmcensus.core.errors import InputError, OhmcensusError
+from ohmcensus.core.event import StripStep
 from ohmcensus.core.judgement import census_lines
 from ohmcensus.core.limits import LimitProfile, chosen_profile
 from ohmcensus.core.proof import proofs
 from ohmcensus.core.safety import safety_at
 from ohmcensus.core.sheet import Sheet, SheetFaultsError, sheet_from
-from ohmcensus.core.stages import stages
+from ohmcensus.core.stages import ended, stages
 from ohmcensus.exchange.frame_body import body_of
 from ohmcensus.exchange.job_archive import read_archive
 from ohmcensus.exchange.job_case import case_from, read_job, rows_from
 from ohmcensus.exchange.job_file import JobFile
 from ohmcensus.exchange.photo import thumbnail
 from ohmcensus.exchange.sheet_yaml import write_sheet
+from ohmcensus.services.at_hand import built
 from ohmcensus.services.context import Context
 from ohmcensus.services.export_job import job_file
 from ohmcensus.services.find_sheet import chosen, own_sheets, sheets_in
 from ohmcensus.services.keep_settings import settings_in
 from ohmcensus.services.open_job import place_named
-from ohmcensus.storage import addresses, events, frames, jobs, machines, notes, photos, readings, sheets, shelf
-from ohmcensus.storage.tables import AddressRow, JobRow, MachineRow, NoteRow, PhotoRow
+from ohmcensus.services.summarise import summarise, summarise_head
+from ohmcensus.storage import (
+    addresses,
+    cover_times,
+    events,
+    frames,
+    jobs,
+    machines,
+    notes,
+    photos,
+    readings,
+    sheets,
+    shelf,
+    signed_sheets,
+    summaries,
+)
+from ohmcensus.storage.search_text import words_in
+from ohmcensus.storage.tables import (
+    AddressRow,
+    CoverTimeRow,
+    JobRow,
+    MachineRow,
+    NoteRow,
+    PhotoRow,
+    SignedSheetRow,
+)
 
 
 @dataclass(frozen=True, slots=True)
@@ -212,7 +238,31 @@ def _write(session: Session, arrival: _Arrival) -> None:
         photos.append(session, PhotoRow(job_id=job.id, revision=photo.order, event_id=photo.event, **columns))
     for entry in job.wanted:
         shelf.keep_wanted(session, entry.id, job.id, 0, entry.wanted)
+    for signed in job.signed:
+        signed_sheets.append(session, SignedSheetRow(job_id=job.id, **signed.model_dump()))
+    _follow(session, job, case)
     session.flush()
+
+
+def _follow(session: Session, job: JobFile, case: Case) -> None:
+    """Write what follows from a job: whether it is over, what its covers took, by what it is found."""
+    for event in case.events_of(StripStep):
+        body = event.body
+        if isinstance(body, StripStep) and body.panel and body.minutes is not None:
+            cover_times.append(
+                session,
+                CoverTimeRow(
+                    event_id=event.id, job_id=job.id, sheet_id=job.sheet, panel=body.panel, minutes=body.minutes
+                ),
+            )
+    jobs.end(session, job.id, is_ended=ended(case) is not None)
+    summaries.begin(session, job.id)
+    session.flush()
+    words = [f"{row.line} {row.text}" for row in case.readings] + [note.text for note in job.notes]
+    words += [words_in(event.body.model_dump_json()) for event in case.events]
+    arrived = built(session, job.id)
+    summarise(session, arrived, " ".join(words))
+    summarise_head(session, arrived)
 
 
 def _profile(session: Session, sheet: Sheet) -> LimitProfile:

@@ -6,14 +6,16 @@ from enum import StrEnum
 from typing import Annotated
 from uuid import UUID
 
-from pydantic import BaseModel, ConfigDict, StrictBool
+from pydantic import BaseModel, ConfigDict, Field, StrictBool
 from sqlmodel import Session
 
-from ohmcensus.core.errors import InputError
+from ohmcensus.core.errors import InputError, StaleRevisionError
 from ohmcensus.core.trimmed import Trimmed
+from ohmcensus.services.at_hand import built
 from ohmcensus.services.context import Context
 from ohmcensus.services.open_job import Line
-from ohmcensus.storage import addresses, machines
+from ohmcensus.services.summarise import summarise_head
+from ohmcensus.storage import addresses, machines, summaries
 from ohmcensus.storage.tables import AddressRow
 
 
@@ -36,6 +38,8 @@ class Address(BaseModel):
         Whose place it is; meant for places only.
     is_archived
         No longer offered; jobs and readings keep the name.
+    revision
+        How often it was written, as the writer had seen it; nought for a new one.
     """
 
     model_config = ConfigDict(extra="forbid")
@@ -47,6 +51,7 @@ class Address(BaseModel):
     note: Annotated[str, Trimmed(1000)] = ""
     customer_id: UUID | None = None
     is_archived: StrictBool = False
+    revision: int = Field(default=0, ge=0, le=2**53, strict=True)
 
 
 class AddressBook(BaseModel):
@@ -77,9 +82,20 @@ def keep_address(context: Context, wanted: Address) -> Address:
     ------
     InputError
         If another entry of the kind has the name, the id is one of another kind, or the customer is none.
+    StaleRevisionError
+        If somebody else wrote it meanwhile; both are told.
     """
     with context.store.write() as session:
         _refuse_clash(session, wanted)
+        row = addresses.get(session, str(wanted.id))
+        before = _entry(row) if row is not None else None
+        if before is not None and before.model_copy(update={"revision": wanted.revision}) == wanted:
+            return before
+        current = before.revision if before is not None else 0
+        if before is not None and current != wanted.revision:
+            both = f"{_said(before)} stands there since another window changed it; you sent {_said(wanted)}"
+            raise StaleRevisionError(stated=wanted.revision, current=current, thing="address", field="name", both=both)
+        kept = wanted.model_copy(update={"revision": current + 1})
         addresses.keep(
             session,
             AddressRow(
@@ -90,9 +106,17 @@ def keep_address(context: Context, wanted: Address) -> Address:
                 note=wanted.note,
                 customer_id=str(wanted.customer_id) if wanted.customer_id else None,
                 is_archived=wanted.is_archived,
+                revision=kept.revision,
             ),
         )
-    return wanted
+        for job_id in summaries.jobs_at(session, str(kept.id)):
+            summarise_head(session, built(session, job_id))
+            summaries.keep_card(session, job_id, "", "")
+    return kept
+
+
+def _said(entry: Address) -> str:
+    return ", ".join(word for word in (f"'{entry.name}'", entry.contact, entry.note) if word)
 
 
 def list_machines(context: Context) -> list[MachineView]:
@@ -130,4 +154,5 @@ def _entry(row: AddressRow) -> Address:
         note=row.note,
         customer_id=UUID(row.customer_id) if row.customer_id else None,
         is_archived=row.is_archived,
+        revision=row.revision,
     )

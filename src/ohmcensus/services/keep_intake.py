@@ -9,13 +9,14 @@ from pydantic import BaseModel, ConfigDict, Field
 from ohmcensus.core.case import Frame
 from ohmcensus.core.intake import Complaint, DataPlate
 from ohmcensus.core.limits import chosen_profile
-from ohmcensus.services.at_hand import refuse_ended, take
+from ohmcensus.services.at_hand import built, refuse_ended, take
 from ohmcensus.services.context import Context
 from ohmcensus.services.find_sheet import chosen, sheets_in
 from ohmcensus.services.former_job import former_dangers
 from ohmcensus.services.framing import framed, with_frame
 from ohmcensus.services.open_job import Line, place_named
 from ohmcensus.services.show_intake import IntakeView, show_intake
+from ohmcensus.services.summarise import summarise, summarise_head
 from ohmcensus.storage import jobs
 from ohmcensus.storage.jobs import Intake
 
@@ -71,4 +72,8 @@ def keep_intake(context: Context, job_id: str, new: NewIntake) -> IntakeView:
         came = replace(came, former=tuple(sorted(former)))
         if not before.frames[-1].holds(came):
             with_frame(session, job_id, before, came)
+        session.flush()
+        after = built(session, job_id)
+        summarise(session, after)
+        summarise_head(session, after)
     return show_intake(context, job_id)

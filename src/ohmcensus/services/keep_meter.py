@@ -2,7 +2,9 @@
 
 from __future__ import annotations
 
-from ohmcensus.core.errors import InputError, NotFoundError
+from pydantic import Field
+
+from ohmcensus.core.errors import InputError, NotFoundError, StaleRevisionError
 from ohmcensus.core.meter import GENERIC_METERS, Meter
 from ohmcensus.services.context import Context
 from ohmcensus.services.keep_settings import known_meters, settings_in
@@ -11,24 +13,46 @@ from ohmcensus.storage import meters, settings
 GENERIC_IDS = frozenset(meter.id for meter in GENERIC_METERS)
 
 
+class NewMeter(Meter):
+    """A meter as it is written; ``revision`` that the writer had seen, nought for a new one."""
+
+    revision: int = Field(default=0, ge=0, le=2**53)
+
+
+def meter_revisions(context: Context) -> dict[str, int]:
+    """Return how often each own meter was written, by its id."""
+    with context.store.read() as session:
+        return meters.revisions(session)
+
+
 def show_meters(context: Context) -> list[Meter]:
     """Return every meter: one's own, then the generic ones."""
     with context.store.read() as session:
         return known_meters(session)
 
 
-def keep_meter(context: Context, meter: Meter) -> Meter:
+def keep_meter(context: Context, new: NewMeter) -> Meter:
     """Keep a meter; a new one goes to the front of the bag.
 
     Raises
     ------
     InputError
         If it takes the id of a generic one.
+    StaleRevisionError
+        If somebody else wrote it meanwhile; both are told.
     """
+    meter = Meter(**new.model_dump(exclude={"revision"}))
     if meter.id in GENERIC_IDS:
         raise InputError(what=f"'{meter.id}' is a generic meter", remedy="give yours another name", field="id")
     with context.store.write() as session:
-        meters.keep(session, meter)
+        before = next((row for row in meters.all_own(session) if row.id == meter.id), None)
+        current = meters.revisions(session).get(meter.id, 0)
+        if before == meter:
+            return meter
+        if current != new.revision:
+            both = f"the meter '{meter.id}' is '{before.title if before else 'gone'}' since another window changed it"
+            raise StaleRevisionError(stated=new.revision, current=current, thing="meter", field="id", both=both)
+        meters.keep(session, meter, current + 1)
         bag = settings_in(session).bag
         if meter.id not in bag:
             settings.keep(session, "bag", [meter.id, *bag])

@@ -13,7 +13,7 @@ from sqlmodel import Session
 from ohmcensus.core.connector import connectors
 from ohmcensus.core.errors import InputError, NotFoundError
 from ohmcensus.core.event import StripStep
-from ohmcensus.services.at_hand import JobAtHand, refuse_ended, take
+from ohmcensus.services.at_hand import JobAtHand, refuse_ended, take, used_id
 from ohmcensus.services.context import Context
 from ohmcensus.storage import jobs, photos
 from ohmcensus.storage.tables import PhotoRow
@@ -88,11 +88,17 @@ def keep_photo(context: Context, job_id: str, new: NewPhoto) -> list[PhotoView]:
     """
     from ohmcensus.exchange.photo import prepared  # noqa: PLC0415 - nothing else needs the picture library
 
-    picture = prepared(new.body, new.name)
+    with context.picturing:
+        picture = prepared(new.body, new.name)
     with context.store.write() as session:
         job = take(context, session, job_id)
         refuse_ended(job)
-        if not photos.exists(session, str(new.id)):
+        before = photos.get(session, str(new.id))
+        if before is not None:
+            content = photos.content_of(picture.jpeg)
+            if (before.job_id, before.role, before.event_id, before.content) != (job_id, new.role, new.event, content):
+                raise used_id(str(new.id), "photo")
+        else:
             _refuse(job, new, len(photos.of_job(session, job_id)))
             row = PhotoRow(
                 id=str(new.id),

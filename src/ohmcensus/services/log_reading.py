@@ -11,11 +11,12 @@ from sqlmodel import Session
 from ohmcensus.core.case import Case, Reading
 from ohmcensus.core.errors import InputError, NotFoundError
 from ohmcensus.core.judgement import Judgement
-from ohmcensus.services.at_hand import JobAtHand, put, refuse_ended, take
+from ohmcensus.services.at_hand import JobAtHand, put, refuse_ended, take, used_id
 from ohmcensus.services.context import Context
 from ohmcensus.services.framing import framed
 from ohmcensus.services.preview_line import TypedLine, Understood, understand
 from ohmcensus.services.show_trace import TraceView, trace_view
+from ohmcensus.services.summarise import summarise
 from ohmcensus.storage import jobs, readings
 
 
@@ -72,7 +73,7 @@ def write_reading(
     """
     with context.store.write() as session:
         job = take(context, session, job_id)
-        if _is_retry(job.case, str(new.id), new.text):
+        if _is_retry(session, job, new):
             return job, None
         refuse_ended(job)
         corrected = _standing(job.case, str(new.supersedes)) if new.supersedes else None
@@ -132,7 +133,7 @@ def write_withdrawal(context: Context, job_id: str, reading_id: str, new: Withdr
     """
     with context.store.write() as session:
         job = take(context, session, job_id)
-        if _is_retry(job.case, str(new.id), ""):
+        if _is_taken_back(session, job, str(new.id), reading_id):
             return job, None
         refuse_ended(job)
         gone = _standing(job.case, reading_id)
@@ -156,15 +157,36 @@ def _append(session: Session, job: JobAtHand, stated: int, row: Reading, judgeme
     job = job.with_case(framed(session, stored.id, job.case, stored.revision))
     row = replace(row, order=stored.revision, told=judgement.verdict.value if judgement else "")
     readings.append(session, stored.id, stored.revision, row, judgement)
-    return job.with_reading(stored, row)
+    after = job.with_reading(stored, row)
+    summarise(session, after, f"{row.line} {row.text}")
+    return after
 
 
-def _is_retry(case: Case, reading_id: str, text: str) -> bool:
-    """Tell whether this very reading is stored already; refuse its id for another one."""
-    stored = next((row for row in case.readings if row.id == reading_id), None)
-    if stored is not None and stored.text != text.strip():
-        raise InputError(what=f"the id {reading_id} belongs to another reading", remedy="send a new id", field="id")
-    return stored is not None
+def _is_retry(session: Session, job: JobAtHand, new: NewReading) -> bool:
+    """Tell whether this very reading is stored already; refuse its id for another one, or on another job."""
+    row = _stored(session, job, str(new.id))
+    if row is None:
+        return False
+    says = (new.text.strip(), new.meter or row.meter.id, str(new.supersedes) if new.supersedes else None, new.device)
+    if says != (row.text, row.meter.id, row.supersedes, row.device) or row.withdrawn:
+        raise used_id(str(new.id), "reading")
+    return True
+
+
+def _is_taken_back(session: Session, job: JobAtHand, new_id: str, reading_id: str) -> bool:
+    """Tell whether this very withdrawal is stored already; refuse its id for another one, or on another job."""
+    row = _stored(session, job, new_id)
+    if row is not None and not (row.withdrawn and row.supersedes == reading_id):
+        raise used_id(new_id, "reading")
+    return row is not None
+
+
+def _stored(session: Session, job: JobAtHand, reading_id: str) -> Reading | None:
+    """Return a reading of a job by its id; refuse the id of a reading of another job."""
+    found = next((row for row in job.case.readings if row.id == reading_id), None)
+    if found is None and readings.exists(session, reading_id):
+        raise used_id(reading_id, "reading")
+    return found
 
 
 def _standing(case: Case, reading_id: str) -> Reading:

@@ -12,13 +12,14 @@ from sqlmodel import Session
 from ohmcensus.core.errors import InputError
 from ohmcensus.core.intake import Complaint, DataPlate
 from ohmcensus.core.trimmed import Trimmed
-from ohmcensus.services.at_hand import forget, take
+from ohmcensus.services.at_hand import built, take
 from ohmcensus.services.context import Context
 from ohmcensus.services.find_sheet import chosen, sheets_in
 from ohmcensus.services.former_job import former_dangers
 from ohmcensus.services.framing import with_frame
 from ohmcensus.services.show_job import JobView, job_view
-from ohmcensus.storage import addresses, jobs, machines
+from ohmcensus.services.summarise import summarise_head
+from ohmcensus.storage import addresses, jobs, machines, summaries
 from ohmcensus.storage.tables import AddressRow, JobRow, MachineRow
 
 Line = Annotated[str, Trimmed(120, 1)]
@@ -68,10 +69,11 @@ def open_job(context: Context, new: NewJob) -> JobView:
             job = JobRow(id=job_id, machine_id=machine.id, complaint=words, opened_at=now, changed_at=now)
             jobs.add(session, job)
             session.flush()
-            first = take(context, session, job_id)
+            first = built(session, job_id)
             former = former_dangers(context, session, first.case.plate.serial, job_id)
             with_frame(session, job_id, first.case, replace(first.case.present, order=0, former=former))
-            forget(context, job_id)
+            summaries.begin(session, job_id)
+            summarise_head(session, first)
         elif existing.machine != new.machine:
             raise InputError(what=f"the id {job_id} belongs to another job", remedy="send a new id", field="id")
     with context.store.read() as session:

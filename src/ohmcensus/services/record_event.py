@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Collection, Mapping
+from collections.abc import Callable, Collection, Mapping
 from uuid import UUID
 
 from pydantic import BaseModel, ConfigDict, Field
@@ -10,7 +10,7 @@ from sqlmodel import Session
 
 from ohmcensus.core.case import Case
 from ohmcensus.core.connector import refuse_ticks
-from ohmcensus.core.errors import InputError, UnknownNameError
+from ohmcensus.core.errors import UnknownNameError
 from ohmcensus.core.event import (
     Body,
     Changed,
@@ -47,14 +47,18 @@ from ohmcensus.core.safety import refuse_event
 from ohmcensus.core.safety.leak_test import taken_leak_test
 from ohmcensus.core.safety.steps import step_ids
 from ohmcensus.core.strip_down import minutes_until, refuse_strip
-from ohmcensus.services.at_hand import JobAtHand, put, refuse_ended, take
+from ohmcensus.services.at_hand import JobAtHand, put, refuse_ended, take, used_id
 from ohmcensus.services.context import Context
 from ohmcensus.services.framing import framed
 from ohmcensus.services.keep_photo import refuse_unknown_photo
 from ohmcensus.services.keep_shelf import fitted_from_shelf
+from ohmcensus.services.keep_signed import prepare_to_sign, sign
 from ohmcensus.services.preview_line import DeviceId, bag_of, meters_for
 from ohmcensus.services.show_job import JobView, job_view
-from ohmcensus.storage import events, jobs
+from ohmcensus.services.summarise import summarise
+from ohmcensus.storage import cover_times, events, jobs
+from ohmcensus.storage.search_text import words_in
+from ohmcensus.storage.tables import CoverTimeRow
 
 
 class NewEvent(BaseModel):
@@ -81,11 +85,19 @@ class NewEvent(BaseModel):
 
 
 def record_event(context: Context, job_id: str, new: NewEvent) -> JobView:
-    """Store an event and return the job as it then is; see ``write_event``."""
-    return job_view(write_event(context, job_id, new), context.clock())
+    """Store an event and return the job as it then is; see ``write_event``. A job that ends keeps its sheet."""
+    if isinstance(new.body, Ended):
+        prepare_to_sign(context, job_id)
+    after = write_event(context, job_id, new, signs=sign)
+    return job_view(after, context.clock())
 
 
-def write_event(context: Context, job_id: str, new: NewEvent, who: str | None = None) -> JobAtHand:
+Signs = Callable[[Context, Session, JobAtHand], None]
+
+
+def write_event(
+    context: Context, job_id: str, new: NewEvent, who: str | None = None, signs: Signs | None = None
+) -> JobAtHand:
     """Store an event and return the job after it.
 
     Parameters
@@ -94,6 +106,8 @@ def write_event(context: Context, job_id: str, new: NewEvent, who: str | None = 
         Where, and what happened.
     who
         Whoever writes it; the technician of the setup where None.
+    signs
+        Keeps the sheet of a job that ends, in the same transaction; None where none is kept.
 
     Raises
     ------
@@ -105,7 +119,7 @@ def write_event(context: Context, job_id: str, new: NewEvent, who: str | None = 
     """
     with context.store.write() as session:
         job = take(context, session, job_id)
-        if _is_retry(job, new):
+        if _is_retry(session, job, new):
             return job
         if not isinstance(new.body, Reopened):
             refuse_ended(job)
@@ -121,8 +135,24 @@ def write_event(context: Context, job_id: str, new: NewEvent, who: str | None = 
         event = Event(str(new.id), body, at=now, who=name, order=stored.revision, device=new.device)
         events.append(session, job_id, event)
         after = job.with_event(stored, event)
+        _follow(session, after, event)
+        if signs is not None and isinstance(body, Ended):
+            signs(context, session, after)
     put(context, after)
     return after
+
+
+def _follow(session: Session, job: JobAtHand, event: Event) -> None:
+    """Write what follows from an event: the summary, whether the job is over, what a cover took."""
+    body, job_id = event.body, job.stored.id
+    summarise(session, job, words_in(body.model_dump_json()))
+    if isinstance(body, Ended | Reopened):
+        jobs.end(session, job_id, is_ended=isinstance(body, Ended))
+    if isinstance(body, StripStep) and body.panel and body.minutes is not None:
+        row = CoverTimeRow(
+            event_id=event.id, job_id=job_id, sheet_id=job.stored.sheet_id, panel=body.panel, minutes=body.minutes
+        )
+        cover_times.append(session, row)
 
 
 # What the store fills in where the writer left it out.
@@ -150,11 +180,13 @@ def _completed(context: Context, session: Session, job: JobAtHand, body: Body) -
     return body
 
 
-def _is_retry(job: JobAtHand, new: NewEvent) -> bool:
-    """Tell whether this very event is stored already; refuse its id for another one."""
+def _is_retry(session: Session, job: JobAtHand, new: NewEvent) -> bool:
+    """Tell whether this very event is stored already; refuse its id for another one, or on another job."""
     wanted = str(new.id)
     stored = next((event for event in job.case.events if event.id == wanted), None)
     if stored is None:
+        if events.exists(session, wanted):
+            raise used_id(wanted, "event")
         return False
     filled = {
         name: getattr(stored.body, name)
@@ -162,7 +194,7 @@ def _is_retry(job: JobAtHand, new: NewEvent) -> bool:
         if type(stored.body) is type(new.body) and (name in {"instrument", "device"} or not getattr(new.body, name))
     }
     if stored.body != new.body.model_copy(update=filled):
-        raise InputError(what=f"the id {new.id} belongs to another event", remedy="send a new id", field="id")
+        raise used_id(wanted, "event")
     return True
 
 

@@ -30,17 +30,17 @@ from ohmcensus.services.keep_photo import NewPhoto, keep_photo
 from ohmcensus.services.keep_settings import Settings, keep_settings
 from ohmcensus.services.keep_shelf import NewAcceptance, NewSpare, keep_spare, measure_spare
 from ohmcensus.services.keep_wanted import NewOffer, NewWanted, keep_wanted
+from ohmcensus.services.list_jobs import list_jobs
 from ohmcensus.services.log_reading import NewReading, log_reading
 from ohmcensus.services.open_job import NewJob, open_job
 from ohmcensus.services.record_event import NewEvent, record_event
 from ohmcensus.services.show_changes import show_changes
-from ohmcensus.services.show_job import list_jobs
 from ohmcensus.services.write_note import NewNote, write_note
 
 
 def seed_demo(context: Context) -> None:
     """Fill an empty data directory with the demo; one that holds jobs is left as it is."""
-    if list_jobs(context):
+    if _has_jobs(context):
         return
     keep_settings(context, Settings(technician="Duty technician", ambient_celsius=21.0))
     _address_book(context)
@@ -49,6 +49,11 @@ def seed_demo(context: Context) -> None:
     for number, story in enumerate(STORIES):
         _tell(context, story, uuid5(NAMESPACE_URL, f"ohmcensus demo {number}"), start)
     _wanted(context)
+
+
+def _has_jobs(context: Context) -> bool:
+    found = list_jobs(context)
+    return bool(found.going or found.ended)
 
 
 def _address_book(context: Context) -> None:
@@ -189,7 +194,7 @@ def _shelf(context: Context) -> None:
 
 def _wanted(context: Context) -> None:
     """Order the pump of the lock cottage for its exact plug."""
-    job = next(row.id for row in list_jobs(context) if row.machine == "Lock cottage washer")
+    job = next(row.id for row in list_jobs(context).jobs if row.machine == "Lock cottage washer")
     offers = [
         NewOffer(source="Parts counter at the mill", price="41.50", days="2"),
         NewOffer(source="Chandler's second-hand shelf", condition=Condition.TESTED_USED, price="18", days="0"),

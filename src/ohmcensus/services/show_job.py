@@ -1,17 +1,17 @@
-"""A job at a glance, and the list of jobs with a search over everything that was written."""
+"""A job at a glance."""
 
 from __future__ import annotations
 
 from datetime import datetime
+from typing import Any
 
 from pydantic import BaseModel
 
 from ohmcensus.core.event import Ended
 from ohmcensus.core.safety import Danger, Safety, SafetyState
 from ohmcensus.core.stages import StageState, ended, next_step, stages
-from ohmcensus.services.at_hand import JobAtHand, at_hand
+from ohmcensus.services.at_hand import JobAtHand, take
 from ohmcensus.services.context import Context
-from ohmcensus.storage import jobs
 
 
 class StageView(BaseModel):
@@ -56,13 +56,13 @@ class PowerView(BaseModel):
     shout: str
 
 
-class JobView(BaseModel):
-    """A job at a glance.
+class JobCard(BaseModel):
+    """A job as the list shows it.
 
     Attributes
     ----------
-    safety, safety_at, safety_until, safety_reason, safety_lapsed
-        State of safety now, since when, until when it holds by itself, why live, why no longer dead.
+    safety
+        State of safety now.
     ended
         Why the job is over, None while it goes on.
     asked, lines, outside
@@ -70,30 +70,17 @@ class JobView(BaseModel):
     """
 
     id: str
-    machine_id: str
     machine: str
     place: str
     customer: str
-    sheet: str
     sheet_title: str
-    supply: str
-    watts: float
-    serial: str
-    type_number: str
     complaint: str
     symptoms: list[str]
-    opened_at: str
     changed_at: str
     revision: int
     safety: SafetyState
-    safety_at: str
-    safety_until: str
-    safety_reason: str
-    safety_lapsed: str
     power: PowerView
-    stays_connected: str
     hazards: list[HazardView]
-    stages: list[StageView]
     next_step: NextView
     ended: str | None
     asked: int
@@ -101,44 +88,92 @@ class JobView(BaseModel):
     outside: int
 
 
+class JobView(JobCard):
+    """A job at a glance.
+
+    Attributes
+    ----------
+    safety_at, safety_until, safety_reason, safety_lapsed
+        Since when the state holds, until when it does by itself, why live, why no longer dead.
+    """
+
+    machine_id: str
+    sheet: str
+    supply: str
+    watts: float
+    serial: str
+    type_number: str
+    opened_at: str
+    safety_at: str
+    safety_until: str
+    safety_reason: str
+    safety_lapsed: str
+    stays_connected: str
+    stages: list[StageView]
+
+
+def show_job(context: Context, job_id: str) -> JobView:
+    """Return a job at a glance.
+
+    Raises
+    ------
+    NotFoundError
+        If there is no such job.
+    """
+    with context.store.read() as session:
+        return job_view(take(context, session, job_id), context.clock())
+
+
+def job_card(job: JobAtHand, now: datetime) -> JobCard:
+    """Return a job as the list shows it at a moment."""
+    return JobCard(**_card(job, job.safety(now)))
+
+
 def job_view(job: JobAtHand, now: datetime) -> JobView:
     """Return a job as it stands at a moment."""
     stored, case, sheet = job.stored, job.case, job.case.sheet
-    answers = [line.answer for line in job.lines if line.answer]
     safety = job.safety(now)
-    step, end = next_step(case, safety), ended(case)
     return JobView(
-        id=stored.id,
+        **_card(job, safety),
         machine_id=stored.machine_id,
-        machine=stored.machine,
-        place=stored.place,
-        customer=stored.customer,
         sheet=stored.sheet_id,
-        sheet_title=sheet.title,
         supply=sheet.supply,
         watts=sheet.watts,
         serial=case.plate.serial,
         type_number=case.plate.type_number,
-        complaint=case.complaint.words,
-        symptoms=[symptom.words for symptom in case.complaint.symptoms],
         opened_at=stored.opened_at,
-        changed_at=stored.changed_at,
-        revision=stored.revision,
-        safety=safety.state,
         safety_at=safety.at,
         safety_until=safety.until,
         safety_reason=safety.reason,
         safety_lapsed=safety.lapsed,
         stays_connected=safety.stays_connected,
-        power=power_view(safety),
-        hazards=[hazard_view(row) for row in safety.dangers],
         stages=[StageView(id=row.id, state=row.state, words=row.words) for row in stages(case, safety)],
-        next_step=NextView(stage=step.stage, words=step.words),
-        ended=end.body.why if end is not None and isinstance(end.body, Ended) else None,
-        asked=len(answers),
-        lines=len(job.lines),
-        outside=sum(answer.judgement.verdict.is_outside for answer in answers),
     )
+
+
+def _card(job: JobAtHand, safety: Safety) -> dict[str, Any]:
+    stored, case = job.stored, job.case
+    step, end = next_step(case, safety), ended(case)
+    asked, outside = job.counted
+    return {
+        "id": stored.id,
+        "machine": stored.machine,
+        "place": stored.place,
+        "customer": stored.customer,
+        "sheet_title": case.sheet.title,
+        "complaint": case.complaint.words,
+        "symptoms": [symptom.words for symptom in case.complaint.symptoms],
+        "changed_at": stored.changed_at,
+        "revision": stored.revision,
+        "safety": safety.state,
+        "power": power_view(safety),
+        "hazards": [hazard_view(row) for row in safety.dangers],
+        "next_step": NextView(stage=step.stage, words=step.words),
+        "ended": end.body.why if end is not None and isinstance(end.body, Ended) else None,
+        "asked": asked,
+        "lines": len(job.lines),
+        "outside": outside,
+    }
 
 
 def power_view(safety: Safety) -> PowerView:
@@ -165,33 +200,3 @@ def hazard_view(danger: Danger) -> HazardView:
         typed=danger.typed,
         is_told=any(not row.is_measured for row in danger.causes),
     )
-
-
-def list_jobs(context: Context, find: str = "") -> list[JobView]:
-    """Return the jobs that hold every word of a search, the last changed one first.
-
-    Searched is everything that was written: machine, place, customer, complaint, plate, readings as
-    typed, notes and events.
-    """
-    words, now = find.casefold().split(), context.clock()
-    with context.store.read() as session:
-        found = [at_hand(context, session, stored) for stored in jobs.newest_first(session)]
-    return [job_view(job, now) for job in found if not words or _holds(job, words)]
-
-
-def _holds(job: JobAtHand, words: list[str]) -> bool:
-    stored, case = job.stored, job.case
-    text = " ".join(
-        (
-            f"{stored.machine} {stored.place} {stored.customer} {stored.sheet_id} {case.sheet.title}",
-            case.complaint.words,
-            *(symptom.words for symptom in case.complaint.symptoms),
-            *(f"{row.words} {row.by}" for row in case.complaint.tried),
-            *(row.words for row in case.complaint.alterations),
-            f"{case.plate.type_number} {case.plate.serial} {case.plate.variants}",
-            *(f"{row.line} {row.text}" for row in case.readings),
-            *job.notes.values(),
-            *(event.body.model_dump_json() for event in case.events),
-        )
-    ).casefold()
-    return all(word in text for word in words)

@@ -14,14 +14,14 @@ from ohmcensus.services.at_hand import JobAtHand, take
 from ohmcensus.services.compose_report import composed
 from ohmcensus.services.context import Context
 from ohmcensus.services.described import Described
+from ohmcensus.services.keep_signed import signed_body, signed_sheet
 from ohmcensus.services.keep_wanted import wanted_of
 from ohmcensus.services.show_job import JobView, job_view
-from ohmcensus.services.write_report import is_labelled
 from ohmcensus.storage import photos
 
 
 class SignedRevision(BaseModel):
-    """The job as it was signed off once: its sheet can be made again, whatever came later."""
+    """The job as it was signed off once: its sheet is kept, whatever came later."""
 
     revision: int
     at: str
@@ -79,15 +79,16 @@ def show_sheet_out(context: Context, job_id: str) -> SheetOutView:
         job, wanted = take(context, session, job_id), wanted_of(session, job_id)
         pictures = len(photos.of_job(session, job_id))
     case, safety = job.case, job.safety(context.clock())
-    report = composed(context, job, wanted)
+    end = ended(case)
+    signed = signed_body(signed_sheet(context, job_id, end.order)) if end is not None else None
+    report = signed.report if signed else composed(context, job, wanted)
     noted = next((event.body for event in reversed(case.events) if isinstance(event.body, CostsNoted)), None)
     costs = noted or proposed_costs(job, wanted)
-    end = ended(case)
     good = sum(row.state == "good" for row in report.proofs)
     return SheetOutView(
         job=job_view(job, context.clock()),
         is_signed=end is not None,
-        can_label=is_labelled(case, safety),
+        can_label=signed is not None and signed.label is not None,
         blocking=list(blocking(case, safety)),
         found=report.found,
         done=list(report.done),

@@ -9,6 +9,7 @@ from pydantic import BaseModel
 
 from ohmcensus.core.case import Case
 from ohmcensus.core.connector import Connector, connectors
+from ohmcensus.core.cover_minutes import Timed
 from ohmcensus.core.event import PinMark
 from ohmcensus.core.strip_down import Stripped, strip_down
 from ohmcensus.services.keep_photo import PhotoView
@@ -126,7 +127,7 @@ def held_words(row: Stripped) -> str:
 
 def _cover(case: Case, name: str) -> str:
     """Return a cover with what it takes, and on how many jobs that was timed."""
-    timed = len(case.timed.get(name, ()))
+    timed = case.timed.get(name, Timed()).jobs
     said = f", timed on {timed} job{'s' if timed > 1 else ''}" if timed else ""
     return f"{case.sheet.panels[name].title} ({case.cover_minutes[name]:.0f} min{said})"
 

@@ -10,9 +10,10 @@ from pydantic import BaseModel, ConfigDict, Field, StringConstraints
 from ohmcensus.core.errors import UnknownNameError
 from ohmcensus.core.layout.ohm_ruler import line_key
 from ohmcensus.core.trimmed import Trimmed
-from ohmcensus.services.at_hand import put, refuse_ended, take
+from ohmcensus.services.at_hand import put, refuse_ended, take, used_id
 from ohmcensus.services.context import Context
 from ohmcensus.services.show_trace import TraceView, trace_view
+from ohmcensus.services.summarise import summarise
 from ohmcensus.storage import jobs, notes
 from ohmcensus.storage.tables import NoteRow
 
@@ -40,7 +41,10 @@ def write_note(context: Context, job_id: str, new: NewNote) -> TraceView:
     """
     with context.store.write() as session:
         job = take(context, session, job_id)
-        if notes.exists(session, str(new.id)):
+        before = notes.get(session, str(new.id))
+        if before is not None:
+            if (before.job_id, before.line, before.text) != (job_id, new.line, new.text):
+                raise used_id(str(new.id), "note")
             return trace_view(job, context.clock())
         refuse_ended(job)
         if new.line not in {line_key(line) for line in job.lines}:
@@ -59,5 +63,6 @@ def write_note(context: Context, job_id: str, new: NewNote) -> TraceView:
         )
         notes.append(session, row)
         after = job.with_note(stored, new.line, new.text)
+        summarise(session, after, new.text)
     put(context, after)
     return trace_view(after, context.clock(), changed=new.line)

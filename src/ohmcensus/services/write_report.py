@@ -1,23 +1,16 @@
-"""The job sheet and the label that go out, as PDF."""
+"""The job sheet and the label that go out, as PDF: of a job that was signed as they were signed."""
 
 from __future__ import annotations
 
-from datetime import datetime, timedelta
-
-from ohmcensus.core.case import Case
 from ohmcensus.core.errors import InputError, NotFoundError
 from ohmcensus.core.event import Ended
-from ohmcensus.core.proof import proofs
-from ohmcensus.core.safety import Safety
 from ohmcensus.core.stages import ended
-from ohmcensus.exchange.report import Label
 from ohmcensus.services.at_hand import take
 from ohmcensus.services.compose_report import composed
 from ohmcensus.services.context import Context
+from ohmcensus.services.keep_signed import signed_body, signed_sheet
 from ohmcensus.services.keep_wanted import wanted_of
-
-# After so long a proof is made again (common practice, no source).
-NEXT_AFTER = timedelta(days=365)
+from ohmcensus.storage import signed_sheets
 
 
 def report_pdf(context: Context, job_id: str, revision: int = 0) -> bytes:
@@ -28,8 +21,8 @@ def report_pdf(context: Context, job_id: str, revision: int = 0) -> bytes:
     context, job_id
         Which.
     revision
-        Revision at which it was signed off; nought for the job as it stands. What was signed once is never lost:
-        the sheet of that revision can be made again after the job was reopened.
+        Revision at which it was signed off; nought for the job as it stands, which is the last signature where it has
+        ended. What was signed is never computed again: its very bytes are kept.
 
     Raises
     ------
@@ -40,12 +33,19 @@ def report_pdf(context: Context, job_id: str, revision: int = 0) -> bytes:
 
     with context.store.read() as session:
         job, wanted = take(context, session, job_id), wanted_of(session, job_id)
-    if revision:
-        if not any(isinstance(event.body, Ended) and event.order == revision for event in job.case.events):
-            what = f"this job was not signed off at revision {revision}"
-            raise NotFoundError(what=what, remedy="choose one of the list in Sheet-out", field="revision")
-        job = job.as_of(revision)
-    return write_report(composed(context, job, wanted))
+    end = ended(job.case)
+    if revision and not any(event.order == revision for event in job.case.events_of(Ended)):
+        what = f"this job was not signed off at revision {revision}"
+        raise NotFoundError(what=what, remedy="choose one of the list in Sheet-out", field="revision")
+    if not revision and end is None:
+        with context.printing:
+            return write_report(composed(context, job, wanted))
+    row = signed_sheet(context, job_id, revision or (end.order if end else 0))
+    if row.pdf is not None:
+        return row.pdf
+    with context.printing:
+        pdf = write_report(signed_body(row).report)
+    return _kept(context, job_id, row.revision, pdf=pdf)
 
 
 def label_pdf(context: Context, job_id: str) -> bytes:
@@ -61,36 +61,27 @@ def label_pdf(context: Context, job_id: str) -> bytes:
     from ohmcensus.exchange.label_pdf import write_label  # noqa: PLC0415 - a quarter of a second to load
 
     with context.store.read() as session:
-        job = take(context, session, job_id)
-    if (end := ended(job.case)) is None or not isinstance(end.body, Ended):
+        end = ended(take(context, session, job_id).case)
+    if end is None:
         raise InputError(what="this job has not ended: no label yet", remedy="sign it off in Prove", field="job")
-    safety = job.safety(context.clock())
-    is_unsafe, rows = end.body.is_labelled_unsafe, proofs(job.case, safety)
-    if not is_labelled(job.case, safety):
+    row = signed_sheet(context, job_id, end.order)
+    if row.label is not None:
+        return row.label
+    label = signed_body(row).label
+    if label is None:
         what = "nothing was proved on this job: a label would claim it"
         raise InputError(what=what, remedy="show the proof first, or label it unsafe", field="job")
-    made = next((row.event for row in reversed(rows) if row.event and row.event.serial), None)
-    day = datetime.fromisoformat(end.at).date()
-    return write_label(
-        Label(
-            machine=job.stored.machine,
-            job_id=job.stored.id,
-            date=day.isoformat(),
-            next_date="" if is_unsafe else (day + NEXT_AFTER).isoformat(),
-            tester=f"Tester {made.serial}, calibrated {made.calibrated or 'not stated'}" if made else "",
-            limits="" if is_unsafe else job.case.terms.whose,
-            is_unsafe=is_unsafe,
-        )
-    )
+    with context.printing:
+        pdf = write_label(label)
+    return _kept(context, job_id, end.order, label=pdf)
 
 
-def is_labelled(case: Case, safety: Safety) -> bool:
-    """Tell whether a machine gets a label: its job has ended, and it was proved or is labelled unsafe."""
-    end = ended(case)
-    if end is None or not isinstance(end.body, Ended):
-        return False
-    if end.body.not_tested:
-        return False
-    return end.body.is_labelled_unsafe or all(
-        row.is_good or (row.is_good is None and row.criterion.is_optional) for row in proofs(case, safety)
-    )
+def _kept(context: Context, job_id: str, revision: int, *, pdf: bytes = b"", label: bytes = b"") -> bytes:
+    """Keep what was printed first; return what is kept."""
+    with context.store.write() as session:
+        row = signed_sheets.get(session, job_id, revision)
+        if row is None:
+            return pdf or label
+        row.pdf = row.pdf or pdf or None
+        row.label = row.label or label or None
+        return (row.pdf if pdf else row.label) or b""

@@ -11,10 +11,11 @@ from sqlalchemy import Connection, Engine, StaticPool, create_engine, event, tex
 from sqlmodel import Session
 
 from ohmcensus.core.errors import InputError
+from ohmcensus.storage.summaries import SEARCHED
 from ohmcensus.storage.tables import metadata
 
 FILE_NAME = "ohmcensus.db"
-NEWEST_MIGRATION = "0005"
+NEWEST_MIGRATION = "0006"
 BUSY_MILLISECONDS = 5000
 
 
@@ -52,6 +53,8 @@ def memory_store(folder: Path) -> Store:
     store._engine = _settled(create_engine("sqlite://", poolclass=StaticPool))  # noqa: SLF001 - another way to make one
     store._writing = store._engine.execution_options(begin="IMMEDIATE")  # noqa: SLF001
     metadata.create_all(store._engine)  # noqa: SLF001
+    with store._engine.begin() as connection:  # noqa: SLF001
+        connection.exec_driver_sql(SEARCHED)
     return store
 
 

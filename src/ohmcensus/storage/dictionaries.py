@@ -4,19 +4,30 @@ from __future__ import annotations
 
 import hashlib
 import zipfile
-from functools import cache
 from pathlib import Path
 from typing import TYPE_CHECKING
 
-from ohmcensus import core
 from ohmcensus.core.machine.netlist import PartFault
 from ohmcensus.core.parts.fault import FaultMode
 from ohmcensus.core.sheet import Sheet
+from ohmcensus.storage.code_digest import code_digest
 
 if TYPE_CHECKING:
     from ohmcensus.core.machine.dictionary import Dictionary
 
 FOLDER = "dictionaries"
+# What decides what a dictionary holds, besides its sheet (a test holds it against what the code imports).
+DEPENDS_ON = (
+    "core/circuit",
+    "core/machine",
+    "core/meter",
+    "core/parts",
+    "core/physics",
+    "core/quantity",
+    "core/sheet",
+    "core/limits.py",
+    "core/window.py",
+)
 
 
 def kept_dictionary(folder: Path, sheet: Sheet) -> Dictionary:
@@ -57,13 +68,4 @@ def kept_dictionary(folder: Path, sheet: Sheet) -> Dictionary:
 
 def _digest(sheet: Sheet) -> str:
     """Return the hash of a sheet's content together with the code's."""
-    return hashlib.sha256(repr(sheet).encode() + _code_digest()).hexdigest()[:24]
-
-
-@cache
-def _code_digest() -> bytes:
-    """Return the hash of the core's sources: any of them may decide what a dictionary holds."""
-    total = hashlib.sha256()
-    for source in sorted(Path(core.__file__).parent.rglob("*.py")):
-        total.update(source.read_bytes())
-    return total.digest()
+    return hashlib.sha256(repr(sheet).encode() + code_digest(*DEPENDS_ON).encode()).hexdigest()[:24]

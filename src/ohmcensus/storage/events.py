@@ -2,36 +2,28 @@
 
 from __future__ import annotations
 
+from collections.abc import Sequence
+
 from pydantic import TypeAdapter
-from sqlalchemy import bindparam, func, select
+from sqlalchemy import bindparam, select
 from sqlalchemy.exc import IntegrityError
 from sqlmodel import Session
 
 from ohmcensus.core.errors import InputError
 from ohmcensus.core.event import Body, Event
-from ohmcensus.storage.tables import EventRow, JobRow, MachineRow, table_of
+from ohmcensus.storage.tables import EventRow, table_of
 
-_EVENT, _JOB, _MACHINE = table_of(EventRow), table_of(JobRow), table_of(MachineRow)
+_EVENT = table_of(EventRow)
 _BODY: TypeAdapter[Body] = TypeAdapter(Body)
 _OF_JOB = (
     select(_EVENT)
     .where(_EVENT.c.job_id == bindparam("job"), _EVENT.c.revision > bindparam("after"))
     .order_by(_EVENT.c.revision)
 )
-_PANEL, _MINUTES = func.json_extract(_EVENT.c.body, "$.panel"), func.json_extract(_EVENT.c.body, "$.minutes")
-_TIMED = (
-    select(_PANEL, _MINUTES)
-    .select_from(_EVENT)
-    .join(_JOB, _JOB.c.id == _EVENT.c.job_id)
-    .join(_MACHINE, _MACHINE.c.id == _JOB.c.machine_id)
-    .where(
-        _MACHINE.c.sheet_id == bindparam("sheet"),
-        _JOB.c.id != bindparam("job"),
-        _EVENT.c.body.like('%"kind":"strip_step"%'),
-        _PANEL != "",
-        _MINUTES.is_not(None),
-    )
-    .order_by(_EVENT.c.at)
+_OF_KINDS = (
+    select(_EVENT.c.revision, _EVENT.c.kind)
+    .where(_EVENT.c.job_id == bindparam("job"), _EVENT.c.kind.in_(bindparam("kinds", expanding=True)))
+    .order_by(_EVENT.c.revision)
 )
 
 
@@ -47,6 +39,7 @@ def append(session: Session, job_id: str, event: Event) -> None:
         "id": event.id,
         "job_id": job_id,
         "revision": event.order,
+        "kind": event.body.kind,
         "body": event.body.model_dump_json(),
         "at": event.at,
         "who": event.who,
@@ -65,9 +58,12 @@ def of_job(session: Session, job_id: str, *, after: int = 0) -> list[Event]:
     return [Event(row.id, _BODY.validate_json(row.body), row.at, row.who, row.revision, row.device) for row in rows]
 
 
-def timed_covers(session: Session, sheet_id: str, *, but: str) -> dict[str, tuple[float, ...]]:
-    """Return the minutes that covers took on the jobs of a type, but for one job, by cover."""
-    found: dict[str, tuple[float, ...]] = {}
-    for panel, minutes in session.connection().execute(_TIMED, {"sheet": sheet_id, "job": but}):
-        found[panel] = (*found.get(panel, ()), minutes)
-    return found
+def exists(session: Session, event_id: str) -> bool:
+    """Tell whether any job has an event of that id."""
+    return session.get(EventRow, event_id) is not None
+
+
+def of_kinds(session: Session, job_id: str, kinds: Sequence[str]) -> list[tuple[int, str]]:
+    """Return revision and kind of the events of a job that are of some kinds, oldest first."""
+    rows = session.connection().execute(_OF_KINDS, {"job": job_id, "kinds": list(kinds)})
+    return [(row.revision, row.kind) for row in rows]

@@ -10,13 +10,17 @@ from sqlalchemy import bindparam, func, select, update
 from sqlmodel import Session
 
 from ohmcensus.core.errors import NotFoundError, StaleRevisionError
-from ohmcensus.storage import settings
+from ohmcensus.storage import cover_times, settings
 from ohmcensus.storage.tables import AddressRow, JobRow, MachineRow, table_of
 
 
 @dataclass(frozen=True, slots=True)
 class StoredJob:
-    """A job with its machine as stored; ``setup_revision`` grows with every change of settings, meters and sheets."""
+    """A job with its machine as stored.
+
+    ``setup_revision`` grows with every change of settings, meters and sheets, ``covers_revision`` with every cover of
+    its type that was timed.
+    """
 
     id: str
     machine_id: str
@@ -32,6 +36,7 @@ class StoredJob:
     revision: int
     intake_revision: int
     setup_revision: str | None
+    covers_revision: str | None
 
 
 @dataclass(frozen=True, slots=True)
@@ -64,6 +69,7 @@ _ALL = (
         _JOB.c.revision,
         _JOB.c.intake_revision,
         settings.revision_query(),
+        settings.counter_query(cover_times.COUNTER, _MACHINE.c.sheet_id),
     )
     .select_from(_JOB)
     .join(_MACHINE, _MACHINE.c.id == _JOB.c.machine_id)
@@ -72,13 +78,14 @@ _ALL = (
 )
 _ONE = _ALL.where(_JOB.c.id == bindparam("job"))
 _NEWEST_FIRST = _ALL.order_by(_JOB.c.changed_at.desc())
+_SOME = _ALL.where(_JOB.c.id.in_(bindparam("jobs", expanding=True)))
 _OF_MACHINE = _ALL.where(_MACHINE.c.id == bindparam("machine")).order_by(_JOB.c.opened_at.desc())
-_OF_SERIAL = _ALL.where(func.json_extract(_MACHINE.c.plate, "$.serial") == bindparam("serial")).order_by(
+_OF_SERIAL = _ALL.where(_MACHINE.c.serial == bindparam("serial")).order_by(
     _JOB.c.opened_at.desc(), _JOB.c.changed_at.desc()
 )
 _ADVANCE = (
     update(_JOB)
-    .where(_JOB.c.id == bindparam("job"))
+    .where(_JOB.c.id == bindparam("job"), _JOB.c.revision == bindparam("stated"))
     .values({name: bindparam(f"new_{name}") for name in ("revision", "changed_at")})
 )
 
@@ -120,6 +127,11 @@ def newest_first(session: Session) -> list[StoredJob]:
     return [_stored(row) for row in session.connection().execute(_NEWEST_FIRST)]
 
 
+def many(session: Session, job_ids: Sequence[str]) -> list[StoredJob]:
+    """Return some jobs, in no order."""
+    return [_stored(row) for row in session.connection().execute(_SOME, {"jobs": list(job_ids)})]
+
+
 def of_machine(session: Session, machine_id: str) -> list[StoredJob]:
     """Return all jobs on a machine, the last opened one first."""
     return [_stored(row) for row in session.connection().execute(_OF_MACHINE, {"machine": machine_id})]
@@ -136,7 +148,7 @@ def advance(session: Session, job: StoredJob, stated: int, at: str) -> StoredJob
     Parameters
     ----------
     session
-        The writing session that read the job: it is the only writer, so nothing comes between.
+        The writing session that read the job.
     job
         As read.
     stated
@@ -154,13 +166,16 @@ def advance(session: Session, job: StoredJob, stated: int, at: str) -> StoredJob
     StaleRevisionError
         If the job has moved on.
     """
-    if job.revision != stated:
-        raise StaleRevisionError(stated=stated, current=job.revision)
     after = replace(job, revision=stated + 1, changed_at=at)
-    session.connection().execute(
-        _ADVANCE, {"job": job.id, "new_revision": after.revision, "new_changed_at": after.changed_at}
-    )
+    told = {"job": job.id, "stated": stated, "new_revision": after.revision, "new_changed_at": after.changed_at}
+    if job.revision != stated or session.connection().execute(_ADVANCE, told).rowcount != 1:
+        raise StaleRevisionError(stated=stated, current=job.revision)
     return after
+
+
+def end(session: Session, job_id: str, *, is_ended: bool) -> None:
+    """Write down whether a job is over."""
+    session.execute(update(_JOB).where(_JOB.c.id == job_id).values(is_ended=is_ended))
 
 
 def write_intake(session: Session, job: StoredJob, stated: int, at: str, intake: Intake) -> None:
@@ -182,6 +197,8 @@ def write_intake(session: Session, job: StoredJob, stated: int, at: str, intake:
         .where(_MACHINE.c.id == job.machine_id)
         .values(name=intake.machine, place_id=intake.place_id, sheet_id=intake.sheet_id, plate=intake.plate)
     )
+    if intake.sheet_id != job.sheet_id:
+        cover_times.move(session, job.machine_id, intake.sheet_id)
 
 
 def _stored(row: Sequence[Any]) -> StoredJob:

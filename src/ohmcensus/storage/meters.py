@@ -15,9 +15,14 @@ def all_own(session: Session) -> list[Meter]:
     return sorted(found, key=lambda meter: meter.title)
 
 
-def keep(session: Session, meter: Meter) -> None:
+def revisions(session: Session) -> dict[str, int]:
+    """Return how often each own meter was written, by its id."""
+    return {row.id: row.revision for row in session.exec(select(MeterRow))}
+
+
+def keep(session: Session, meter: Meter, revision: int) -> None:
     """Write a meter, new or changed; readings keep the meter as it was when they were taken."""
-    session.merge(MeterRow(id=meter.id, body=meter.model_dump_json()))
+    session.merge(MeterRow(id=meter.id, body=meter.model_dump_json(), revision=revision))
     settings.count_up(session)
 
 

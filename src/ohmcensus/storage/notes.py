@@ -12,9 +12,9 @@ def append(session: Session, note: NoteRow) -> None:
     session.add(note)
 
 
-def exists(session: Session, note_id: str) -> bool:
-    """Tell whether a note was written already, so that a retry is recognised."""
-    return session.get(NoteRow, note_id) is not None
+def get(session: Session, note_id: str) -> NoteRow | None:
+    """Return a note by its id, so that a retry is recognised; None where there is none."""
+    return session.get(NoteRow, note_id)
 
 
 def of_job(session: Session, job_id: str, *, after: int = 0) -> list[NoteRow]:

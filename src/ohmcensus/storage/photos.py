@@ -8,11 +8,13 @@ from __future__ import annotations
 
 import hashlib
 import os
+import secrets
 import time
 from pathlib import Path
 
 from sqlmodel import Session, col, select
 
+from ohmcensus.storage.durable import fsync_folder
 from ohmcensus.storage.tables import PhotoRow
 
 FOLDER = "photos"
@@ -22,7 +24,7 @@ LEFT_AFTER_S = 3600
 
 def keep_picture(folder: Path, picture: bytes, small: bytes) -> str:
     """Keep a JPEG and its thumbnail; return the hash of the picture. The same picture is kept once."""
-    content = hashlib.sha256(picture).hexdigest()
+    content = content_of(picture)
     for file, body in ((path_of(folder, content), picture), (path_of(folder, content, small=True), small)):
         if not file.exists():
             file.parent.mkdir(parents=True, exist_ok=True)
@@ -30,14 +32,14 @@ def keep_picture(folder: Path, picture: bytes, small: bytes) -> str:
     return content
 
 
+def content_of(picture: bytes) -> str:
+    """Return the hash under which a picture is kept."""
+    return hashlib.sha256(picture).hexdigest()
+
+
 def path_of(folder: Path, content: str, *, small: bool = False) -> Path:
     """Return where a picture lies."""
     return folder / FOLDER / content[:2] / f"{content}{SMALL if small else ''}.jpg"
-
-
-def exists(session: Session, photo_id: str) -> bool:
-    """Tell whether a photo was kept already, so that a retry is recognised."""
-    return session.get(PhotoRow, photo_id) is not None
 
 
 def append(session: Session, row: PhotoRow) -> None:
@@ -77,9 +79,10 @@ def sweep(folder: Path) -> None:
 
 def _write(file: Path, body: bytes) -> None:
     """Write a file whole or not at all."""
-    beside = file.with_suffix(f".{os.getpid()}.part")
+    beside = file.with_suffix(f".{secrets.token_hex(8)}.part")
     with beside.open("wb") as out:
         out.write(body)
         out.flush()
         os.fsync(out.fileno())
     beside.replace(file)
+    fsync_folder(file.parent)

@@ -2,10 +2,12 @@
 
 from __future__ import annotations
 
+import hashlib
 import json
 from typing import Any, NamedTuple
 
 from sqlalchemy import Row, bindparam, select
+from sqlalchemy.dialects.sqlite import insert
 from sqlalchemy.exc import IntegrityError
 from sqlmodel import Session
 
@@ -14,12 +16,14 @@ from ohmcensus.core.errors import InputError
 from ohmcensus.core.judgement import Judgement
 from ohmcensus.core.meter import Function, Meter
 from ohmcensus.core.quantity import Bound, Indication, Unit
-from ohmcensus.storage.tables import ReadingRow, table_of
+from ohmcensus.storage.tables import MeterVersionRow, ReadingRow, table_of
 
-_READING = table_of(ReadingRow)
+_READING, _VERSION = table_of(ReadingRow), table_of(MeterVersionRow)
+_KEEP_VERSION = insert(_VERSION).on_conflict_do_nothing()
 _INSERT = _READING.insert()
 _OF_JOB = (
-    select(_READING)
+    select(_READING, _VERSION.c.body.label("meter_body"))
+    .join(_VERSION, _VERSION.c.hash == _READING.c.meter)
     .where(_READING.c.job_id == bindparam("job"), _READING.c.revision > bindparam("after"))
     .order_by(_READING.c.revision)
 )
@@ -49,6 +53,11 @@ def restore(session: Session, job_id: str, reading: Reading, sentence: str) -> N
     _insert(session, job_id, reading, reading.order, _Told(reading.told, sentence))
 
 
+def exists(session: Session, reading_id: str) -> bool:
+    """Tell whether any job has a reading of that id."""
+    return session.get(ReadingRow, reading_id) is not None
+
+
 def sentences(session: Session, job_id: str) -> dict[str, str]:
     """Return the judgement of the day of every reading of a job, by its id."""
     rows = session.connection().execute(_OF_JOB, {"job": job_id, "after": 0})
@@ -63,6 +72,9 @@ class _Told(NamedTuple):
 
 
 def _insert(session: Session, job_id: str, reading: Reading, revision: int, told: _Told) -> None:
+    meter = reading.meter.model_dump_json()
+    version = hashlib.sha256(meter.encode()).hexdigest()[:24]
+    session.connection().execute(_KEEP_VERSION, {"hash": version, "body": meter})
     row = {
         "id": reading.id,
         "job_id": job_id,
@@ -71,7 +83,7 @@ def _insert(session: Session, job_id: str, reading: Reading, revision: int, told
         "point_a": reading.between[0],
         "point_b": reading.between[1],
         "function": reading.function.value,
-        "meter": reading.meter.model_dump_json(),
+        "meter": version,
         "text": reading.text,
         "value": reading.indication.value,
         "unit": reading.indication.unit.value,
@@ -110,7 +122,7 @@ def of_job(session: Session, job_id: str, *, after: int = 0) -> list[tuple[int, 
 def _reading(row: Row[Any], meters: dict[str, Meter]) -> Reading:
     """Return the core's reading of a row; each meter is read from its JSON once."""
     if row.meter not in meters:
-        meters[row.meter] = Meter.model_validate_json(row.meter)
+        meters[row.meter] = Meter.model_validate_json(row.meter_body)
     configuration = json.loads(row.configuration)
     return Reading(
         id=row.id,

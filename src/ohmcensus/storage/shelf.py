@@ -26,7 +26,7 @@ _FITTINGS = (
     .select_from(_EVENT)
     .join(_JOB, _JOB.c.id == _EVENT.c.job_id)
     .join(_MACHINE, _MACHINE.c.id == _JOB.c.machine_id)
-    .where(_BODY.like('%"kind":"changed"%'), func.json_extract(_BODY, "$.intervention") == Intervention.REPLACED.value)
+    .where(_EVENT.c.kind == "changed", func.json_extract(_BODY, "$.intervention") == Intervention.REPLACED.value)
     .order_by(_EVENT.c.at, _EVENT.c.revision)
 )
 

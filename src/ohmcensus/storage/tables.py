@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from sqlalchemy import MetaData, Table
+from sqlalchemy import Column, Computed, Index, LargeBinary, MetaData, String, Table
 from sqlmodel import Field, SQLModel
 
 NAMING = {
@@ -33,6 +33,7 @@ class AddressRow(SQLModel, table=True):
     note: str = ""
     customer_id: str | None = Field(default=None, foreign_key="address.id")
     is_archived: bool = False
+    revision: int = 1
 
 
 class MachineRow(SQLModel, table=True):
@@ -85,6 +86,7 @@ class JobRow(SQLModel, table=True):
     """
 
     __tablename__ = "job"
+    __table_args__ = (Index("ix_job_order", "is_ended", "changed_at", "id"),)
 
     id: str = Field(primary_key=True)
     machine_id: str = Field(foreign_key="machine.id", index=True)
@@ -94,10 +96,68 @@ class JobRow(SQLModel, table=True):
     changed_at: str
     revision: int = 1
     intake_revision: int = 1
+    is_ended: bool = False
+
+
+class JobSummaryRow(SQLModel, table=True):
+    """A job in short, written with every change of it; the search of jobs goes by its number.
+
+    ``card`` is JSON of what the list shows, worked out after the commit; ``version`` says of which revision of the
+    job, of the setup and of the code it is.
+    """
+
+    __tablename__ = "job_summary"
+
+    number: int | None = Field(default=None, primary_key=True)
+    job_id: str = Field(foreign_key="job.id", unique=True)
+    asked: int = 0
+    outside: int = 0
+    card: str = ""
+    version: str = ""
+
+
+class SignedSheetRow(SQLModel, table=True):
+    """A job sheet as it was signed: ``body`` is JSON of all that it says, ``pdf`` and ``label`` as they were printed.
+
+    A reconstructed one was signed before sheets were kept and worked out from the records later.
+    """
+
+    __tablename__ = "signed_sheet"
+
+    job_id: str = Field(foreign_key="job.id", primary_key=True)
+    revision: int = Field(primary_key=True)
+    body: str
+    pdf: bytes | None = Field(default=None, sa_type=LargeBinary)
+    label: bytes | None = Field(default=None, sa_type=LargeBinary)
+    at: str
+    who: str
+    is_reconstructed: bool = False
+
+
+class CoverTimeRow(SQLModel, table=True):
+    """The minutes that a cover took to come off, by the type of the machine."""
+
+    __tablename__ = "cover_time"
+    __table_args__ = (Index("ix_cover_time_of_sheet", "sheet_id", "job_id", "panel", "minutes"),)
+
+    event_id: str = Field(primary_key=True)
+    job_id: str = Field(index=True)
+    sheet_id: str
+    panel: str
+    minutes: float
+
+
+class MeterVersionRow(SQLModel, table=True):
+    """A meter as it was when readings were taken with it, by the hash of its JSON."""
+
+    __tablename__ = "meter_version"
+
+    hash: str = Field(primary_key=True)
+    body: str
 
 
 class ReadingRow(SQLModel, table=True):
-    """One reading, written once and never changed."""
+    """One reading, written once and never changed; ``meter`` is the hash of the meter as it was."""
 
     __tablename__ = "reading"
 
@@ -132,6 +192,7 @@ class EventRow(SQLModel, table=True):
     id: str = Field(primary_key=True)
     job_id: str = Field(foreign_key="job.id", index=True)
     revision: int
+    kind: str = Field(index=True)
     body: str
     at: str
     who: str
@@ -206,18 +267,26 @@ class NoteRow(SQLModel, table=True):
 
 
 class MeterRow(SQLModel, table=True):
-    """A technician's own meter, as JSON of the core's model."""
+    """A technician's own meter, as JSON of the core's model; the revision counts its writes."""
 
     __tablename__ = "meter"
 
     id: str = Field(primary_key=True)
     body: str
+    revision: int = 1
 
 
 class SettingRow(SQLModel, table=True):
-    """One setting by name, as JSON."""
+    """One setting by name, as JSON; ``revision`` is the one of the setup at which it was last written."""
 
     __tablename__ = "setting"
 
     name: str = Field(primary_key=True)
     body: str
+    revision: int = 1
+
+
+# The serial number stands in the plate; earlier jobs on it are looked up at every intake.
+table_of(MachineRow).append_column(
+    Column("serial", String, Computed("json_extract(plate, '$.serial')", persisted=False), index=True)
+)

@@ -18,7 +18,7 @@ from ohmcensus.web.answers import answer, context
 from ohmcensus.web.problems import Problem
 
 blueprint = APIBlueprint(
-    "addresses", __name__, url_prefix="/api", abp_responses={400: Problem, 415: Problem, 422: Problem}
+    "addresses", __name__, url_prefix="/api", abp_responses={400: Problem, 409: Problem, 415: Problem, 422: Problem}
 )
 
 

@@ -12,6 +12,7 @@ from pydantic import BaseModel, Field
 from ohmcensus.services.export_job import export_archive, export_text
 from ohmcensus.services.import_job import import_file
 from ohmcensus.services.keep_intake import NewIntake, keep_intake
+from ohmcensus.services.list_jobs import JobsPage, JobsQuery, list_jobs
 from ohmcensus.services.log_reading import NewReading, Withdrawal, log_reading, withdraw_reading
 from ohmcensus.services.open_job import NewJob, open_job
 from ohmcensus.services.preview_line import LinePreview, TypedLine, preview_line
@@ -29,7 +30,7 @@ from ohmcensus.services.show_codes import (
     show_codes,
 )
 from ohmcensus.services.show_intake import IntakeView, show_intake
-from ohmcensus.services.show_job import JobView, list_jobs
+from ohmcensus.services.show_job import JobView, show_job
 from ohmcensus.services.show_power import PowerNow, show_power
 from ohmcensus.services.show_proof import ProveView, show_proof
 from ohmcensus.services.show_repair import RepairView, WorthAsked, WorthView, show_repair, weigh_worth
@@ -72,12 +73,6 @@ class ExportPath(JobPath):
     ending: str
 
 
-class FindQuery(BaseModel):
-    """Words that a job must hold."""
-
-    find: str = Field(default="", max_length=200)
-
-
 class FileQuery(BaseModel):
     """The name of a file that is sent; its ending tells the format."""
 
@@ -104,22 +99,22 @@ class RevisionQuery(BaseModel):
     revision: int = Field(default=0, ge=0, le=2**53)
 
 
-class JobList(BaseModel):
-    """All jobs, the last changed one first."""
-
-    jobs: list[JobView]
-
-
-@blueprint.get("", responses={200: JobList}, summary="All jobs")
-def all_jobs(query: FindQuery) -> Response:
-    """Return the jobs that hold every word of a search, the last changed one first."""
-    return answer(JobList(jobs=list_jobs(context(), query.find)))
+@blueprint.get("", responses={200: JobsPage}, summary="Jobs, page by page")
+def all_jobs(query: JobsQuery) -> Response:
+    """Return one page of the jobs that hold every word of a search, the last changed one first."""
+    return answer(list_jobs(context(), query))
 
 
 @blueprint.post("", responses={201: JobView}, summary="Open a job")
 def new_job(body: NewJob) -> Response:
     """Open a job; the same id again returns the job that is there."""
     return answer(open_job(context(), body), 201)
+
+
+@blueprint.get("/<job_id>", responses={200: JobView}, summary="A job at a glance")
+def one_job(path: JobPath) -> Response:
+    """Return where a job stands: what the frame of every room shows."""
+    return answer(show_job(context(), path.job_id))
 
 
 @blueprint.get("/<job_id>/trace", responses={200: TraceView}, summary="The trace of a job")

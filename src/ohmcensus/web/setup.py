@@ -9,8 +9,8 @@ from pydantic import BaseModel
 from ohmcensus.core.limits import BUILT_IN, LimitProfile
 from ohmcensus.core.meter import Meter
 from ohmcensus.core.terms import loosened
-from ohmcensus.services.keep_meter import GENERIC_IDS, keep_meter, remove_meter, show_meters
-from ohmcensus.services.keep_settings import Settings, keep_settings, show_settings
+from ohmcensus.services.keep_meter import GENERIC_IDS, NewMeter, keep_meter, meter_revisions, remove_meter, show_meters
+from ohmcensus.services.keep_settings import ChangedSettings, KeptSettings, change_settings, show_settings
 from ohmcensus.services.list_kinds import leaking_kinds
 from ohmcensus.web.answers import answer, context
 from ohmcensus.web.problems import Problem
@@ -30,10 +30,11 @@ class MeterPath(BaseModel):
 
 
 class MeterList(BaseModel):
-    """Every meter, one's own first, and the ids of the generic ones."""
+    """Every meter, one's own first; the ids of the generic ones; how often each own one was written."""
 
     meters: list[Meter]
     generic: list[str]
+    revisions: dict[str, int]
 
 
 class ProfileList(BaseModel):
@@ -55,19 +56,20 @@ class ProfileList(BaseModel):
 
 
 def _all_meters() -> MeterList:
-    return MeterList(meters=show_meters(context()), generic=sorted(GENERIC_IDS))
+    revisions = meter_revisions(context())
+    return MeterList(meters=show_meters(context()), generic=sorted(GENERIC_IDS), revisions=revisions)
 
 
-@blueprint.get("/settings", responses={200: Settings}, summary="Settings")
+@blueprint.get("/settings", responses={200: KeptSettings}, summary="Settings")
 def settings() -> Response:
     """Return the settings."""
     return answer(show_settings(context()))
 
 
-@blueprint.put("/settings", responses={200: Settings}, summary="Keep settings")
-def new_settings(body: Settings) -> Response:
-    """Keep the settings."""
-    return answer(keep_settings(context(), body))
+@blueprint.patch("/settings", responses={200: KeptSettings, 409: Problem}, summary="Change settings")
+def new_settings(body: ChangedSettings) -> Response:
+    """Change the settings that are named; what another window changed meanwhile is not overwritten."""
+    return answer(change_settings(context(), body))
 
 
 @blueprint.get("/limits", responses={200: ProfileList}, summary="Limits that are built in")
@@ -84,8 +86,8 @@ def meters() -> Response:
     return answer(_all_meters())
 
 
-@blueprint.post("/meters", responses={201: MeterList}, summary="Keep one's own meter")
-def new_meter(body: Meter) -> Response:
+@blueprint.post("/meters", responses={201: MeterList, 409: Problem}, summary="Keep one's own meter")
+def new_meter(body: NewMeter) -> Response:
     """Keep a meter of one's own, new or changed."""
     keep_meter(context(), body)
     return answer(_all_meters(), 201)

@@ -53,8 +53,8 @@ export interface paths {
             cookie?: never;
         };
         /**
-         * All jobs
-         * @description Return the jobs that hold every word of a search, the last changed one first.
+         * Jobs, page by page
+         * @description Return one page of the jobs that hold every word of a search, the last changed one first.
          */
         get: operations["jobs_all_jobs_get"];
         put?: never;
@@ -83,6 +83,26 @@ export interface paths {
          * @description Bring in a job, or many, from the body of the request: a .json or a .zip as it was exported.
          */
         post: operations["jobs_imported_import_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{job_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * A job at a glance
+         * @description Return where a job stands: what the frame of every room shows.
+         */
+        get: operations["jobs_one_job__job_id__get"];
+        put?: never;
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -833,16 +853,16 @@ export interface paths {
          * @description Return the settings.
          */
         get: operations["setup_settings_settings_get"];
-        /**
-         * Keep settings
-         * @description Keep the settings.
-         */
-        put: operations["setup_new_settings_settings_put"];
+        put?: never;
         post?: never;
         delete?: never;
         options?: never;
         head?: never;
-        patch?: never;
+        /**
+         * Change settings
+         * @description Change the settings that are named; what another window changed meanwhile is not overwritten.
+         */
+        patch: operations["setup_new_settings_settings_patch"];
         trace?: never;
     };
     "/api/sheets": {
@@ -1189,6 +1209,8 @@ export interface components {
          *         Whose place it is; meant for places only.
          *     is_archived
          *         No longer offered; jobs and readings keep the name.
+         *     revision
+         *         How often it was written, as the writer had seen it; nought for a new one.
          */
         Address: {
             /**
@@ -1219,6 +1241,11 @@ export interface components {
              * @default
              */
             note?: string;
+            /**
+             * Revision
+             * @default 0
+             */
+            revision?: number;
         };
         /**
          * AddressBook
@@ -1505,6 +1532,59 @@ export interface components {
              * @default
              */
             words?: string;
+        };
+        /**
+         * ChangedSettings
+         * @description Some settings as they are to be; what is not named stays as it is.
+         *
+         *     Attributes
+         *     ----------
+         *     revision
+         *         Of the setup, as the writer had seen it.
+         */
+        ChangedSettings: {
+            /**
+             * Ambient Celsius
+             * @default null
+             */
+            ambient_celsius?: number | null;
+            /**
+             * Bag
+             * @default null
+             */
+            bag?: string[] | null;
+            /**
+             * Call Out Price
+             * @default null
+             */
+            call_out_price?: number | null;
+            /**
+             * Hour Price
+             * @default null
+             */
+            hour_price?: number | null;
+            /**
+             * Live Penalty
+             * @default null
+             */
+            live_penalty?: number | null;
+            /**
+             * Own Profiles
+             * @default null
+             */
+            own_profiles?: components["schemas"]["LimitProfile"][] | null;
+            /**
+             * Profile
+             * @default null
+             */
+            profile?: string | null;
+            /** Revision */
+            revision: number;
+            /**
+             * Technician
+             * @default null
+             */
+            technician?: string | null;
         };
         /**
          * Changes
@@ -2436,25 +2516,13 @@ export interface components {
             kind: "isolated";
         };
         /**
-         * JobList
-         * @description All jobs, the last changed one first.
-         */
-        JobList: {
-            /** Jobs */
-            jobs: components["schemas"]["JobView"][];
-        };
-        /**
          * JobView
          * @description A job at a glance.
          *
          *     Attributes
          *     ----------
-         *     safety, safety_at, safety_until, safety_reason, safety_lapsed
-         *         State of safety now, since when, until when it holds by itself, why live, why no longer dead.
-         *     ended
-         *         Why the job is over, None while it goes on.
-         *     asked, lines, outside
-         *         Lines of the census sheet with a reading, all lines, and those that are surely outside.
+         *     safety_at, safety_until, safety_reason, safety_lapsed
+         *         Since when the state holds, until when it does by itself, why live, why no longer dead.
          */
         JobView: {
             /** Asked */
@@ -2514,6 +2582,81 @@ export interface components {
             type_number: string;
             /** Watts */
             watts: number;
+        };
+        /**
+         * JobsPage
+         * @description One page of jobs, the last changed one first.
+         *
+         *     Attributes
+         *     ----------
+         *     going, ended
+         *         How many jobs hold the words that go on, and that are over.
+         *     more
+         *         Where the next page begins, empty on the last one.
+         */
+        JobsPage: {
+            /** Ended */
+            ended: number;
+            /** Going */
+            going: number;
+            /** Jobs */
+            jobs: components["schemas"]["ListedJob"][];
+            /** More */
+            more: string;
+        };
+        /**
+         * KeptSettings
+         * @description The settings with the revision of the setup that they are of.
+         */
+        KeptSettings: {
+            /**
+             * Ambient Celsius
+             * @default 20
+             */
+            ambient_celsius?: number;
+            /**
+             * Bag
+             * @default [
+             *       "multimeter-6000",
+             *       "appliance-tester"
+             *     ]
+             */
+            bag?: string[];
+            /**
+             * Call Out Price
+             * @default 35
+             */
+            call_out_price?: number;
+            /**
+             * Hour Price
+             * @default 60
+             */
+            hour_price?: number;
+            /**
+             * Live Penalty
+             * @default 6
+             */
+            live_penalty?: number;
+            /**
+             * Own Profiles
+             * @default []
+             */
+            own_profiles?: components["schemas"]["LimitProfile"][];
+            /**
+             * Profile
+             * @default
+             */
+            profile?: string;
+            /**
+             * Revision
+             * @default 0
+             */
+            revision?: number;
+            /**
+             * Technician
+             * @default
+             */
+            technician?: string;
         };
         /**
          * Kind
@@ -2814,6 +2957,60 @@ export interface components {
             with_plug_on: string;
         };
         /**
+         * ListedJob
+         * @description A job in the list.
+         *
+         *     Attributes
+         *     ----------
+         *     named
+         *         Part that is named as the fault, empty where none is or that was not worked out yet.
+         *     problem
+         *         Why the job cannot be read, empty for nearly all.
+         */
+        ListedJob: {
+            /** Asked */
+            asked: number;
+            /** Changed At */
+            changed_at: string;
+            /** Complaint */
+            complaint: string;
+            /** Customer */
+            customer: string;
+            /** Ended */
+            ended: string | null;
+            /** Hazards */
+            hazards: components["schemas"]["HazardView"][];
+            /** Id */
+            id: string;
+            /** Lines */
+            lines: number;
+            /** Machine */
+            machine: string;
+            /**
+             * Named
+             * @default
+             */
+            named?: string;
+            next_step: components["schemas"]["NextView"];
+            /** Outside */
+            outside: number;
+            /** Place */
+            place: string;
+            power: components["schemas"]["PowerView"];
+            /**
+             * Problem
+             * @default
+             */
+            problem?: string;
+            /** Revision */
+            revision: number;
+            safety: components["schemas"]["SafetyState"];
+            /** Sheet Title */
+            sheet_title: string;
+            /** Symptoms */
+            symptoms: string[];
+        };
+        /**
          * LiveBegun
          * @description Work on the open machine under voltage, for a stated reason and a stated time.
          */
@@ -3010,13 +3207,17 @@ export interface components {
         };
         /**
          * MeterList
-         * @description Every meter, one's own first, and the ids of the generic ones.
+         * @description Every meter, one's own first; the ids of the generic ones; how often each own one was written.
          */
         MeterList: {
             /** Generic */
             generic: string[];
             /** Meters */
             meters: components["schemas"]["Meter"][];
+            /** Revisions */
+            revisions: {
+                [key: string]: number;
+            };
         };
         /**
          * Method
@@ -3136,6 +3337,65 @@ export interface components {
              * @default
              */
             sheet?: string;
+        };
+        /**
+         * NewMeter
+         * @description A meter as it is written; ``revision`` that the writer had seen, nought for a new one.
+         */
+        NewMeter: {
+            /**
+             * Calibrated
+             * @default
+             */
+            calibrated?: string;
+            /** Functions */
+            functions: {
+                [key: string]: components["schemas"]["Range"][];
+            };
+            /** Id */
+            id: string;
+            /**
+             * Input Impedance Ohm
+             * @default 10000000
+             */
+            input_impedance_ohm?: number;
+            /**
+             * Lead Resistance Ohm
+             * @default 0.2
+             */
+            lead_resistance_ohm?: number;
+            /**
+             * Lowest Step V
+             * @default null
+             */
+            lowest_step_v?: number | null;
+            /**
+             * Nulled
+             * @default false
+             */
+            nulled?: boolean;
+            /**
+             * Over Range Texts
+             * @default []
+             */
+            over_range_texts?: string[];
+            /**
+             * Revision
+             * @default 0
+             */
+            revision?: number;
+            /**
+             * Serial
+             * @default
+             */
+            serial?: string;
+            /**
+             * Shows Ol
+             * @default true
+             */
+            shows_ol?: boolean;
+            /** Title */
+            title: string;
         };
         /**
          * NewNote
@@ -4566,70 +4826,6 @@ export interface components {
             window_s: number;
         };
         /**
-         * Settings
-         * @description Settings of a data directory.
-         *
-         *     Attributes
-         *     ----------
-         *     technician
-         *         Name written on every reading.
-         *     ambient_celsius
-         *         Temperature of the parts where a line states none.
-         *     bag
-         *         Ids of the meters at hand, the preferred one first.
-         *     profile, own_profiles
-         *         Id of the limits that hold, empty for those usual at the supply; the firm's own.
-         *     hour_price, call_out_price
-         *         What an hour of work and a visit cost, in the currency of the firm.
-         *     live_penalty
-         *         Minutes that a live test behind a cover counts on top when the next question is chosen.
-         */
-        Settings: {
-            /**
-             * Ambient Celsius
-             * @default 20
-             */
-            ambient_celsius?: number;
-            /**
-             * Bag
-             * @default [
-             *       "multimeter-6000",
-             *       "appliance-tester"
-             *     ]
-             */
-            bag?: string[];
-            /**
-             * Call Out Price
-             * @default 35
-             */
-            call_out_price?: number;
-            /**
-             * Hour Price
-             * @default 60
-             */
-            hour_price?: number;
-            /**
-             * Live Penalty
-             * @default 6
-             */
-            live_penalty?: number;
-            /**
-             * Own Profiles
-             * @default []
-             */
-            own_profiles?: components["schemas"]["LimitProfile"][];
-            /**
-             * Profile
-             * @default
-             */
-            profile?: string;
-            /**
-             * Technician
-             * @default
-             */
-            technician?: string;
-        };
-        /**
          * SheetCopy
          * @description A copy of a sheet under a name of one's own.
          */
@@ -4893,7 +5089,7 @@ export interface components {
         };
         /**
          * SignedRevision
-         * @description The job as it was signed off once: its sheet can be made again, whatever came later.
+         * @description The job as it was signed off once: its sheet is kept, whatever came later.
          */
         SignedRevision: {
             /** At */
@@ -6135,6 +6331,8 @@ export interface operations {
         parameters: {
             query?: {
                 find?: string;
+                ended?: boolean;
+                after?: string;
             };
             header?: never;
             path?: never;
@@ -6148,7 +6346,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["JobList"];
+                    "application/json": components["schemas"]["JobsPage"];
                 };
             };
             /** @description Bad Request */
@@ -6343,6 +6541,82 @@ export interface operations {
             };
             /** @description Request Entity Too Large */
             413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unsupported Media Type */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    jobs_one_job__job_id__get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                job_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["JobView"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -9000,7 +9274,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["Meter"];
+                "application/json": components["schemas"]["NewMeter"];
             };
         };
         responses: {
@@ -9033,6 +9307,15 @@ export interface operations {
             };
             /** @description Not Found */
             404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -9173,7 +9456,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Settings"];
+                    "application/json": components["schemas"]["KeptSettings"];
                 };
             };
             /** @description Bad Request */
@@ -9223,7 +9506,7 @@ export interface operations {
             };
         };
     };
-    setup_new_settings_settings_put: {
+    setup_new_settings_settings_patch: {
         parameters: {
             query?: never;
             header?: never;
@@ -9232,7 +9515,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["Settings"];
+                "application/json": components["schemas"]["ChangedSettings"];
             };
         };
         responses: {
@@ -9242,7 +9525,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Settings"];
+                    "application/json": components["schemas"]["KeptSettings"];
                 };
             };
             /** @description Bad Request */
@@ -9265,6 +9548,15 @@ export interface operations {
             };
             /** @description Not Found */
             404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
                 headers: {
                     [name: string]: unknown;
                 };

@@ -18,7 +18,7 @@ from ohmcensus.core.safety.discharge import Discharge, discharge_of
 from ohmcensus.core.safety.rules import May, may, refuse_event
 from ohmcensus.core.safety.state import Danger, Safety, safety_at, stepped, walk_of
 from ohmcensus.core.safety.steps import SafeStep, safe_steps
-from ohmcensus.core.safety.walk import Walk
+from ohmcensus.core.safety.walk import Walk, settles_at
 from ohmcensus.core.safety.words import Act, DangerId, SafetyState
 
 __all__ = [
@@ -39,6 +39,7 @@ __all__ = [
     "refuse_event",
     "safe_steps",
     "safety_at",
+    "settles_at",
     "stepped",
     "walk_of",
 ]

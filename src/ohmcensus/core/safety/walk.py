@@ -8,7 +8,7 @@ from __future__ import annotations
 
 from collections.abc import Iterator, Mapping
 from dataclasses import dataclass, field, replace
-from datetime import datetime, timedelta
+from datetime import UTC, datetime, timedelta
 
 from ohmcensus.core.case import Case, Frame, Reading
 from ohmcensus.core.event import CircuitNoted, CutOff, Event, LiveBegun, StripStep
@@ -220,6 +220,14 @@ def live_ends(event: Event) -> datetime:
     """Return the moment at which a declared live mode ends by itself."""
     assert isinstance(event.body, LiveBegun)  # noqa: S101 - nothing else begins it
     return moment(event.at) + timedelta(minutes=event.body.minutes)
+
+
+def settles_at(walk: Walk) -> datetime:
+    """Return the moment from which on the clock alone changes nothing any more."""
+    ends = [when + UNATTENDED for when in (walk.attended, walk.cut_at, walk.hand_at, walk.last) if when is not None]
+    if walk.live is not None:
+        ends.append(live_ends(walk.live))
+    return max(ends, default=datetime.min.replace(tzinfo=UTC)) + timedelta(seconds=1)
 
 
 def moment(at: str) -> datetime:

@@ -1,0 +1,162 @@
+"""Jobs in short, and the search over everything that was written on them.
+
+The summary of a job is written in the transaction of each change; the full-text table has a row of the same number.
+"""
+
+from __future__ import annotations
+
+import re
+from collections.abc import Iterable, Sequence
+from dataclasses import dataclass
+
+from sqlalchemy import text
+from sqlmodel import Session
+
+SEARCHED = (
+    "CREATE VIRTUAL TABLE IF NOT EXISTS job_search USING fts5(head, log, tokenize='unicode61 remove_diacritics 2')"
+)
+TABLE = "job_search"
+
+
+@dataclass(frozen=True, slots=True)
+class Summary:
+    """A job in short.
+
+    Parameters
+    ----------
+    job_id, changed_at, revision
+        Which job, and as of when.
+    asked, outside
+        Lines with a reading, and those that are surely outside.
+    card, version
+        What the list shows, as JSON, and what that was worked out from; empty where it never was.
+    """
+
+    job_id: str
+    changed_at: str
+    revision: int
+    asked: int
+    outside: int
+    card: str
+    version: str
+
+
+@dataclass(frozen=True, slots=True)
+class Wanted:
+    """Which jobs a page shows.
+
+    Parameters
+    ----------
+    is_ended
+        Those that are over, or those that go on.
+    words, sheets
+        Words that a job must hold, each with the sheets whose title holds it.
+    before
+        Moment and id of the last job of the page before; empty for the first.
+    most
+        How many.
+    """
+
+    is_ended: bool
+    words: tuple[str, ...] = ()
+    sheets: tuple[tuple[str, ...], ...] = ()
+    before: tuple[str, str] = ("", "")
+    most: int = 50
+
+
+# Statements are built once: building one takes longer than running it.
+_BEGIN = text("INSERT INTO job_summary (job_id, asked, outside, card, version) VALUES (:job, 0, 0, '', '')")
+_BEGIN_SEARCH = text("INSERT INTO job_search (rowid, head, log) VALUES (last_insert_rowid(), '', '')")
+_COUNT = text("UPDATE job_summary SET asked = :asked, outside = :outside WHERE job_id = :job")
+_OF = "(SELECT number FROM job_summary WHERE job_id = :job)"
+_HEAD = text(f"UPDATE job_search SET head = :head WHERE rowid = {_OF}")  # noqa: S608 - no value in it
+_LOG = text(f"UPDATE job_search SET log = log || ' ' || :log WHERE rowid = {_OF}")  # noqa: S608 - no value in it
+_CARD = text("UPDATE job_summary SET card = :card, version = :version WHERE job_id = :job")
+_AT_PLACE = text(
+    "SELECT job.id FROM job JOIN machine ON machine.id = job.machine_id JOIN address ON address.id = machine.place_id"
+    " WHERE address.id = :id OR address.customer_id = :id"
+)
+_COLUMNS = "job.id, job.changed_at, job.revision, job_summary.asked, job_summary.outside, card, version"
+_JOINED = "FROM job JOIN job_summary ON job_summary.job_id = job.id"
+_AFTER = " AND (job.changed_at, job.id) < (:moment, :id)"
+_ORDER = " ORDER BY job.changed_at DESC, job.id DESC LIMIT :most"
+
+
+def begin(session: Session, job_id: str) -> None:
+    """Write the summary of a new job."""
+    connection = session.connection()
+    connection.execute(_BEGIN, {"job": job_id})
+    connection.execute(_BEGIN_SEARCH)
+
+
+def count(session: Session, job_id: str, asked: int, outside: int) -> None:
+    """Write how many lines have a reading, and how many are outside."""
+    session.connection().execute(_COUNT, {"job": job_id, "asked": asked, "outside": outside})
+
+
+def head(session: Session, job_id: str, words: str) -> None:
+    """Write what a job can be found by: names, complaint, plate; in the place of what was there."""
+    session.connection().execute(_HEAD, {"job": job_id, "head": words})
+
+
+def add_words(session: Session, job_id: str, words: str) -> None:
+    """Add what was written down to what a job can be found by."""
+    if words.strip():
+        session.connection().execute(_LOG, {"job": job_id, "log": words})
+
+
+def keep_card(session: Session, job_id: str, card: str, version: str) -> None:
+    """Keep what the list shows of a job."""
+    session.connection().execute(_CARD, {"job": job_id, "card": card, "version": version})
+
+
+def jobs_at(session: Session, address_id: str) -> list[str]:
+    """Return the jobs at a place, or of a customer."""
+    return list(session.connection().execute(_AT_PLACE, {"id": address_id}).scalars())
+
+
+def page(session: Session, wanted: Wanted) -> list[Summary]:
+    """Return one page of jobs, the last changed one first."""
+    where, told = _where(wanted)
+    if wanted.before[1]:
+        where, told = where + _AFTER, {**told, "moment": wanted.before[0], "id": wanted.before[1]}
+    statement = f"SELECT {_COLUMNS} {_JOINED} WHERE {where}{_ORDER}"
+    rows = session.connection().execute(text(statement), {**told, "most": wanted.most})
+    return [Summary(*row) for row in rows]
+
+
+def number_of(session: Session, wanted: Wanted) -> int:
+    """Return how many jobs there are on all pages."""
+    where, told = _where(wanted)
+    source = _JOINED if wanted.words else "FROM job"
+    found = session.connection().execute(text(f"SELECT count(*) {source} WHERE {where}"), told)
+    return int(found.scalar_one())
+
+
+def _where(wanted: Wanted) -> tuple[str, dict[str, object]]:
+    """Return the condition and its values."""
+    said, told = ["job.is_ended = :ended"], dict[str, object](ended=wanted.is_ended)
+    for at, (word, sheets) in enumerate(zip(wanted.words, wanted.sheets, strict=True)):
+        told[f"word{at}"] = matching(word)
+        hit = _FOUND.format(at=at)
+        if sheets:
+            of_word = {f"sheet{at}_{place}": sheet for place, sheet in enumerate(sheets)}
+            told.update(of_word)
+            hit = f"({hit} OR {_OF_SHEET.format(names=', '.join(f':{name}' for name in of_word))})"
+        said.append(hit)
+    return " AND ".join(said), told
+
+
+_FOUND = "job_summary.number IN (SELECT rowid FROM job_search WHERE job_search MATCH :word{at})"
+_OF_SHEET = "job.machine_id IN (SELECT id FROM machine WHERE sheet_id IN ({names}))"
+
+
+def matching(word: str) -> str:
+    """Return the full-text query for a word and all that begins with it."""
+    signs = " ".join(re.findall(r"\w+", word))
+    return f'"{signs}"*'
+
+
+def searchable(words: Iterable[str]) -> Sequence[str]:
+    """Return the words that can be searched for: those with a letter or a figure in them."""
+    return [word for word in words if re.search(r"[^\W_]", word)]
