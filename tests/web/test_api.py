@@ -158,7 +158,7 @@ def test_a_photo_goes_in_by_a_form_and_comes_back_as_a_jpeg(client: FlaskClient,
     for body, name, status, says in (
         (b"x", "x.jpg", 422, "x.jpg is no picture"),
         (b"\xff" * 30_500_000, "huge.jpg", 422, "huge.jpg has 30 MB"),
-        (b"\xff" * 40_000_000, "huge.jpg", 413, "the file has 40 MB, at most 30 MB"),
+        (b"\xff" * 40_000_000, "huge.jpg", 413, "40 MB were sent, at most 30 MB"),
     ):
         refused = send(body, name)
         assert (refused.status_code, refused.mimetype) == (status, "application/problem+json")
@@ -247,11 +247,11 @@ def post(client: FlaskClient, job: str, revision: int, body: dict[str, Any]) -> 
 def test_a_job_goes_out_and_in_over_http(client: FlaskClient, job: str) -> None:
     archive = client.get(f"/api/jobs/{job}/archive.zip")
     assert (archive.status_code, archive.mimetype) == (200, "application/zip")
-    back = client.post("/api/jobs/import?name=job.zip", data=archive.data, content_type="application/octet-stream")
+    back = client.post("/api/imports?name=job.zip", data=archive.data, content_type="application/octet-stream")
     assert (back.status_code, back.get_json()["already"]) == (201, [job])
-    bad = client.post("/api/jobs/import?name=job.csv", data=b"x", content_type="application/octet-stream")
+    bad = client.post("/api/imports?name=job.csv", data=b"x", content_type="application/octet-stream")
     assert (bad.status_code, "no whole job" in bad.get_json(force=True)["detail"]) == (422, True)
-    huge = client.post("/api/jobs/import?name=a.zip", environ_overrides={"CONTENT_LENGTH": "400000000"})
+    huge = client.post("/api/imports?name=a.zip", environ_overrides={"CONTENT_LENGTH": "400000000"})
     assert huge.status_code == 413
     assert "on the command line" in huge.get_json(force=True)["detail"]
 

@@ -29,7 +29,7 @@ def test_a_taken_port_is_told_with_a_remedy(tmp_path: Path) -> None:
 
 def test_the_server_ends_with_its_block(context: Context) -> None:
     with serving(context) as address, urllib.request.urlopen(f"{address}/api/health", timeout=5) as answer:
-        assert json.load(answer) == {"ok": True}
+        assert json.load(answer) == {"ok": True, "warnings": []}
     with pytest.raises(urllib.error.URLError):
         urllib.request.urlopen(f"{address}/api/health", timeout=2)
 

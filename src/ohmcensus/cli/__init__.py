@@ -18,7 +18,7 @@ from platformdirs import user_data_path
 
 from ohmcensus.cli.rules import rules
 from ohmcensus.cli.say import say
-from ohmcensus.cli.whole_data import backup, export_command, import_command, restore
+from ohmcensus.cli.whole_data import backup, check, export_command, import_command, restore
 from ohmcensus.core.errors import InputError, OhmcensusError, UnknownNameError
 
 if TYPE_CHECKING:
@@ -40,13 +40,14 @@ def commands() -> None:
     """Fault tracing for household washers."""
 
 
-for command in (rules, export_command, import_command, backup, restore):
+for command in (rules, export_command, import_command, backup, restore, check):
     commands.add_command(command)
 
 
 def main() -> None:
     """Run a command; every error of ours is one line and exit code 2."""
     os.environ.setdefault("OPENBLAS_NUM_THREADS", "1")
+    os.umask(0o077)
     try:
         commands.main(standalone_mode=False)
     except OhmcensusError as error:

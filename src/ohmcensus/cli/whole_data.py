@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import json
+import sys
 from datetime import UTC, datetime
 from pathlib import Path
 
@@ -60,25 +61,44 @@ def import_command(file: Path, data: Path | None) -> None:
 @file_argument
 @data_option
 def backup(file: Path, data: Path | None) -> None:
-    """Write all data to FILE, photos included."""
+    """Write all data to FILE, photos included; it is checked before it takes the place of a former one."""
     from ohmcensus.storage.backup import write_backup  # noqa: PLC0415
 
     at = datetime.now(UTC).isoformat(timespec="seconds")
-    say({"file": str(file), "photos": write_backup(_folder(data), file, at=at)})
+    found = write_backup(_folder(data), file, at=at)
+    lacking = [f"photo {content[:12]} of job {job} is missing" for content, job in found.lacking]
+    say({"file": str(file), "photos": found.files, "lacking": lacking})
 
 
 @click.command()
 @file_argument
+@click.option("--aside", "is_aside", is_flag=True, help="Set the data that are there aside first.")
 @data_option
-def restore(file: Path, data: Path | None) -> None:
-    """Bring all data back from FILE into an empty data directory."""
+def restore(file: Path, data: Path | None, *, is_aside: bool) -> None:
+    """Bring all data back from FILE into an empty data directory; stop the server first."""
     from ohmcensus.storage.backup import read_backup  # noqa: PLC0415
     from ohmcensus.storage.database import open_store  # noqa: PLC0415
 
     folder = _folder(data)
-    count = read_backup(file, folder)
+    count = read_backup(file, folder, aside=is_aside)
     open_store(folder).close()
     say({"data": str(folder), "photos": count})
+
+
+@click.command()
+@click.option("--compact", "is_compact", is_flag=True, help="Give the room of what was removed back to the disk.")
+@data_option
+def check(data: Path | None, *, is_compact: bool) -> None:
+    """Look whether database, photos and the last backup are whole; one sentence for each that is not."""
+    from ohmcensus.services.check_data import check_data  # noqa: PLC0415
+
+    found = check_data(_folder(data), is_compact=is_compact)
+    if not found.problems:
+        say({"ok": True, "photos": found.photos, "backup": found.backup})
+        return
+    for sentence in found.problems:
+        click.echo(f"ohmcensus: {sentence}", err=True)
+    sys.exit(2)
 
 
 def _folder(data: Path | None) -> Path:

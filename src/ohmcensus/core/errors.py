@@ -6,6 +6,8 @@ line prints ``str(error)`` in one line.
 
 from __future__ import annotations
 
+from enum import StrEnum
+
 
 class OhmcensusError(Exception):
     """Something a person can put right; reads as one sentence.
@@ -78,3 +80,28 @@ class StaleRevisionError(OhmcensusError):
         )
         self.stated = stated
         self.current = current
+
+
+class Trouble(StrEnum):
+    """What keeps the data from being read or written."""
+
+    FULL = "full"
+    BUSY = "busy"
+    READ_ONLY = "read_only"
+    DAMAGED = "damaged"
+
+
+class StoreError(OhmcensusError):
+    """The data cannot be read or written now.
+
+    Parameters
+    ----------
+    what, remedy
+        As ever.
+    trouble
+        Which trouble it is.
+    """
+
+    def __init__(self, *, what: str, remedy: str, trouble: Trouble) -> None:
+        super().__init__(what=what, remedy=remedy, field="data")
+        self.trouble = trouble

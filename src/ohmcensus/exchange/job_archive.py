@@ -9,23 +9,29 @@ from __future__ import annotations
 import hashlib
 import json
 import re
-import tempfile
 import zipfile
+import zlib
 from collections.abc import Iterable, Iterator, Mapping
+from contextlib import contextmanager
 from dataclasses import dataclass, field
 from pathlib import Path
 
 from ohmcensus.core.errors import InputError
-from ohmcensus.exchange.job_case import read_job
+from ohmcensus.exchange.job_case import MOST_JSON, read_job
 from ohmcensus.exchange.job_file import JobFile
+from ohmcensus.files.unpack import Limits, refuse_hostile
+from ohmcensus.files.whole_file import written_whole
 
 FORMAT = "ohmcensus-archive/1"
 NOTE = "archive.json"
-MOST_BYTES = 8 * 2**30
+LIMITS = Limits(most_bytes=32 * 2**30, most_files=1_000_000, most_picture=30_000_000, most_ratio=200)
 _PAPERS = "|".join(
     map(re.escape, ("job.json", "readings.csv", "readings.csv-metadata.json", "job-sheet.pdf", "label.pdf"))
 )
 _PLACE = re.compile(rf"[0-9A-Za-z-]{{1,60}}/({_PAPERS}|photos/[0-9a-f]{{64}}\.jpg)")
+_MOST_NOTE = 10_000
+# What the zip library raises for an archive that is damaged, encrypted, or packed in a way it does not know.
+BROKEN = (zipfile.BadZipFile, zlib.error, RuntimeError, NotImplementedError, EOFError, ValueError)
 
 
 @dataclass(frozen=True, slots=True)
@@ -50,82 +56,119 @@ class ArchivedJob:
 def write_archive(file: Path, jobs: Iterable[ArchivedJob]) -> int:
     """Write jobs into a zip that appears whole or not at all; return how many.
 
+    A picture that is not there is left out: the rest goes on.
+
     Raises
     ------
     InputError
         If the file cannot be written.
     """
     count = 0
-    try:
-        with tempfile.TemporaryDirectory(dir=file.resolve().parent) as beside:
-            whole = Path(beside) / "whole.zip"
-            with zipfile.ZipFile(whole, "w", zipfile.ZIP_DEFLATED) as out:
-                out.writestr(NOTE, json.dumps({"format": FORMAT}, indent=2))
-                for job in jobs:
-                    count += 1
-                    for name, body in job.papers.items():
-                        out.writestr(f"{job.job_id}/{name}", body)
-                    for content, path in job.pictures.items():
+    with written_whole(file) as beside:
+        whole = beside / "whole.zip"
+        with zipfile.ZipFile(whole, "w", zipfile.ZIP_DEFLATED, compresslevel=4) as out:
+            out.writestr(NOTE, json.dumps({"format": FORMAT}, indent=2))
+            for job in jobs:
+                count += 1
+                for name, body in job.papers.items():
+                    out.writestr(f"{job.job_id}/{name}", body)
+                for content, path in job.pictures.items():
+                    if path.is_file():
                         out.write(path, f"{job.job_id}/photos/{content}.jpg", zipfile.ZIP_STORED)
-            whole.replace(file)
-    except OSError as error:
-        what = f"{file} cannot be written ({error.strerror})"
-        raise InputError(what=what, remedy="choose another place", field="file") from error
+        whole.replace(file)
     return count
 
 
-def read_archive(file: Path) -> Iterator[tuple[JobFile, dict[str, bytes]]]:
-    """Yield each job of an archive with its pictures by their hash; every picture is held against its hash.
+class Archive:
+    """An archive that was looked at; its jobs are read one at a time."""
+
+    def __init__(self, opened: zipfile.ZipFile, name: str) -> None:
+        self._opened, self._name = opened, name
+        self.places = tuple(row for row in opened.namelist() if row.endswith("/job.json"))
+
+    def job(self, place: str) -> JobFile:
+        """Return one job.
+
+        Raises
+        ------
+        InputError
+            If it is none, or too large.
+        """
+        size = self._opened.getinfo(place).file_size
+        if size > MOST_JSON:
+            what = f"{self._name}: {place} has {size / 1e6:.0f} MB, at most {MOST_JSON / 1e6:.0f} MB are taken"
+            raise InputError(what=what, remedy="take a file that was not changed by hand", field="file")
+        with told_of(self._name):
+            return read_job(self._opened.read(place))
+
+    def pictures(self, place: str, job: JobFile) -> Iterator[tuple[str, bytes]]:
+        """Yield the pictures of a job by the hash of their content, one at a time.
+
+        Raises
+        ------
+        InputError
+            If one is missing or damaged.
+        """
+        folder = place.partition("/")[0]
+        for row in job.photos:
+            try:
+                with told_of(self._name):
+                    body = self._opened.read(f"{folder}/photos/{row.content}.jpg")
+            except KeyError:
+                what = f"the archive lacks the photo {row.content[:12]} of {job.machine}"
+                raise InputError(what=what, remedy="take another copy of it", field="file") from None
+            if hashlib.sha256(body).hexdigest() != row.content:
+                what = f"the photo {row.content[:12]} of {job.machine} is damaged"
+                raise InputError(what=what, remedy="take another copy of it", field="file")
+            yield row.content, body
+
+
+@contextmanager
+def opened_archive(file: Path, name: str) -> Iterator[Archive]:
+    """Yield an archive of jobs.
 
     Raises
     ------
     InputError
-        If it is no archive, is of a newer kind, damaged, or lacks a picture that a job shows.
+        If it is none, is of a newer kind, damaged, or holds what none of ours does.
     """
+    with told_of(name):
+        opened = zipfile.ZipFile(file)
+    with opened:
+        with told_of(name):
+            _refuse_foreign(opened, name)
+            refuse_hostile(opened, name, LIMITS)
+        yield Archive(opened, name)
+
+
+@contextmanager
+def told_of(name: str) -> Iterator[None]:
+    """Tell of a file that cannot be read in one sentence."""
     try:
-        with zipfile.ZipFile(file) as archive:
-            _refuse_foreign(archive, file)
-            for name in archive.namelist():
-                if name.endswith("/job.json"):
-                    job = read_job(archive.read(name).decode("utf-8", "replace"))
-                    yield job, _pictures(archive, name.partition("/")[0], job)
-    except (OSError, zipfile.BadZipFile) as error:
-        raise InputError(what=f"{file.name} cannot be read ({error})", remedy=_ANOTHER, field="file") from error
+        yield
+    except InputError:
+        raise
+    except (OSError, *BROKEN) as error:
+        why = getattr(error, "strerror", None) or str(error)[:120] or "damaged"
+        raise InputError(what=f"{name} cannot be read ({why})", remedy=_ANOTHER, field="file") from error
 
 
 _ANOTHER = "name a .zip that 'ohmcensus export' wrote"
 
 
-def _pictures(archive: zipfile.ZipFile, folder: str, job: JobFile) -> dict[str, bytes]:
-    found = {}
-    for row in job.photos:
+def _refuse_foreign(archive: zipfile.ZipFile, name: str) -> None:
+    names, stated = archive.namelist(), ""
+    if NOTE in names and archive.getinfo(NOTE).file_size < _MOST_NOTE:
         try:
-            body = archive.read(f"{folder}/photos/{row.content}.jpg")
-        except KeyError:
-            what = f"the archive lacks the photo {row.content[:12]} of {job.machine}"
-            raise InputError(what=what, remedy="take another copy of it", field="file") from None
-        if hashlib.sha256(body).hexdigest() != row.content:
-            what = f"the photo {row.content[:12]} of {job.machine} is damaged"
-            raise InputError(what=what, remedy="take another copy of it", field="file")
-        found[row.content] = body
-    return found
-
-
-def _refuse_foreign(archive: zipfile.ZipFile, file: Path) -> None:
-    names = archive.namelist()
-    try:
-        stated = str(json.loads(archive.read(NOTE)).get("format", ""))
-    except (KeyError, ValueError, AttributeError):
-        stated = ""
+            stated = str(json.loads(archive.read(NOTE)).get("format", ""))
+        except (ValueError, AttributeError, RecursionError):
+            stated = ""
     if stated.rpartition("/")[0] != FORMAT.rpartition("/")[0]:
-        raise InputError(what=f"{file.name} is no archive of jobs", remedy=_ANOTHER, field="file")
+        raise InputError(what=f"{name} is no archive of jobs", remedy=_ANOTHER, field="file")
     if stated != FORMAT:
-        what = f"{file.name} is of a newer kind ({stated[:40]}, this one knows {FORMAT})"
+        what = f"{name} is of a newer kind ({stated[:40]}, this one knows {FORMAT})"
         raise InputError(what=what, remedy="update Ohmcensus", field="file")
-    strange = [name for name in names if name != NOTE and not _PLACE.fullmatch(name)]
-    if strange or sum(row.file_size for row in archive.infolist()) > MOST_BYTES:
-        what = f"{file.name} holds what no archive does ({', '.join(strange[:3]) or 'too much'})"
+    strange = [row for row in names if row != NOTE and not _PLACE.fullmatch(row)]
+    if strange:
+        what = f"{name} holds what no archive does ({', '.join(row[:60] for row in strange[:3])})"
         raise InputError(what=what, remedy=_ANOTHER, field="file")
-    damaged = archive.testzip()
-    if damaged is not None:
-        raise InputError(what=f"{file.name} is damaged at {damaged}", remedy="take another copy of it", field="file")

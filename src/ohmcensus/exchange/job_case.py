@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from pydantic import ValidationError
+from pydantic_core import from_json
 
 from ohmcensus.core.case import Case, Reading
 from ohmcensus.core.errors import InputError
@@ -13,17 +14,27 @@ from ohmcensus.core.sheet import Sheet
 from ohmcensus.exchange.frame_body import frames_from
 from ohmcensus.exchange.job_file import FORMAT, JobFile, ReadingEntry, RowEntry
 
+MOST_JSON = 20_000_000
 
-def read_job(text: str) -> JobFile:
-    """Return the job that a text tells of.
+
+def read_job(text: str | bytes) -> JobFile:
+    """Return the job that a JSON document tells of; it is parsed once, whatever it holds.
 
     Raises
     ------
     InputError
         If it is none, or was written by a newer version.
     """
+    if len(text) > MOST_JSON:
+        what = f"the job has {len(text) / 1e6:.0f} MB, at most {MOST_JSON / 1e6:.0f} MB are taken"
+        raise InputError(what=what, remedy="take a file that was not changed by hand", field="file")
     try:
-        return JobFile.model_validate_json(text)
+        document = from_json(text, allow_inf_nan=False)
+    except ValueError as error:
+        what = f"this is no exported job ({str(error)[:120]})"
+        raise InputError(what=what, remedy=_EXPORT, field="file") from None
+    try:
+        return JobFile.model_validate(document)
     except ValidationError as error:
         first = error.errors()[0]
         stated = str(first.get("input", "")) if first["loc"] == ("format",) else ""
@@ -31,8 +42,11 @@ def read_job(text: str) -> JobFile:
             what = f"this job is of a newer kind ({stated[:40]}, this one knows {FORMAT})"
             raise InputError(what=what, remedy="update Ohmcensus", field="file") from None
         where = ".".join(str(step) for step in first["loc"]) or "the file"
-        what = f"this is no exported job ({where}: {first['msg']})"
-        raise InputError(what=what, remedy="export it with: export JOB -o FILE.json", field="file") from None
+        what = f"this is no exported job ({where[:120]}: {first['msg'][:200]})"
+        raise InputError(what=what, remedy=_EXPORT, field="file") from None
+
+
+_EXPORT = "export it with: export JOB -o FILE.json"
 
 
 def case_from(job: JobFile, sheet: Sheet) -> Case:

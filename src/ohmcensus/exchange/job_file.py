@@ -2,9 +2,10 @@
 
 from __future__ import annotations
 
-from typing import Any, Literal
+from datetime import datetime
+from typing import Annotated, Any, Literal
 
-from pydantic import BaseModel, ConfigDict
+from pydantic import AfterValidator, BaseModel, ConfigDict, Field
 
 from ohmcensus.core.event import Body
 from ohmcensus.core.intake import Complaint, DataPlate
@@ -17,6 +18,18 @@ from ohmcensus.core.window import Window
 from ohmcensus.exchange.frame_body import FrameBody
 
 FORMAT: Literal["ohmcensus-job/1"] = "ohmcensus-job/1"
+
+
+def _zoned(text: str) -> str:
+    """Refuse a moment without its time zone: it could not be put into the order of the others."""
+    if text and datetime.fromisoformat(text).tzinfo is None:
+        msg = "a moment lacks its time zone"
+        raise ValueError(msg)
+    return text
+
+
+Moment = Annotated[str, AfterValidator(_zoned)]
+Order = Annotated[int, Field(ge=0, le=2**53)]
 
 
 class WindowEntry(BaseModel):
@@ -44,7 +57,7 @@ class ReadingEntry(BaseModel):
     interval: tuple[float | None, float | None]
     celsius: float
     alone: bool
-    at: str
+    at: Moment
     who: str
     verdict: str
     window: WindowEntry | None
@@ -63,13 +76,13 @@ class RowEntry(BaseModel):
     id: str
     test: str | None
     text: str
-    at: str
+    at: Moment
     who: str
     supersedes: str | None
     withdrawn: bool
     loose: bool = False
     override: str = ""
-    order: int = 0
+    order: Order = 0
     between: tuple[str, str] | None = None
     function: str = ""
     meter: str = ""
@@ -89,10 +102,10 @@ class NoteEntry(BaseModel):
     """A note on a line as it was written, standing or not."""
 
     id: str
-    order: int
+    order: Order
     line: str
     text: str
-    at: str
+    at: Moment
     who: str
 
 
@@ -100,13 +113,13 @@ class PhotoEntry(BaseModel):
     """A photo; in an archive its picture lies under ``photos/`` by the hash of its content."""
 
     id: str
-    order: int
+    order: Order
     role: str
     event: str
     content: str
-    width: int
-    height: int
-    at: str
+    width: Order
+    height: Order
+    at: Moment
     who: str
 
 
@@ -140,8 +153,8 @@ class EventEntry(BaseModel):
     """One event; ``order`` is its place among readings and events."""
 
     id: str
-    order: int
-    at: str
+    order: Order
+    at: Moment
     who: str
     body: Body
     device: str = ""
@@ -150,7 +163,7 @@ class EventEntry(BaseModel):
 class FrameEntry(BaseModel):
     """What held from a revision on: sheet, complaint, plate, limits."""
 
-    order: int
+    order: Order
     frame: FrameBody
 
 
@@ -158,16 +171,16 @@ class SafetyEntry(BaseModel):
     """State of safety when the file was written."""
 
     state: str
-    at: str
+    at: Moment
     reason: str
 
 
 class SignedEntry(BaseModel):
     """A job sheet as it was signed at a revision: ``body`` is JSON of all that it says."""
 
-    revision: int
+    revision: Order
     body: str
-    at: str
+    at: Moment
     who: str
     is_reconstructed: bool = False
 
@@ -183,14 +196,14 @@ class JobFile(BaseModel):
 
     format: Literal["ohmcensus-job/1"] = FORMAT
     id: str
-    revision: int
+    revision: Order
     place: str
     machine: str
     serial: str
     complaint: str
     sheet: str
-    opened_at: str
-    changed_at: str
+    opened_at: Moment
+    changed_at: Moment
     ambient_celsius: float
     safety: SafetyEntry
     symptoms: list[str] = []
@@ -206,7 +219,7 @@ class JobFile(BaseModel):
     meters: dict[str, Meter]
     machine_id: str = ""
     customer: str = ""
-    intake_revision: int = 1
+    intake_revision: Order = 1
     notes: list[NoteEntry] = []
     photos: list[PhotoEntry] = []
     wanted: list[WantedEntry] = []

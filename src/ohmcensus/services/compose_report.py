@@ -20,10 +20,11 @@ from ohmcensus.exchange.report import Report, ReportProof, ReportReading
 from ohmcensus.services.at_hand import JobAtHand
 from ohmcensus.services.context import Context
 from ohmcensus.services.danger_words import danger_rows
+from ohmcensus.services.outcome_tables import table_of
 from ohmcensus.services.show_proof import CriterionView, proof_view
 from ohmcensus.services.show_repair import step_words
 from ohmcensus.services.show_strip import held_words
-from ohmcensus.services.show_suspects import diagnosed, table_of
+from ohmcensus.services.show_suspects import diagnosed
 from ohmcensus.services.suspect_words import chance_words, cured_words, standing_words
 
 # Lines that decide: outside their windows, or weighing at least so many powers of ten for the suspect in front.

@@ -30,8 +30,12 @@ class Context:
         Jobs built from rows before, by id (see ``at_hand.py``); never older than the store says.
     lock
         Held while one of the caches is looked at or changed: several threads answer at once.
-    printing, picturing
-        Held while a PDF is written, while a picture is read: one at a time, the rest of the answers go on.
+    printing, picturing, importing
+        Held while a PDF is written, a picture is read, a file comes in: one at a time, the rest of the answers go on.
+    imports
+        The file that came in last, by its id.
+    warnings
+        What is wrong with the data, a sentence each, by what was looked at.
     beside
         Does work beside the answers, None where nothing runs beside: then it is done when it is asked for.
     """
@@ -42,7 +46,10 @@ class Context:
     lock: RLock = field(default_factory=RLock)
     printing: RLock = field(default_factory=RLock)
     picturing: RLock = field(default_factory=RLock)
+    importing: RLock = field(default_factory=RLock)
     beside: Beside | None = None
+    warnings: dict[str, str] = field(default_factory=dict)
+    imports: dict[str, Any] = field(default_factory=dict)
 
     def later(self, key: Hashable, work: Callable[[], None], after_s: float = 0.0) -> None:
         """Have something done beside the answers, once however often it is asked for before it begins."""

@@ -3,30 +3,32 @@
 from __future__ import annotations
 
 import json
+import sqlite3
+import tempfile
+from collections.abc import Callable, Iterator
+from contextlib import contextmanager
 from dataclasses import dataclass, replace
 from pathlib import Path
 from uuid import UUID, uuid4
 
-from sqlalchemy.exc import IntegrityError
+from sqlalchemy.exc import DBAPIError, IntegrityError
 from sqlmodel import Session
 
 from ohmcensus.core.case import Case, Reading
 from ohmcensus.core.errors import InputError, OhmcensusError
 from ohmcensus.core.event import StripStep
-from ohmcensus.core.judgement import census_lines
 from ohmcensus.core.limits import LimitProfile, chosen_profile
-from ohmcensus.core.proof import proofs
-from ohmcensus.core.safety import safety_at
 from ohmcensus.core.sheet import Sheet, SheetFaultsError, sheet_from
-from ohmcensus.core.stages import ended, stages
+from ohmcensus.core.stages import ended
 from ohmcensus.exchange.frame_body import body_of
-from ohmcensus.exchange.job_archive import read_archive
-from ohmcensus.exchange.job_case import case_from, read_job, rows_from
+from ohmcensus.exchange.job_archive import Archive, opened_archive
+from ohmcensus.exchange.job_case import MOST_JSON, case_from, read_job, rows_from
 from ohmcensus.exchange.job_file import JobFile
 from ohmcensus.exchange.photo import thumbnail
 from ohmcensus.exchange.sheet_yaml import write_sheet
 from ohmcensus.services.at_hand import built
 from ohmcensus.services.context import Context
+from ohmcensus.services.draw_everything import draw_every_view
 from ohmcensus.services.export_job import job_file
 from ohmcensus.services.find_sheet import chosen, own_sheets, sheets_in
 from ohmcensus.services.keep_settings import settings_in
@@ -47,7 +49,10 @@ from ohmcensus.storage import (
     signed_sheets,
     summaries,
 )
+from ohmcensus.storage.database import scratch_store
+from ohmcensus.storage.merge import copy_tables, merge
 from ohmcensus.storage.search_text import words_in
+from ohmcensus.storage.trouble import told
 from ohmcensus.storage.tables import (
     AddressRow,
     CoverTimeRow,
@@ -76,18 +81,18 @@ class Imported:
     photos: int
 
 
-@dataclass(frozen=True, slots=True)
-class _Arrival:
-    """One job that was looked at and may be written."""
-
-    job: JobFile
-    sheet: Sheet
-    rows: tuple[Reading, ...]
-    pictures: dict[str, bytes]
+class ImportCancelledError(OhmcensusError):
+    """Somebody stopped an import before it was written."""
 
 
-def import_file(context: Context, file: Path, name: str = "") -> Imported:
+Tell = Callable[[int, int], None]
+
+
+def import_file(context: Context, file: Path, name: str = "", tell: Tell | None = None) -> Imported:
     """Bring in the jobs of a file; all of them or none.
+
+    Each job is written into a scratch database first and everything that the screens show of it is worked out there;
+    only then all of them are copied over in one transaction.
 
     Parameters
     ----------
@@ -95,6 +100,8 @@ def import_file(context: Context, file: Path, name: str = "") -> Imported:
         Where to, and from where.
     name
         The name that the file had, where it was sent; its ending tells the format.
+    tell
+        Called with how many jobs are done, and of how many, before each; it may raise to stop the import.
 
     Raises
     ------
@@ -102,45 +109,100 @@ def import_file(context: Context, file: Path, name: str = "") -> Imported:
         If the ending names no format that holds a job, the file is damaged or of a newer kind, does not fit its
         machine sheet, or a job of that id is here and differs.
     """
+    with told(context.store.folder), context.importing, tempfile.TemporaryDirectory(dir=context.store.folder, prefix=".import-") as folder:
+        scratch = scratch_store(Path(folder) / "scratch.db", context.store.folder)
+        try:
+            return _import(context, replace(context, store=scratch, at_hand={}, beside=None), file, name, tell)
+        finally:
+            scratch.close()
+
+
+def _import(context: Context, scratch: Context, file: Path, name: str, tell: Tell | None) -> Imported:
     shown = name or file.name
-    arrivals, already = [], []
-    for job, pictures in _read(file, shown):
-        if _is_here(context, job):
-            already.append(job.id)
-        else:
-            arrivals.append(_looked_at(context, job, pictures))
-    for arrival in arrivals:
-        for body in arrival.pictures.values():
-            photos.keep_picture(context.store.folder, body, thumbnail(body))
+    written, already, kept = list[str](), list[str](), set[str]()
+    count = 0
     try:
-        with context.store.write() as session:
-            for arrival in arrivals:
-                _write(session, arrival)
-    except IntegrityError as error:
-        what = f"{shown} holds an id twice, or one that another job here has"
-        raise InputError(what=what, remedy="take a file that was not changed by hand", field="file") from error
-    count = sum(len(row.job.photos) for row in arrivals)
-    return Imported(tuple(row.job.id for row in arrivals), tuple(already), count)
+        with _opened(file, shown) as source:
+            _copy_setup(context, scratch)
+            for at, place in enumerate(source.places):
+                if tell is not None:
+                    tell(at, len(source.places))
+                job = source.job(place)
+                if _is_here(context, job):
+                    already.append(job.id)
+                    continue
+                for content, body in source.pictures(place, job):
+                    kept |= _keep_picture(context, content, body)
+                _look_at(scratch, job)
+                written.append(job.id)
+                count += len(job.photos)
+        if written:
+            scratch.store.close()
+            merge(scratch.store.file, context.store.file)
+    except BaseException as error:
+        for content in kept:
+            photos.forget_picture(context.store.folder, content)
+        if isinstance(error, IntegrityError | sqlite3.IntegrityError):
+            what = f"{shown} holds an id twice, or one that another job here has"
+            raise InputError(what=what, remedy="take a file that was not changed by hand", field="file") from error
+        raise
+    return Imported(tuple(written), tuple(already), count)
 
 
-def _read(file: Path, name: str) -> list[tuple[JobFile, dict[str, bytes]]]:
+class _OneJob:
+    """A JSON document as a source of jobs."""
+
+    places = ("",)
+
+    def __init__(self, job: JobFile) -> None:
+        self._job = job
+
+    def job(self, _place: str) -> JobFile:
+        return self._job
+
+    def pictures(self, _place: str, _job: JobFile) -> Iterator[tuple[str, bytes]]:
+        return iter(())
+
+
+@contextmanager
+def _opened(file: Path, name: str) -> Iterator[Archive | _OneJob]:
     ending = Path(name).suffix.lower()
     if ending == ".zip":
-        return list(read_archive(file))
-    if ending == ".json":
-        try:
-            job = read_job(file.read_text(encoding="utf-8"))
-        except (OSError, UnicodeDecodeError) as error:
-            raise InputError(what=f"{name} cannot be read ({error})", remedy=_ANOTHER, field="file") from error
-        if job.photos:
-            what = f"{name} names {len(job.photos)} photos that it does not hold"
-            raise InputError(what=what, remedy="take the archive of this job instead: .zip", field="file")
-        return [(job, {})]
-    holds = "holds readings alone, no whole job" if ending == ".csv" else "is of no kind that holds a job"
-    raise InputError(what=f"{name} {holds}", remedy=_ANOTHER, field="file")
+        with opened_archive(file, name) as archive:
+            yield archive
+        return
+    if ending != ".json":
+        holds = "holds readings alone, no whole job" if ending == ".csv" else "is of no kind that holds a job"
+        raise InputError(what=f"{name} {holds}", remedy=_ANOTHER, field="file")
+    try:
+        is_large = file.stat().st_size > MOST_JSON
+        body = b"" if is_large else file.read_bytes()
+    except OSError as error:
+        raise InputError(what=f"{name} cannot be read ({error.strerror})", remedy=_ANOTHER, field="file") from error
+    if is_large:
+        what = f"{name} is larger than {MOST_JSON / 1e6:.0f} MB"
+        raise InputError(what=what, remedy="take a file that was not changed by hand", field="file")
+    job = read_job(body)
+    if job.photos:
+        what = f"{name} names {len(job.photos)} photos that it does not hold"
+        raise InputError(what=what, remedy="take the archive of this job instead: .zip", field="file")
+    yield _OneJob(job)
 
 
 _ANOTHER = "name a .json or .zip that 'ohmcensus export' wrote"
+
+
+def _copy_setup(context: Context, scratch: Context) -> None:
+    """Put into the scratch database what jobs are worked out with: settings, meters, sheets, addresses, machines."""
+    copy_tables(context.store.file, scratch.store.file, ("setting", "meter", "sheet", "meanings", "address", "machine"))
+
+
+def _keep_picture(context: Context, content: str, body: bytes) -> set[str]:
+    """Keep a picture of the file; return its hash where it was not here before."""
+    is_new = not photos.path_of(context.store.folder, content).exists()
+    with context.picturing:
+        photos.keep_picture(context.store.folder, body, thumbnail(body))
+    return {content} if is_new else set()
 
 
 def _is_here(context: Context, job: JobFile) -> bool:
@@ -165,27 +227,28 @@ def _lasting(job: JobFile) -> dict[str, object]:
     return job.model_dump(mode="json", exclude=moment)
 
 
-def _looked_at(context: Context, job: JobFile, pictures: dict[str, bytes]) -> _Arrival:
-    """Return a job that was held against its sheet: everything that is worked out of it can be."""
-    with context.store.read() as session:
-        sheet = _sheet_of(session, job)
-    rows = rows_from(job)
-    case = replace(case_from(job, sheet), readings=rows)
+def _look_at(scratch: Context, job: JobFile) -> None:
+    """Write a job into the scratch database and work out everything that is shown of it.
+
+    Raises
+    ------
+    InputError
+        If anything of it cannot be.
+    """
     try:
-        _work_out(case, context)
-    except OhmcensusError:
-        raise
-    except (LookupError, ValueError, AssertionError) as error:
-        what = f"the job on {job.machine} does not fit its machine sheet '{sheet.id}' ({error})"
+        job.plate.refuse_impossible()
+        with scratch.store.write() as session:
+            _write(session, job, _sheet_of(session, job), rows_from(job))
+        draw_every_view(scratch, job.id)
+    except OhmcensusError as error:
+        what = f"the job on {job.machine[:60]} cannot be taken in ({error})"
         raise InputError(what=what, remedy="take a file that was not changed by hand", field="file") from error
-    return _Arrival(job, sheet, rows, pictures)
-
-
-def _work_out(case: Case, context: Context) -> None:
-    safety = safety_at(case, context.clock())
-    census_lines(case)
-    stages(case, safety)
-    proofs(case, safety)
+    except IntegrityError:
+        raise
+    except (LookupError, ValueError, AssertionError, TypeError, ArithmeticError, DBAPIError) as error:
+        why = str(error).splitlines()[0][:160] if str(error) else type(error).__name__
+        what = f"the job on {job.machine[:60]} does not fit its machine sheet '{job.sheet[:40]}' ({why})"
+        raise InputError(what=what, remedy="take a file that was not changed by hand", field="file") from error
 
 
 def _sheet_of(session: Session, job: JobFile) -> Sheet:
@@ -205,10 +268,9 @@ def _sheet_of(session: Session, job: JobFile) -> Sheet:
     return sheet
 
 
-def _write(session: Session, arrival: _Arrival) -> None:
-    job = arrival.job
+def _write(session: Session, job: JobFile, sheet: Sheet, rows: tuple[Reading, ...]) -> None:
     if job.own_sheet is not None and job.sheet not in own_sheets(session):
-        sheets.keep(session, job.sheet, write_sheet(arrival.sheet))
+        sheets.keep(session, job.sheet, write_sheet(sheet))
     row = JobRow(
         id=job.id,
         machine_id=_machine(session, job),
@@ -221,14 +283,14 @@ def _write(session: Session, arrival: _Arrival) -> None:
     )
     jobs.add(session, row)
     told = {entry.id: entry.sentence for entry in job.history}
-    for reading in arrival.rows:
+    for reading in rows:
         readings.restore(session, job.id, reading, told[reading.id])
-    case = case_from(job, arrival.sheet)
+    case = case_from(job, sheet)
     for event in case.events:
         events.append(session, job.id, event)
     for frame in case.frames:
         frames.append(session, job.id, int(frame.order), body_of(frame).model_dump_json(exclude_defaults=True))
-    came = replace(case.present, order=job.revision + 1, is_arrival=True, profile=_profile(session, arrival.sheet))
+    came = replace(case.present, order=job.revision + 1, is_arrival=True, profile=_profile(session, sheet))
     frames.append(session, job.id, job.revision + 1, body_of(came).model_dump_json(exclude_defaults=True))
     for note in job.notes:
         columns = note.model_dump(exclude={"order"})

@@ -144,7 +144,7 @@ def refuse_unknown_photo(session: Session, job_id: str, photo_id: str) -> None:
 
 
 def remove_photo(context: Context, job_id: str, photo_id: str) -> list[PhotoView]:
-    """Take a photo out of a job; its content stays in the data directory.
+    """Take a photo out of a job; its picture goes after a month, unless something signed shows it.
 
     Raises
     ------
@@ -161,7 +161,7 @@ def remove_photo(context: Context, job_id: str, photo_id: str) -> list[PhotoView
         if any(found.noted.photo == photo_id for found in connectors(job.case)):
             what = "a connector is marked on this photo"
             raise InputError(what=what, remedy="take the connector back first", field="photo")
-        row.is_removed = True
+        row.is_removed, row.removed_at = True, context.now()
         jobs.advance(session, job.stored, job.stored.revision, context.now())
         session.flush()
         return [photo_view(kept) for kept in photos.of_job(session, job_id)]

@@ -22,7 +22,7 @@ from ohmcensus.services.at_hand import JobAtHand, take
 from ohmcensus.services.compose_report import composed
 from ohmcensus.services.context import Context
 from ohmcensus.services.keep_wanted import wanted_of
-from ohmcensus.services.show_suspects import table_of
+from ohmcensus.services.outcome_tables import table_of
 from ohmcensus.storage import photos, signed_sheets
 from ohmcensus.storage.tables import SignedSheetRow
 

@@ -16,8 +16,9 @@ from ohmcensus.core.stages import ended
 from ohmcensus.services.at_hand import JobAtHand, at_hand, take
 from ohmcensus.services.context import Context
 from ohmcensus.services.find_sheet import sheets_in
+from ohmcensus.services.outcome_tables import table_of
 from ohmcensus.services.show_job import JobCard, NextView, PowerView, job_card
-from ohmcensus.services.show_suspects import diagnosed, table_of
+from ohmcensus.services.show_suspects import diagnosed
 from ohmcensus.services.summarise import summarise, summarise_head
 from ohmcensus.storage import jobs, settings, summaries
 from ohmcensus.storage.code_digest import code_digest

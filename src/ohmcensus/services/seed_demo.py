@@ -24,6 +24,7 @@ from ohmcensus.services.demo_stories import (
     Snap,
     Story,
 )
+from ohmcensus.services.find_sheet import sheets_in
 from ohmcensus.services.keep_address import Address, AddressKind, keep_address
 from ohmcensus.services.keep_intake import NewIntake, keep_intake
 from ohmcensus.services.keep_photo import NewPhoto, keep_photo
@@ -33,6 +34,7 @@ from ohmcensus.services.keep_wanted import NewOffer, NewWanted, keep_wanted
 from ohmcensus.services.list_jobs import list_jobs
 from ohmcensus.services.log_reading import NewReading, log_reading
 from ohmcensus.services.open_job import NewJob, open_job
+from ohmcensus.services.outcome_tables import table_of
 from ohmcensus.services.record_event import NewEvent, record_event
 from ohmcensus.services.show_changes import show_changes
 from ohmcensus.services.write_note import NewNote, write_note
@@ -49,6 +51,14 @@ def seed_demo(context: Context) -> None:
     for number, story in enumerate(STORIES):
         _tell(context, story, uuid5(NAMESPACE_URL, f"ohmcensus demo {number}"), start)
     _wanted(context)
+
+
+def prepare_demo(context: Context) -> None:
+    """Work out what the suspects of the demo's machines follow from, so that nobody waits for it on a screen."""
+    with context.store.read() as session:
+        sheets = sheets_in(session)
+    for sheet_id in dict.fromkeys(story.sheet for story in STORIES):
+        table_of(context.store.folder, sheets[sheet_id])
 
 
 def _has_jobs(context: Context) -> bool:

@@ -15,9 +15,10 @@ from ohmcensus.services.context import Context
 from ohmcensus.services.described import Described
 from ohmcensus.services.keep_photo import photo_view
 from ohmcensus.services.keep_settings import Settings
+from ohmcensus.services.outcome_tables import table_of
 from ohmcensus.services.show_job import JobView, job_view
 from ohmcensus.services.show_strip import StripView, strip_view
-from ohmcensus.services.show_suspects import diagnosed, table_of
+from ohmcensus.services.show_suspects import diagnosed
 from ohmcensus.services.suspect_words import AnswerChoice, cured_words, run_answers
 from ohmcensus.storage import photos
 

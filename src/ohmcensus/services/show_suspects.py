@@ -4,15 +4,13 @@ from __future__ import annotations
 
 import math
 from dataclasses import replace
-from threading import Lock
-from typing import TYPE_CHECKING
 
 from pydantic import BaseModel, ConfigDict
 
 from ohmcensus.core.case import Case
 from ohmcensus.core.diagnosis.apart import Alike, alike
 from ohmcensus.core.diagnosis.evidence import observations
-from ohmcensus.core.diagnosis.outcomes import OutcomeTable, outcome_table
+from ohmcensus.core.diagnosis.outcomes import OutcomeTable
 from ohmcensus.core.diagnosis.posterior import RULED_OUT, Diagnosis, Standing, diagnose
 from ohmcensus.core.diagnosis.question import Objective, Question, Reach, ask, is_look
 from ohmcensus.core.event import Skipped
@@ -27,23 +25,20 @@ from ohmcensus.services.at_hand import JobAtHand, take
 from ohmcensus.services.context import Context
 from ohmcensus.services.described import Described
 from ohmcensus.services.foreseen import GhostPin, WhatIf, expects, what_ifs
+from ohmcensus.services.outcome_tables import is_being_worked_out, table_of
 from ohmcensus.services.setting_up import safety_before, setting_up
 from ohmcensus.services.show_job import JobView, job_view
 from ohmcensus.services.suspect_words import AnswerChoice, chance_words, cured_words, run_answers, standing_words
-from ohmcensus.storage.dictionaries import kept_dictionary
-
-if TYPE_CHECKING:
-    from pathlib import Path
 
 # Evidence under a fifth of a power of ten is not worth a word; so many suspects are listed.
 LEAST_WEIGHT = 0.2
 # Plugging in, and proving dead again after; proving dead (ours).
 TO_LIVE_MINUTES, TO_DEAD_MINUTES = 3.0, 4.0
 MOST_SUSPECTS = 8
-_TABLES: dict[Sheet, OutcomeTable] = {}
-MOST_TABLES = 16
-# Several threads answer at once.
-_LOCK = Lock()
+PREPARING = (
+    "Working out what every fault of this machine type would read: a few seconds, once for each type. "
+    "Everything else works meanwhile."
+)
 
 
 class EvidenceView(BaseModel):
@@ -149,6 +144,8 @@ class SuspectsView(Described):
         Tests to make, the best first.
     cured
         Whether what was changed has cured it, empty while no run has passed.
+    preparing
+        What is being worked out yet, empty once the suspects are those of the job: ask again soon.
     """
 
     model_config = ConfigDict(arbitrary_types_allowed=True)
@@ -165,6 +162,7 @@ class SuspectsView(Described):
     cured: str
     objective: Objective
     objectives: list[ObjectiveChoice]
+    preparing: str = ""
 
 
 class SuspectsQuery(BaseModel):
@@ -189,6 +187,8 @@ def show_suspects(context: Context, job_id: str, query: SuspectsQuery) -> Suspec
 def suspects_view(context: Context, job: JobAtHand, objective: Objective) -> SuspectsView:
     """Return the suspects of a job at hand."""
     case = job.case
+    if is_being_worked_out(context, case.sheet):
+        return _preparing(context, job, objective)
     table = table_of(context.store.folder, case.sheet)
     known = diagnosed(case, job.lines, table)
     safety = job.safety(context.clock())
@@ -218,17 +218,23 @@ def suspects_view(context: Context, job: JobAtHand, objective: Objective) -> Sus
     )
 
 
-def table_of(folder: Path, sheet: Sheet) -> OutcomeTable:
-    """Return the outcomes of a sheet, worked out once in a process."""
-    with _LOCK:
-        found = _TABLES.get(sheet)
-    if found is None:
-        found = outcome_table(sheet, kept_dictionary(folder, sheet))
-        with _LOCK:
-            while len(_TABLES) >= MOST_TABLES:
-                _TABLES.pop(next(iter(_TABLES)))
-            _TABLES[sheet] = found
-    return found
+def _preparing(context: Context, job: JobAtHand, objective: Objective) -> SuspectsView:
+    """Return a view without suspects, while what they follow from is worked out."""
+    return SuspectsView(
+        job=job_view(job, context.clock()),
+        standing=Standing.OPEN,
+        sentence="",
+        suspects=[],
+        nothing=0.0,
+        unknown_bits=0.0,
+        alike=[],
+        would_change=[],
+        ask=[],
+        cured=cured_words(job.case),
+        objective=objective,
+        objectives=[ObjectiveChoice(id=row, words=row.words) for row in Objective],
+        preparing=PREPARING,
+    )
 
 
 def diagnosed(case: Case, lines: tuple[CensusLine, ...], table: OutcomeTable) -> Diagnosis:

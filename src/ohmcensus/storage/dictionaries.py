@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import hashlib
+import secrets
 import zipfile
 from pathlib import Path
 from typing import TYPE_CHECKING
@@ -30,6 +31,11 @@ DEPENDS_ON = (
 )
 
 
+def has_dictionary(folder: Path, sheet: Sheet) -> bool:
+    """Tell whether the dictionary of a sheet is kept, so that it is at hand in no time."""
+    return _file(folder, sheet).exists()
+
+
 def kept_dictionary(folder: Path, sheet: Sheet) -> Dictionary:
     """Return the dictionary of a sheet, computing it where the data directory holds none that fits.
 
@@ -39,7 +45,7 @@ def kept_dictionary(folder: Path, sheet: Sheet) -> Dictionary:
 
     from ohmcensus.core.machine.dictionary import Dictionary, dictionary  # noqa: PLC0415
 
-    file = folder / FOLDER / f"{sheet.id}-{_digest(sheet)}.npz"
+    file = _file(folder, sheet)
     try:
         with file.open("rb") as opened, np.load(opened, allow_pickle=False) as kept:
             faults = tuple(PartFault(part, FaultMode(mode), element=element) for part, mode, element in kept["faults"])
@@ -51,7 +57,7 @@ def kept_dictionary(folder: Path, sheet: Sheet) -> Dictionary:
         file.parent.mkdir(parents=True, exist_ok=True)
         for older in file.parent.glob(f"{sheet.id}-*.npz"):
             older.unlink(missing_ok=True)
-        partial = file.with_suffix(".part")
+        partial = file.with_suffix(f".{secrets.token_hex(4)}.part")
         with partial.open("wb") as out:
             np.savez(
                 out,
@@ -64,6 +70,10 @@ def kept_dictionary(folder: Path, sheet: Sheet) -> Dictionary:
     except OSError:
         pass
     return made
+
+
+def _file(folder: Path, sheet: Sheet) -> Path:
+    return folder / FOLDER / f"{sheet.id}-{_digest(sheet)}.npz"
 
 
 def _digest(sheet: Sheet) -> str:

@@ -14,7 +14,7 @@ from pathlib import Path
 
 from sqlmodel import Session, col, select
 
-from ohmcensus.storage.durable import fsync_folder
+from ohmcensus.files.durable import fsync_folder
 from ohmcensus.storage.tables import PhotoRow
 
 FOLDER = "photos"
@@ -68,6 +68,12 @@ def same(session: Session, row: PhotoRow) -> bool:
 def get(session: Session, photo_id: str) -> PhotoRow | None:
     """Return the row of a photo, None where there is none."""
     return session.get(PhotoRow, photo_id)
+
+
+def forget_picture(folder: Path, content: str) -> None:
+    """Take a picture and its thumbnail away; no row may name it any more."""
+    for small in (False, True):
+        path_of(folder, content, small=small).unlink(missing_ok=True)
 
 
 def sweep(folder: Path) -> None:

@@ -76,6 +76,7 @@ _AT_PLACE = text(
     "SELECT job.id FROM job JOIN machine ON machine.id = job.machine_id JOIN address ON address.id = machine.place_id"
     " WHERE address.id = :id OR address.customer_id = :id"
 )
+_SHEETS = text("SELECT job.id, machine.sheet_id FROM job JOIN machine ON machine.id = job.machine_id")
 _COLUMNS = "job.id, job.changed_at, job.revision, job_summary.asked, job_summary.outside, card, version"
 _JOINED = "FROM job JOIN job_summary ON job_summary.job_id = job.id"
 _AFTER = " AND (job.changed_at, job.id) < (:moment, :id)"
@@ -113,6 +114,13 @@ def keep_card(session: Session, job_id: str, card: str, version: str) -> None:
 def jobs_at(session: Session, address_id: str) -> list[str]:
     """Return the jobs at a place, or of a customer."""
     return list(session.connection().execute(_AT_PLACE, {"id": address_id}).scalars())
+
+
+def sheets_of(session: Session, job_ids: Sequence[str]) -> set[str]:
+    """Return the machine sheets of some jobs."""
+    rows = session.connection().execute(_SHEETS)
+    wanted = set(job_ids)
+    return {sheet for job, sheet in rows if job in wanted}
 
 
 def page(session: Session, wanted: Wanted) -> list[Summary]:

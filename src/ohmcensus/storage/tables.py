@@ -229,6 +229,7 @@ class PhotoRow(SQLModel, table=True):
     at: str
     who: str
     is_removed: bool = False
+    removed_at: str = ""
 
 
 class SpareRow(SQLModel, table=True):

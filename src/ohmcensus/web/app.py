@@ -4,14 +4,16 @@ from __future__ import annotations
 
 import copy
 from contextlib import suppress
+from http import HTTPStatus
 from pathlib import Path
 from typing import Any
 
 from flask import Flask, Response, abort, request
 from flask_openapi3 import Info, OpenAPI
-from pydantic import BaseModel
+from pydantic_core import from_json
 
 import ohmcensus.web.addresses
+import ohmcensus.web.imports
 import ohmcensus.web.jobs
 import ohmcensus.web.photos
 import ohmcensus.web.setup
@@ -19,14 +21,14 @@ import ohmcensus.web.sheets
 import ohmcensus.web.shelf
 from ohmcensus.core.errors import OhmcensusError
 from ohmcensus.services.context import Context
+from ohmcensus.services.list_jobs import keep_card
+from ohmcensus.services.look_after import Health, show_health
 from ohmcensus.services.show_power import show_power
 from ohmcensus.web import problems, static_files
-from ohmcensus.web.answers import context
+from ohmcensus.web.answers import answer, context
+from ohmcensus.web.body_limit import LARGEST_BODY, most_bytes, too_large
 
 VERSION = "1"
-LARGEST_BODY = 1_000_000
-LARGEST_UPLOAD = 31_000_000
-LARGEST_ARCHIVE = 300_000_000
 # Every answer about a job says in this header how its machine stands, as JSON.
 POWER_HEADER = "Ohmcensus-Power"
 LOOPBACK_NAMES = frozenset({"127.0.0.1", "localhost", "[::1]"})
@@ -39,16 +41,10 @@ _ROOMS = (
     ohmcensus.web.sheets,
     ohmcensus.web.shelf,
     ohmcensus.web.setup,
+    ohmcensus.web.imports,
 )
 # Paths whose body is no JSON: a photo in a form, a table as it is.
-_ARCHIVES = "/api/jobs/import"
-_OTHER_BODIES = ("/photos", "/import")
-
-
-class Health(BaseModel):
-    """The server answers."""
-
-    ok: bool
+_OTHER_BODIES = ("/photos", "/import", "/imports")
 
 
 def create_app(context: Context, *, static_folder: Path | None = None) -> OpenAPI:
@@ -79,7 +75,7 @@ def create_app(context: Context, *, static_folder: Path | None = None) -> OpenAP
 
     @app.get("/api/health", responses={200: Health}, summary="Whether the server answers")
     def health() -> Response:
-        return Response('{"ok":true}', mimetype="application/json")
+        return answer(show_health(context))
 
     _add_description(app)
     _guard(app)
@@ -100,8 +96,8 @@ def description(app: OpenAPI) -> dict[str, Any]:
     document: dict[str, Any] = copy.deepcopy(app.api_doc)
     for operations in document["paths"].values():
         for operation in operations.values():
-            for answer in operation["responses"].values():
-                content = answer.get("content", {})
+            for told in operation["responses"].values():
+                content = told.get("content", {})
                 schema = content.get("application/json", {}).get("schema", {})
                 if schema.get("$ref", "").endswith("/Problem"):
                     content[problems.MIMETYPE] = content.pop("application/json")
@@ -109,15 +105,25 @@ def description(app: OpenAPI) -> dict[str, Any]:
 
 
 def _limit_body(path: str, length: int) -> int:
-    """Return the most bytes of an upload; refuse one by its stated length, before any of it is taken in."""
-    is_archive = path == _ARCHIVES
-    most = LARGEST_ARCHIVE if is_archive else LARGEST_UPLOAD
+    """Return the most bytes of a body; refuse one by its stated length, before any of it is taken in."""
+    most = most_bytes(path)
     if length > most:
-        remedy = (
-            "import it on the command line: ohmcensus import FILE" if is_archive else "take it at a lower resolution"
-        )
-        abort(413, f"the file has {length / 1e6:.0f} MB, at most {most // 1_000_000 // 10 * 10} MB are taken: {remedy}")
+        abort(413, too_large(path, length))
     return most
+
+
+def _read_json() -> None:
+    """Read the body once, as JSON that is no deeper than any of ours and whose texts can be written.
+
+    It is put where the framework looks for it.
+    """
+    if not request.is_json:
+        abort(415, "the body has to be JSON: Content-Type application/json")
+    try:
+        body = from_json(request.get_data(), allow_inf_nan=False)
+    except ValueError as error:
+        abort(400, f"the body is no JSON that can be read ({str(error)[:120]})")
+    request._cached_json = (body, body)  # noqa: SLF001 - where the framework keeps what it has read
 
 
 def _carry_power(response: Response) -> None:
@@ -128,23 +134,41 @@ def _carry_power(response: Response) -> None:
             response.headers[POWER_HEADER] = show_power(context(), job_id).model_dump_json(ensure_ascii=True)
 
 
+def _follow_change(response: Response) -> None:
+    """After a change of a job have its card worked out anew, beside, once nothing more comes for two seconds."""
+    job_id = (request.view_args or {}).get("job_id")
+    is_change = request.method not in {"GET", "HEAD", "OPTIONS"} and not request.path.endswith(_ONLY_LOOKS)
+    if isinstance(job_id, str) and is_change and response.status_code < HTTPStatus.MULTIPLE_CHOICES:
+        known = context()
+        known.later(("card", job_id), lambda: keep_card(known, job_id), after_s=2.0)
+
+
+# What a browser says of a request from a page of another site.
+_FOREIGN = frozenset({"cross-site", "same-site"})
+# Posts that only ask.
+_ONLY_LOOKS = ("/preview", "/decode", "/coach", "/worth")
+
+
 def _guard(app: Flask) -> None:
     """Answer only this machine's own browser: no foreign host name, no foreign page, no odd body."""
 
     @app.before_request
     def check() -> None:
-        host = request.host.rsplit(":", 1)[0] if not request.host.endswith("]") else request.host
+        named = request.host.lower()
+        host = named.rsplit(":", 1)[0] if not named.endswith("]") else named
         if host not in LOOPBACK_NAMES:
             abort(403, f"host '{host}' is not this machine: open the address that was printed at the start")
         origin = request.headers.get("Origin")
-        if origin is not None and origin.split("://", 1)[-1] != request.host:
-            abort(403, f"a page of '{origin}' may not use this server")
+        is_foreign = request.path.startswith("/api/") and request.headers.get("Sec-Fetch-Site") in _FOREIGN
+        if (origin is not None and origin not in {f"http://{request.host}", f"https://{request.host}"}) or is_foreign:
+            abort(403, f"a page of '{origin or 'another site'}' may not use this server")
         is_known = request.url_rule is not None
         if is_known and request.method in {"POST", "PUT", "PATCH"} and request.path.startswith("/api/"):
             if request.path.endswith(_OTHER_BODIES):
                 request.max_content_length = _limit_body(request.path, request.content_length or 0)
             else:
-                request.get_json()
+                _limit_body(request.path, request.content_length or 0)
+                _read_json()
 
     @app.teardown_request
     def let_go(_error: BaseException | None) -> None:
@@ -153,11 +177,14 @@ def _guard(app: Flask) -> None:
     @app.after_request
     def seal(response: Response) -> Response:
         _carry_power(response)
+        _follow_change(response)
         response.headers.setdefault("X-Content-Type-Options", "nosniff")
         response.headers.setdefault("Referrer-Policy", "no-referrer")
         response.headers.setdefault("Cache-Control", "no-store")
+        response.headers.setdefault("Cross-Origin-Resource-Policy", "same-origin")
         response.headers.setdefault(
             "Content-Security-Policy",
-            "default-src 'self'; style-src 'self' 'unsafe-inline'; img-src 'self' data:; frame-ancestors 'none'",
+            "default-src 'self'; style-src 'self' 'unsafe-inline'; img-src 'self' data:; object-src 'none'; "
+            "base-uri 'none'; form-action 'self'; frame-ancestors 'none'",
         )
         return response

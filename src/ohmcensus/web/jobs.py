@@ -5,12 +5,11 @@ from __future__ import annotations
 import tempfile
 from pathlib import Path
 
-from flask import Response, request
+from flask import Response
 from flask_openapi3 import APIBlueprint
 from pydantic import BaseModel, Field
 
 from ohmcensus.services.export_job import export_archive, export_text
-from ohmcensus.services.import_job import import_file
 from ohmcensus.services.keep_intake import NewIntake, keep_intake
 from ohmcensus.services.list_jobs import JobsPage, JobsQuery, list_jobs
 from ohmcensus.services.log_reading import NewReading, Withdrawal, log_reading, withdraw_reading
@@ -71,20 +70,6 @@ class ExportPath(JobPath):
     """Which job in which format."""
 
     ending: str
-
-
-class FileQuery(BaseModel):
-    """The name of a file that is sent; its ending tells the format."""
-
-    name: str = Field(min_length=1, max_length=200)
-
-
-class ImportedJobs(BaseModel):
-    """Ids of the jobs that came in, of those that were here already, and how many photos."""
-
-    jobs: list[str]
-    already: list[str]
-    photos: int
 
 
 class AfterQuery(BaseModel):
@@ -288,17 +273,6 @@ def archive(path: JobPath) -> Response:
         response = Response(file.read_bytes(), content_type="application/zip")
     response.headers["Content-Disposition"] = f'attachment; filename="job-{path.job_id[:8]}.zip"'
     return response
-
-
-@blueprint.post("/import", responses={201: ImportedJobs, 413: Problem}, summary="Bring in the jobs of a file")
-def imported(query: FileQuery) -> Response:
-    """Bring in a job, or many, from the body of the request: a .json or a .zip as it was exported."""
-    with tempfile.TemporaryDirectory() as folder:
-        file = Path(folder) / "import"
-        file.write_bytes(request.get_data())
-        found = import_file(context(), file, query.name)
-    view = ImportedJobs(jobs=list(found.jobs), already=list(found.already), photos=found.photos)
-    return answer(view, 201)
 
 
 @blueprint.get("/<job_id>/export.<ending>", summary="The job sheet as a file")

@@ -12,6 +12,8 @@ from ohmcensus.core.errors import (
     OhmcensusError,
     SafetyRefusalError,
     StaleRevisionError,
+    StoreError,
+    Trouble,
 )
 from ohmcensus.services.described import Described
 
@@ -39,6 +41,25 @@ class Problem(Described):
 def answer(problem: Problem) -> Response:
     """Return a problem as a response."""
     return Response(problem.model_dump_json(exclude_none=True), status=problem.status, mimetype=MIMETYPE)
+
+
+_OF_TROUBLE: dict[Trouble, tuple[int, str]] = {
+    Trouble.FULL: (507, "The disk is full"),
+    Trouble.READ_ONLY: (507, "The data cannot be written"),
+    Trouble.BUSY: (503, "Busy"),
+    Trouble.DAMAGED: (500, "The data are damaged"),
+}
+RETRY_AFTER_S = 2
+
+
+def of_trouble(error: StoreError) -> Response:
+    """Tell what keeps the data from being read or written, and when to try again."""
+    status, title = _OF_TROUBLE[error.trouble]
+    kind = f"/problems/store-{error.trouble.value.replace('_', '-')}"
+    response = answer(Problem(type=kind, title=title, status=status, detail=str(error), field=error.field))
+    if error.trouble is Trouble.BUSY:
+        response.headers["Retry-After"] = str(RETRY_AFTER_S)
+    return response
 
 
 def of_error(error: OhmcensusError) -> Response:
@@ -79,7 +100,18 @@ def of_http(error: HTTPException) -> Response:
     return response
 
 
+def of_overflow(error: Exception) -> Response:
+    """Refuse what is well-formed and still cannot be kept: numbers, depths and signs beyond all that is."""
+    what = {OverflowError: "a number", RecursionError: "a nesting"}.get(type(error), "a sign")
+    detail = f"{what} in it is beyond what can be kept: send what a person would type"
+    return answer(Problem(type="/problems/input", title=_STATUS[3][3], status=422, detail=detail))
+
+
 def install(app: Flask) -> None:
     """Install the mapping."""
     app.register_error_handler(OhmcensusError, of_error)
+    app.register_error_handler(StoreError, of_trouble)
     app.register_error_handler(HTTPException, of_http)
+    app.register_error_handler(OverflowError, of_overflow)
+    app.register_error_handler(RecursionError, of_overflow)
+    app.register_error_handler(UnicodeEncodeError, of_overflow)

@@ -16,13 +16,18 @@ from waitress import wasyncore
 from waitress.server import create_server
 
 from ohmcensus.core.errors import InputError
+from ohmcensus.services.beside import Beside
 from ohmcensus.services.context import Context
+from ohmcensus.services.look_after import look_after
 from ohmcensus.storage.database import open_store
-from ohmcensus.storage.photos import sweep
 from ohmcensus.web.app import create_app
+from ohmcensus.web.body_limit import LARGEST_ARCHIVE, LimitedChannel
 
 HOST = "127.0.0.1"
-THREADS = 6
+THREADS = 12
+# Idle browsers hold up to six connections each; a quiet one is let go after a while.
+MOST_CONNECTIONS = 1000
+IDLE_S = 20
 
 
 def serve(folder: Path, port: int, *, demo: bool) -> None:
@@ -34,14 +39,16 @@ def serve(folder: Path, port: int, *, demo: bool) -> None:
         If the port is taken or the folder cannot be used.
     """
     os.environ.setdefault("OPENBLAS_NUM_THREADS", "1")
-    context = Context(open_store(folder))
-    sweep(folder)
+    os.umask(0o077)
+    context = Context(open_store(folder), beside=Beside())
     if demo:
-        from ohmcensus.services.seed_demo import seed_demo  # noqa: PLC0415 - only the demo needs it
+        from ohmcensus.services.seed_demo import prepare_demo, seed_demo  # noqa: PLC0415 - only the demo needs it
 
         seed_demo(context)
+        prepare_demo(context)
     listener = _listen(port)
-    server = create_server(create_app(context), sockets=[listener], threads=THREADS)
+    look_after(context)
+    server = _server(create_app(context), listener)
     address = f"http://{HOST}:{listener.getsockname()[1]}"
     sys.stdout.write(f"Ohmcensus is at {address}\nData: {folder}\nStop with Ctrl-C.\n")
     sys.stdout.flush()
@@ -49,6 +56,8 @@ def serve(folder: Path, port: int, *, demo: bool) -> None:
         server.run()
     finally:
         server.close()
+        if context.beside is not None:
+            context.beside.stop()
         context.store.close()
 
 
@@ -61,7 +70,7 @@ def serving(context: Context) -> AbstractContextManager[str]:
 def running(app: Flask) -> Iterator[str]:
     """Run an application on a free port while the block runs; yields the address."""
     listener = _listen(0)
-    server: Any = create_server(app, sockets=[listener], threads=THREADS)
+    server: Any = _server(app, listener)
     thread = threading.Thread(target=server.run, daemon=True)
     thread.start()
     try:
@@ -71,6 +80,21 @@ def running(app: Flask) -> Iterator[str]:
         # Only the loop's own thread may close what it waits on; with nothing left to wait on, it ends.
         server.trigger.pull_trigger(lambda: wasyncore.close_all(server._map))  # noqa: SLF001
         thread.join(timeout=5)
+
+
+def _server(app: Flask, listener: socket.socket) -> Any:
+    """Return a server that is not stopped by idle browsers, and takes in no more of a body than may be."""
+    server: Any = create_server(
+        app,
+        sockets=[listener],
+        threads=THREADS,
+        connection_limit=MOST_CONNECTIONS,
+        channel_timeout=IDLE_S,
+        cleanup_interval=5,
+        max_request_body_size=LARGEST_ARCHIVE + 1_000_000,
+    )
+    server.channel_class = LimitedChannel
+    return server
 
 
 def _listen(port: int) -> socket.socket:

@@ -19,7 +19,7 @@ export function useImportJobs() {
   return useMutation({
     mutationFn: (file: File) =>
       unwrap(
-        client.POST("/api/jobs/import", {
+        client.POST("/api/imports", {
           params: { query: { name: file.name } },
           body: file as never,
           bodySerializer: () => file,

@@ -62,7 +62,8 @@ def sheet_from(raw: object) -> Sheet:
         told = {fault.path[:2] for fault in faults}
         faults += [fault for fault in _pydantic_faults(error, ()) if fault.path[:2] not in told]
         raise SheetFaultsError(faults) from None
-    faults += _cross_faults(sheet)
+    if not any(fault.path[-1:] == ("kind",) for fault in faults):
+        faults += _cross_faults(sheet)
     if faults:
         raise SheetFaultsError(faults)
     return sheet

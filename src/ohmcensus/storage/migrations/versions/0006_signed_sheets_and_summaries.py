@@ -134,13 +134,17 @@ FROM job_summary JOIN job ON job.id = job_summary.job_id JOIN machine ON machine
 
 
 def _counted() -> None:
-    """Rows that several windows write count their writes."""
+    """Rows that several windows write count their writes; a removed photo says since when."""
+    with op.batch_alter_table("photo") as table:
+        table.add_column(sa.Column("removed_at", sa.String(), nullable=False, server_default=""))
     for name in ("address", "meter", "setting"):
         with op.batch_alter_table(name) as table:
             table.add_column(sa.Column("revision", sa.Integer(), nullable=False, server_default="1"))
 
 
 def downgrade() -> None:
+    with op.batch_alter_table("photo") as table:
+        table.drop_column("removed_at")
     for name in ("address", "meter", "setting"):
         with op.batch_alter_table(name) as table:
             table.drop_column("revision")
