@@ -52,7 +52,6 @@ from ohmcensus.storage import (
 from ohmcensus.storage.database import scratch_store
 from ohmcensus.storage.merge import copy_tables, merge
 from ohmcensus.storage.search_text import words_in
-from ohmcensus.storage.trouble import told
 from ohmcensus.storage.tables import (
     AddressRow,
     CoverTimeRow,
@@ -62,6 +61,7 @@ from ohmcensus.storage.tables import (
     PhotoRow,
     SignedSheetRow,
 )
+from ohmcensus.storage.trouble import told
 
 
 @dataclass(frozen=True, slots=True)
@@ -109,8 +109,9 @@ def import_file(context: Context, file: Path, name: str = "", tell: Tell | None 
         If the ending names no format that holds a job, the file is damaged or of a newer kind, does not fit its
         machine sheet, or a job of that id is here and differs.
     """
-    with told(context.store.folder), context.importing, tempfile.TemporaryDirectory(dir=context.store.folder, prefix=".import-") as folder:
-        scratch = scratch_store(Path(folder) / "scratch.db", context.store.folder)
+    folder = context.store.folder
+    with told(folder), context.importing, tempfile.TemporaryDirectory(dir=folder, prefix=".import-") as beside:
+        scratch = scratch_store(Path(beside) / "scratch.db", folder)
         try:
             return _import(context, replace(context, store=scratch, at_hand={}, beside=None), file, name, tell)
         finally:

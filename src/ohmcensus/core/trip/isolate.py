@@ -3,11 +3,13 @@
 from __future__ import annotations
 
 import math
+from collections.abc import Mapping
 from dataclasses import dataclass
 from enum import StrEnum
 from itertools import combinations
 
 import numpy as np
+from numpy.typing import NDArray
 
 from ohmcensus.core.quantity import Interval
 from ohmcensus.core.trip.planner import Pull, next_pull
@@ -119,6 +121,36 @@ def isolate(problem: Problem) -> Isolation:
         shares=_shares(problem, runs) if is_spread else None,
         next=_next(problem, bounds, states),
     )
+
+
+def proved_states(problem: Problem, known: Mapping[str, State]) -> tuple[dict[str, State], bool]:
+    """Return what is proved of the parts that are there, and whether the runs contradict each other.
+
+    Parameters
+    ----------
+    problem
+        Parts and runs.
+    known
+        What fewer runs of the same problem proved, which more runs that agree never take back; empty for nothing.
+    """
+    nothing = {part.id: State.OPEN for part in problem.present}
+    if not problem.is_earth_ok or (problem.method is Method.LEAKAGE and not problem.is_neutral_earthed):
+        return nothing, False
+    polytope = polytope_of(problem, problem.counted)
+    if polytope.is_empty:
+        return nothing, True
+    unit, found = np.eye(len(problem.parts)), dict(known)
+    for place, part in enumerate(problem.parts):
+        if part.id in nothing and found.get(part.id, State.OPEN) is State.OPEN:
+            found[part.id] = _reached(polytope, unit[place], part)
+    return {part: found[part] for part in nothing}, False
+
+
+def _reached(polytope: Polytope, direction: NDArray[np.float64], part: Suspect) -> State:
+    """Return what is proved of one part; its lower end is asked only where the upper one leaves it open."""
+    if polytope.maximum(direction) < part.limit:
+        return State.CLEARED
+    return State.GUILTY if polytope.minimum(direction) > part.limit else State.OPEN
 
 
 def _next(problem: Problem, bounds: dict[str, Interval], states: dict[str, State]) -> Pull | None:

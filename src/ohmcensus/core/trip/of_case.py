@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 import math
-from collections.abc import Mapping
+from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
 from functools import lru_cache
 
@@ -118,7 +118,9 @@ def driven_in(case: Case, run: RunMade) -> Driven | None:
     return Driven(wires.from_line, wires.only_from_neutral, reached.not_reached)
 
 
-def problem_of(case: Case, method: Method, *, until: float = math.inf) -> Problem:
+def problem_of(
+    case: Case, method: Method, *, until: float = math.inf, records: Sequence[RunRecord] | None = None
+) -> Problem:
     """Return the isolation of a case by one method.
 
     A part to which no pole came in a run is perhaps connected: a pass never clears it. A part that was changed is
@@ -133,13 +135,16 @@ def problem_of(case: Case, method: Method, *, until: float = math.inf) -> Proble
         Runs of an insulation tester, or of a leakage tester.
     until
         Order of the last record that counts.
+    records
+        All runs of the method, where they are at hand.
     """
     parts = suspects(case, method)
-    records = [record for record in run_records(case, method) if record.event.order <= until]
+    every = run_records(case, method) if records is None else records
+    counted = [record for record in every if record.event.order <= until]
     orders = _changes(case, until)
-    rows = tuple(row for record in records if (row := _run(record, {part.id for part in parts}, orders)))
+    rows = tuple(row for record in counted if (row := _run(record, {part.id for part in parts}, orders)))
     former = {name for row in rows for name in row.connected | row.maybe} - {part.id for part in parts}
-    last_whole = max((r.event.order for r in records if {part.id for part in parts} <= {*r.body.connected}), default=0)
+    last_whole = max((r.event.order for r in counted if {part.id for part in parts} <= {*r.body.connected}), default=0)
     return Problem(
         method=method,
         parts=(
@@ -152,7 +157,7 @@ def problem_of(case: Case, method: Method, *, until: float = math.inf) -> Proble
         is_earth_ok=not earth_failed(case),
         is_neutral_earthed=not neutral_floats(case),
         former=frozenset(former),
-        is_changed=bool(records) and any(order > last_whole for row in orders.values() for order in row),
+        is_changed=bool(counted) and any(order > last_whole for row in orders.values() for order in row),
     )
 
 

@@ -6,9 +6,9 @@ from dataclasses import dataclass
 
 from ohmcensus.core.case import Case
 from ohmcensus.core.event import Changed, Event
-from ohmcensus.core.trip.isolate import State, isolate
+from ohmcensus.core.trip.isolate import State, proved_states
 from ohmcensus.core.trip.of_case import RunRecord, problem_of, run_records
-from ohmcensus.core.trip.problem import Method
+from ohmcensus.core.trip.problem import Method, Problem
 
 
 @dataclass(frozen=True, slots=True)
@@ -46,11 +46,14 @@ class Repeated:
 
 def story_of(case: Case, method: Method) -> tuple[RunStep, ...]:
     """Return what each run of one method proved, oldest first."""
-    found, known = [], dict[str, State]()
-    for record in run_records(case, method):
-        problem = problem_of(case, method, until=record.event.order)
-        isolation = isolate(problem)
-        states = {part.id: isolation.parts[part.id].state for part in problem.present}
+    records = run_records(case, method)
+    found, known, proved = [], dict[str, State](), dict[str, State]()
+    before: Problem | None = None
+    for record in records:
+        problem = problem_of(case, method, until=record.event.order, records=records)
+        is_same = before is not None and (before.parts, before.is_earth_ok) == (problem.parts, problem.is_earth_ok)
+        states, is_conflict = proved_states(problem, proved if is_same else {})
+        before, proved = problem, {} if is_conflict else states
         new = {part: state for part, state in states.items() if known.get(part, State.OPEN) is not state}
         found.append(
             RunStep(
@@ -58,7 +61,7 @@ def story_of(case: Case, method: Method) -> tuple[RunStep, ...]:
                 tuple(part for part, state in new.items() if state is State.CLEARED),
                 tuple(part for part, state in new.items() if state is State.GUILTY),
                 tuple(part for part, state in new.items() if state is State.OPEN),
-                is_conflict=bool(isolation.conflict),
+                is_conflict=is_conflict,
             )
         )
         known = states
