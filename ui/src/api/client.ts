@@ -7,7 +7,8 @@ export type Line = Schemas["LineView"];
 export type Job = Schemas["JobView"];
 export type Preview = Schemas["LinePreview"];
 export type Meter = Schemas["Meter"];
-export type Settings = Schemas["Settings"];
+export type ListedJob = Schemas["ListedJob"];
+export type Settings = Schemas["KeptSettings"];
 export type Verdict = Schemas["Verdict"];
 export type Safety = Schemas["SafetyState"];
 export type MeterFunction = Schemas["Function"];
@@ -42,6 +43,18 @@ export class ApiError extends Error {
     super(message);
   }
 }
+
+/** What is taken in at most: a larger file is told before it is sent, since its sending would be cut off. */
+export const LARGEST_PHOTO = 30_000_000;
+export const LARGEST_ARCHIVE = 300_000_000;
+
+export function refuseLarge(file: File, most: number): void {
+  if (file.size <= most) return;
+  throw new ApiError(TOO_LARGE(file.name, file.size / 1e6, most / 1e6));
+}
+
+const TOO_LARGE = (name: string, size: number, most: number) =>
+  `${name} has ${size.toFixed(0)} MB, at most ${most.toFixed(0)} MB are taken.`;
 
 export const NO_ANSWER = "The server does not answer. Nothing is lost here: try again when it runs.";
 

@@ -1,21 +1,14 @@
 import {
   keepPreviousData,
   type QueryClient,
+  useInfiniteQuery,
   useMutation,
   useQuery,
   useQueryClient,
 } from "@tanstack/react-query";
-import {
-  ApiError,
-  client,
-  type Job,
-  type Meter,
-  type Schemas,
-  type Settings,
-  type Trace,
-  unwrap,
-} from "./client";
+import { ApiError, client, type Job, type Schemas, type Settings, type Trace, unwrap } from "./client";
 import { deviceId } from "./device";
+import { sendOnce } from "./once";
 
 const traceKey = (jobId: string) => ["trace", jobId];
 export const roomKey = (jobId: string, room?: string) => (room ? ["room", jobId, room] : ["room", jobId]);
@@ -29,11 +22,35 @@ export function seenRevision(queries: QueryClient, jobId: string): number {
   return Math.max(1, ...views.map((view) => view?.job.revision ?? 1));
 }
 
-export function useJobs(find = "") {
-  return useQuery({
-    queryKey: ["jobs", find],
-    queryFn: async () => (await unwrap(client.GET("/api/jobs", { params: { query: { find } } }))).jobs,
+/** Jobs that go on, or that have ended, page by page; a search that was overtaken is given up. */
+export function useJobs(find: string, ended: boolean, isWanted = true) {
+  return useInfiniteQuery({
+    queryKey: ["jobs", find, ended],
+    enabled: isWanted,
+    initialPageParam: "",
+    queryFn: ({ pageParam, signal }) =>
+      unwrap(client.GET("/api/jobs", { params: { query: { find, ended, after: pageParam } }, signal })),
+    getNextPageParam: (page) => page.more || undefined,
     placeholderData: keepPreviousData,
+  });
+}
+
+/** One job at a glance, as the frame of every room shows it. */
+export function useJob(jobId: string) {
+  return useQuery({
+    queryKey: ["job", jobId],
+    enabled: jobId !== "",
+    retry: false,
+    queryFn: () => unwrap(client.GET("/api/jobs/{job_id}", { params: { path: { job_id: jobId } } })),
+  });
+}
+
+/** What is wrong with the data or the disk, a sentence each. */
+export function useHealth() {
+  return useQuery({
+    queryKey: ["health"],
+    refetchInterval: 60_000,
+    queryFn: () => unwrap(client.GET("/api/health")),
   });
 }
 
@@ -80,6 +97,7 @@ function useJobChange<T>(jobId: string, send: (body: T, revision: number) => Pro
       if (merged) queries.setQueryData(traceKey(jobId), merged);
       else void queries.invalidateQueries({ queryKey: traceKey(jobId) });
       void queries.invalidateQueries({ queryKey: ["jobs"] });
+      void queries.invalidateQueries({ queryKey: ["job", jobId] });
       void queries.invalidateQueries({ queryKey: roomKey(jobId) });
     },
   });
@@ -92,33 +110,38 @@ export function merge(before: Trace | undefined, after: Trace): Trace | null {
   return lines.length === after.keys.length ? { ...after, lines } : null;
 }
 
-type Unrevised<T> = Omit<T, "revision">;
+/** What a form fills in; id and revision are added when it is sent. */
+type Typed<T> = Omit<T, "id" | "revision" | "device">;
 
 /** Readings are only ever appended, so one that met a newer revision is sent again on top of it. */
 export function useLogReading(jobId: string) {
   const params = { path: { job_id: jobId } };
-  return useJobChange<Unrevised<Schemas["NewReading"]>>(
+  return useJobChange<Typed<Schemas["NewReading"]>>(
     jobId,
     (body, revision) =>
-      unwrap(
-        client.POST("/api/jobs/{job_id}/readings", {
-          params,
-          body: { ...body, revision, device: deviceId() },
-        }),
+      sendOnce(`${jobId} reading`, body, (id) =>
+        unwrap(
+          client.POST("/api/jobs/{job_id}/readings", {
+            params,
+            body: { ...body, id, revision, device: deviceId() },
+          }),
+        ),
       ),
     true,
   );
 }
 
 export function useWithdraw(jobId: string) {
-  return useJobChange<{ id: string; readingId: string }>(
+  return useJobChange<string>(
     jobId,
-    ({ id, readingId }, revision) =>
-      unwrap(
-        client.POST("/api/jobs/{job_id}/readings/{reading_id}/withdrawal", {
-          params: { path: { job_id: jobId, reading_id: readingId } },
-          body: { id, revision },
-        }),
+    (readingId, revision) =>
+      sendOnce(`${jobId} withdrawal`, readingId, (id) =>
+        unwrap(
+          client.POST("/api/jobs/{job_id}/readings/{reading_id}/withdrawal", {
+            params: { path: { job_id: jobId, reading_id: readingId } },
+            body: { id, revision },
+          }),
+        ),
       ),
     true,
   );
@@ -126,10 +149,12 @@ export function useWithdraw(jobId: string) {
 
 export function useWriteNote(jobId: string) {
   const params = { path: { job_id: jobId } };
-  return useJobChange<Unrevised<Schemas["NewNote"]>>(
+  return useJobChange<Typed<Schemas["NewNote"]>>(
     jobId,
     (body, revision) =>
-      unwrap(client.POST("/api/jobs/{job_id}/notes", { params, body: { ...body, revision } })),
+      sendOnce(`${jobId} note ${body.line}`, body, (id) =>
+        unwrap(client.POST("/api/jobs/{job_id}/notes", { params, body: { ...body, id, revision } })),
+      ),
     false,
   );
 }
@@ -138,10 +163,21 @@ export function useSettings() {
   return useQuery({ queryKey: ["settings"], queryFn: () => unwrap(client.GET("/api/settings")) });
 }
 
-export function useKeepSettings() {
+/** Some settings as they are to be, and the settings as the form was filled with them. */
+type SettingsChange = { seen: Settings; wanted: Partial<Omit<Settings, "revision">> };
+
+/** Only what was changed is sent: what another window changed meanwhile stays, or is told with both values. */
+export function useChangeSettings() {
   const queries = useQueryClient();
   return useMutation({
-    mutationFn: (body: Settings) => unwrap(client.PUT("/api/settings", { body })),
+    mutationFn: ({ seen, wanted }: SettingsChange) => {
+      const changed = Object.entries(wanted).filter(
+        ([name, value]) => JSON.stringify(value) !== JSON.stringify(seen[name as keyof Settings]),
+      );
+      const body = { revision: seen.revision ?? 0, ...Object.fromEntries(changed) };
+      return unwrap(client.PATCH("/api/settings", { body }));
+    },
+    onError: () => queries.invalidateQueries({ queryKey: ["settings"] }),
     onSuccess: (settings) => {
       queries.setQueryData(["settings"], settings);
       void queries.invalidateQueries({
@@ -162,7 +198,7 @@ export function useMeters() {
 export function useKeepMeter() {
   const queries = useQueryClient();
   return useMutation({
-    mutationFn: (body: Meter) => unwrap(client.POST("/api/meters", { body })),
+    mutationFn: (body: Schemas["NewMeter"]) => unwrap(client.POST("/api/meters", { body })),
     onSuccess: () =>
       queries
         .invalidateQueries({ queryKey: ["meters"] })

@@ -1,8 +1,10 @@
 import { type QueryClient, useQuery, useQueryClient } from "@tanstack/react-query";
 import { useEffect, useState } from "react";
-import { client, type Job, type Safety, type Schemas, unwrap } from "./client";
+import { client, type Job, type ListedJob, type Safety, type Schemas, unwrap } from "./client";
 import { roomKey } from "./hooks";
 
+/** What every view of a job says of its machine. */
+type Card = Pick<Job, "id" | "revision" | "power">;
 export type PowerNow = Schemas["PowerNow"];
 /** What the strip says: the state, or that it is not known because the server is silent. */
 export type Stands = Safety | "unknown";
@@ -33,7 +35,7 @@ export function followAnswers(queries: QueryClient): () => void {
 
 /** Whatever shows another state or an older job than the server now tells is asked for again. */
 function refreshBehind(queries: QueryClient, jobId: string, now: PowerNow) {
-  const isBehind = (job: Job) => job.revision < now.revision || job.power.state !== now.power.state;
+  const isBehind = (job: Card) => job.revision < now.revision || job.power.state !== now.power.state;
   for (const queryKey of [["trace", jobId], roomKey(jobId)]) {
     for (const [key, view] of queries.getQueriesData<{ job: Job }>({ queryKey })) {
       if (view && isBehind(view.job)) {
@@ -41,14 +43,17 @@ function refreshBehind(queries: QueryClient, jobId: string, now: PowerNow) {
       }
     }
   }
-  const lists = queries.getQueriesData<Job[]>({ queryKey: ["jobs"] });
-  if (lists.some(([, jobs]) => jobs?.some((job) => job.id === jobId && isBehind(job)))) {
+  const lists = queries.getQueriesData<{ pages: { jobs: ListedJob[] }[] }>({ queryKey: ["jobs"] });
+  const shown = lists.flatMap(([, list]) => list?.pages.flatMap((page) => page.jobs) ?? []);
+  if (shown.some((job) => job.id === jobId && isBehind(job))) {
     void queries.invalidateQueries({ queryKey: ["jobs"] }, { cancelRefetch: false });
   }
+  const job = queries.getQueryData<Job>(["job", jobId]);
+  if (job && isBehind(job)) void queries.invalidateQueries({ queryKey: ["job", jobId] });
 }
 
 /** How the machine of a job stands now: asked every other second, not known once the server is silent. */
-export function usePower(job: Job, isAsked = true): { stands: Stands; power: PowerNow["power"] } {
+export function usePower(job: Card, isAsked = true): { stands: Stands; power: PowerNow["power"] } {
   const queries = useQueryClient();
   const { data, isError } = useQuery({
     queryKey: powerKey(job.id),

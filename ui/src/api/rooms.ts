@@ -5,13 +5,16 @@ import {
   type Click,
   client,
   type EventBody,
+  LARGEST_PHOTO,
   type Meaning,
   type NewIntake,
+  refuseLarge,
   type Schemas,
   unwrap,
 } from "./client";
 import { deviceId } from "./device";
 import { roomKey, seenRevision, useMeters } from "./hooks";
+import { fileMark, sendOnce } from "./once";
 
 const ofJob = (jobId: string) => ({ path: { job_id: jobId } });
 
@@ -42,6 +45,7 @@ function useRefresh(jobId: string) {
   const queries = useQueryClient();
   return () => {
     void queries.invalidateQueries({ queryKey: ["jobs"] });
+    void queries.invalidateQueries({ queryKey: ["job", jobId] });
     void queries.invalidateQueries({ queryKey: ["trace", jobId] });
     return queries.invalidateQueries({ queryKey: roomKey(jobId) });
   };
@@ -52,23 +56,23 @@ export function useEvent(jobId: string) {
   const queries = useQueryClient();
   const refresh = useRefresh(jobId);
   return useMutation({
-    mutationFn: async (body: EventBody) => {
-      const id = crypto.randomUUID();
-      const send = (revision: number) =>
-        unwrap(
-          client.POST("/api/jobs/{job_id}/events", {
-            params: ofJob(jobId),
-            body: { id, revision, body, device: deviceId() },
-          }),
-        );
-      try {
-        return await send(seenRevision(queries, jobId));
-      } catch (error) {
-        const current = error instanceof ApiError ? error.problem?.revision : undefined;
-        if (current === undefined || current === null) throw error;
-        return send(current);
-      }
-    },
+    mutationFn: (body: EventBody) =>
+      sendOnce(`${jobId} ${body.kind}`, body, async (id) => {
+        const send = (revision: number) =>
+          unwrap(
+            client.POST("/api/jobs/{job_id}/events", {
+              params: ofJob(jobId),
+              body: { id, revision, body, device: deviceId() },
+            }),
+          );
+        try {
+          return await send(seenRevision(queries, jobId));
+        } catch (error) {
+          const current = error instanceof ApiError ? error.problem?.revision : undefined;
+          if (current === undefined || current === null) throw error;
+          return send(current);
+        }
+      }),
     onSettled: refresh,
   });
 }
@@ -81,6 +85,7 @@ export function useKeepIntake(jobId: string) {
     onSuccess: (view) => {
       queries.setQueryData(roomKey(jobId, "intake"), view);
       void queries.invalidateQueries({ queryKey: ["jobs"] });
+      void queries.invalidateQueries({ queryKey: ["job", jobId] });
       void queries.invalidateQueries({ queryKey: ["trace", jobId] });
       for (const room of ["safe", "codes"]) {
         void queries.invalidateQueries({ queryKey: roomKey(jobId, room) });
@@ -92,20 +97,22 @@ export function useKeepIntake(jobId: string) {
 export function useKeepPhoto(jobId: string) {
   const refresh = useRefresh(jobId);
   return useMutation({
-    mutationFn: ({ role, file, event = "" }: { role: string; file: File; event?: string }) => {
-      const form = new FormData();
-      form.append("id", crypto.randomUUID());
-      form.append("role", role);
-      form.append("event", event);
-      form.append("file", file);
-      return unwrap(
-        client.POST("/api/jobs/{job_id}/photos", {
-          params: ofJob(jobId),
-          body: form as unknown as Schemas["PhotoForm"],
-          bodySerializer: () => form,
-        }),
-      );
-    },
+    mutationFn: ({ role, file, event = "" }: { role: string; file: File; event?: string }) =>
+      sendOnce(`${jobId} photo ${role} ${event}`, fileMark(file), (id) => {
+        refuseLarge(file, LARGEST_PHOTO);
+        const form = new FormData();
+        form.append("id", id);
+        form.append("role", role);
+        form.append("event", event);
+        form.append("file", file);
+        return unwrap(
+          client.POST("/api/jobs/{job_id}/photos", {
+            params: ofJob(jobId),
+            body: form as unknown as Schemas["PhotoForm"],
+            bodySerializer: () => form,
+          }),
+        );
+      }),
     onSuccess: refresh,
   });
 }
@@ -181,7 +188,7 @@ export function useKeepAddress() {
   return useMutation({
     mutationFn: (body: Address) => unwrap(client.PUT("/api/addresses", { body })),
     onSuccess: () => {
-      for (const queryKey of [["addresses"], ["machines"], ["jobs"], ["trace"], ["room"]]) {
+      for (const queryKey of [["addresses"], ["machines"], ["jobs"], ["job"], ["trace"], ["room"]]) {
         void queries.invalidateQueries({ queryKey });
       }
     },

@@ -1,6 +1,7 @@
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { client, type Schemas, unwrap } from "./client";
 import { roomKey } from "./hooks";
+import { sendOnce } from "./once";
 
 export type ShelfView = Schemas["ShelfView"];
 export type SpareView = Schemas["SpareView"];
@@ -26,11 +27,13 @@ export function useMeasureSpare() {
   const queries = useQueryClient();
   return useMutation({
     mutationFn: ({ id, test, text }: { id: string; test: string; text: string }) =>
-      unwrap(
-        client.POST("/api/shelf/{spare_id}/readings", {
-          params: { path: { spare_id: id } },
-          body: { id: crypto.randomUUID(), test, text },
-        }),
+      sendOnce(`shelf ${id} ${test}`, text, (once) =>
+        unwrap(
+          client.POST("/api/shelf/{spare_id}/readings", {
+            params: { path: { spare_id: id } },
+            body: { id: once, test, text },
+          }),
+        ),
       ),
     onSuccess: (view) => queries.setQueryData(["shelf"], view),
   });

@@ -13,7 +13,8 @@ import { NavLink, Outlet, useLocation } from "react-router";
 import { frame } from "../words/frame";
 import "./frame.css";
 import type { Job } from "../api/client";
-import { useJobs } from "../api/hooks";
+import { useJob } from "../api/hooks";
+import { HealthBanner } from "./HealthBanner";
 import { readLastJob } from "./lastJob";
 import { STAGES } from "./stages";
 import { useGoKeys } from "./useGoKeys";
@@ -25,7 +26,7 @@ export function Frame() {
   const { pathname } = useLocation();
   const jobId = /^\/jobs\/([^/]+)\//.exec(pathname)?.[1] ?? readLastJob();
   const isDark = colorScheme === "dark";
-  const job = useJobs().data?.find((row) => row.id === jobId);
+  const job = useJob(jobId ?? "").data;
   useGoKeys(jobId);
   return (
     <div className="frame">
@@ -73,6 +74,7 @@ export function Frame() {
         </button>
       </nav>
       <main>
+        <HealthBanner />
         <Outlet />
       </main>
     </div>

@@ -1,4 +1,4 @@
-import { type FormEvent, useRef, useState } from "react";
+import { type FormEvent, useState } from "react";
 import { useLogReading } from "../api/hooks";
 import { reading as words } from "../words/frame";
 
@@ -17,15 +17,12 @@ type Props = {
 export function ReadingField({ jobId, typed, label, placeholder, autoFocus, meter, onLogged }: Props) {
   const [text, setText] = useState("");
   const [problem, setProblem] = useState("");
-  const sending = useRef<{ text: string; id: string } | null>(null);
   const log = useLogReading(jobId);
   const submit = async (event: FormEvent) => {
     event.preventDefault();
     if (log.isPending || !text.trim()) return;
-    if (sending.current?.text !== text) sending.current = { text, id: crypto.randomUUID() };
     try {
-      await log.mutateAsync({ id: sending.current.id, text: `${typed}${text}`, meter: meter ?? null });
-      sending.current = null;
+      await log.mutateAsync({ text: `${typed}${text}`, meter: meter ?? null });
       setText("");
       setProblem("");
       onLogged?.();

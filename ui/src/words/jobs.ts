@@ -22,6 +22,13 @@ export const jobs = {
   noMatch: "No job holds these words.",
   next: "Next",
   endedJobs: (many: number) => `Ended (${many})`,
+  showEnded: (many: number) => `Show ended (${many})`,
+  more: "Show more",
+  named: (part: string) => `named: ${part}`,
+  stop: "Cancel",
+  progress: (done: number, total: number) =>
+    total === 0 ? "Reading the file …" : `${done} of ${total} jobs looked at`,
+  stopped: "Stopped: nothing was brought in.",
   import: "Bring in from a file",
   importing: "Bringing in …",
   imported: (jobs: number, already: number) =>

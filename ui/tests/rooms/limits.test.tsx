@@ -20,7 +20,7 @@ test("a kind of part with a limit of its own is kept with the profile", async ()
   const kept: { kinds_megohm?: object }[] = [];
   vi.spyOn(globalThis, "fetch").mockImplementation(async (input) => {
     const request = input as Request;
-    if (request.method === "PUT") kept.push(...(await request.json()).own_profiles);
+    if (request.method === "PATCH") kept.push(...(await request.json()).own_profiles);
     return new Response(JSON.stringify({ profiles: [], kinds: { heater: "Heater", motor: "Motor" } }));
   });
   const own = {

@@ -86,7 +86,7 @@ test("a file that is no job is refused in one sentence", async () => {
 });
 
 test("jobs that came in are counted", async () => {
-  answering({ jobs: ["a", "b"], already: ["c"], photos: 4 }, 201);
+  answering({ id: "", is_over: true, problem: "", jobs: ["a", "b"], already: ["c"], photos: 4 }, 201);
   draw(<ImportJobs />);
   fireEvent.change(screen.getByLabelText("Bring in from a file"), {
     target: { files: [new File(["x"], "all.zip")] },

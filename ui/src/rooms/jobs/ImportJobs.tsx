@@ -1,35 +1,38 @@
 import { IconFileImport } from "@tabler/icons-react";
-import { type ChangeEvent, useState } from "react";
-import { useImportJobs } from "../../api/sheetOut";
+import type { ChangeEvent } from "react";
+import { useImportJobs } from "../../api/imports";
 import { Problem } from "../../app/Problem";
 import { jobs as words } from "../../words/jobs";
 
 /** Jobs out of a file that was exported: all of them or none. */
 export function ImportJobs() {
-  const bring = useImportJobs();
-  const [said, setSaid] = useState("");
-  const choose = async (event: ChangeEvent<HTMLInputElement>) => {
-    const input = event.currentTarget;
-    const file = input.files?.[0];
-    if (!file) return;
-    setSaid("");
-    try {
-      const found = await bring.mutateAsync(file);
-      setSaid(words.imported(found.jobs.length, found.already.length));
-    } catch {
-      // said below
-    }
-    input.value = "";
+  const { begin, stop, view, error, isSending } = useImportJobs();
+  const isRunning = isSending || view?.is_over === false;
+  const choose = (event: ChangeEvent<HTMLInputElement>) => {
+    const file = event.currentTarget.files?.[0];
+    if (file) begin(file);
+    event.currentTarget.value = "";
   };
   return (
     <div className="import-jobs">
       <label className="plain bordered photo-pick">
         <IconFileImport size={20} aria-hidden />
-        {bring.isPending ? words.importing : words.import}
-        <input type="file" accept=".json,.zip" onChange={(event) => void choose(event)} />
+        {isRunning ? words.importing : words.import}
+        <input type="file" accept=".json,.zip" disabled={isRunning} onChange={choose} />
       </label>
-      {said && <p role="status">{said}</p>}
-      <Problem error={bring.error} />
+      {view?.is_over === false && (
+        <div className="row" role="status">
+          <progress max={Math.max(1, view.total ?? 0)} value={view.done ?? 0} />
+          <span>{words.progress(view.done ?? 0, view.total ?? 0)}</span>
+          <button type="button" className="plain bordered" onClick={() => void stop()}>
+            {words.stop}
+          </button>
+        </div>
+      )}
+      {view?.is_over && !view.problem && (
+        <p role="status">{words.imported(view.jobs?.length ?? 0, view.already?.length ?? 0)}</p>
+      )}
+      <Problem error={error} />
     </div>
   );
 }

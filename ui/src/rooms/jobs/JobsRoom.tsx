@@ -1,9 +1,9 @@
 import { TextInput } from "@mantine/core";
 import { useDebouncedValue, useDocumentTitle } from "@mantine/hooks";
 import { IconAlertTriangleFilled } from "@tabler/icons-react";
-import { useEffect, useRef, useState } from "react";
+import { type ReactNode, useEffect, useRef, useState } from "react";
 import { Link } from "react-router";
-import type { Job } from "../../api/client";
+import type { ListedJob } from "../../api/client";
 import { useJobs } from "../../api/hooks";
 import { usePower } from "../../api/power";
 import { SAFETY_MARKS, safetySaid } from "../../app/TopStrip";
@@ -18,7 +18,9 @@ import { NewJobForm } from "./NewJobForm";
 export function JobsRoom() {
   const [find, setFind] = useState("");
   const [wanted] = useDebouncedValue(find, 150);
-  const { data: jobs, error } = useJobs(wanted);
+  const [showsEnded, setShowsEnded] = useState(false);
+  const going = useJobs(wanted, false);
+  const over = useJobs(wanted, true, showsEnded || wanted !== "");
   const [isOpening, setIsOpening] = useState(false);
   const field = useRef<HTMLInputElement>(null);
   useDocumentTitle("Jobs · Ohmcensus");
@@ -33,9 +35,9 @@ export function JobsRoom() {
     window.addEventListener("keydown", press);
     return () => window.removeEventListener("keydown", press);
   }, []);
-  const going = (jobs ?? []).filter((job) => job.ended === null);
-  const ended = (jobs ?? []).filter((job) => job.ended !== null);
-  const isEmpty = jobs?.length === 0 && !find;
+  const first = going.data?.pages[0];
+  const isEmpty = first !== undefined && first.going + first.ended === 0;
+  const error = going.error ?? over.error;
   return (
     <div className="page">
       <div className="head">
@@ -49,8 +51,8 @@ export function JobsRoom() {
       </div>
       {isOpening && <NewJobForm onClose={() => setIsOpening(false)} />}
       {error && <p className="problem">{error.message}</p>}
-      {isEmpty && !isOpening && <p className="quiet">{words.none}</p>}
-      {!isEmpty && (
+      {isEmpty && !wanted && !isOpening && <p className="quiet">{words.none}</p>}
+      {(!isEmpty || wanted) && (
         <TextInput
           ref={field}
           mt="md"
@@ -61,24 +63,25 @@ export function JobsRoom() {
           onChange={(event) => setFind(event.currentTarget.value)}
         />
       )}
-      {jobs?.length === 0 && find && <p className="quiet">{words.noMatch}</p>}
-      <ul className="job-list">
-        {going.map((job) => (
-          <li key={job.id}>
-            <JobCard job={job} />
-          </li>
-        ))}
-      </ul>
-      {ended.length > 0 && (
+      {isEmpty && wanted && <p className="quiet">{words.noMatch}</p>}
+      <JobList list={going} Card={JobCard} />
+      {first !== undefined && first.ended > 0 && (
         <>
-          <h2 className="ended-head">{words.endedJobs(ended.length)}</h2>
-          <ul className="job-list">
-            {ended.map((job) => (
-              <li key={job.id}>
-                <EndedCard job={job} />
-              </li>
-            ))}
-          </ul>
+          <h2 className="ended-head">
+            {wanted ? (
+              words.endedJobs(first.ended)
+            ) : (
+              <button
+                type="button"
+                className="plain"
+                aria-expanded={showsEnded}
+                onClick={() => setShowsEnded(!showsEnded)}
+              >
+                {showsEnded ? words.endedJobs(first.ended) : words.showEnded(first.ended)}
+              </button>
+            )}
+          </h2>
+          {(showsEnded || wanted) && <JobList list={over} Card={EndedCard} />}
         </>
       )}
       <ImportJobs />
@@ -86,26 +89,75 @@ export function JobsRoom() {
   );
 }
 
+type ListProps = { list: ReturnType<typeof useJobs>; Card: (props: { job: ListedJob }) => ReactNode };
+
+/** Pages of jobs, one under the other, and the way to the next one. */
+function JobList({ list, Card }: ListProps) {
+  const jobs = list.data?.pages.flatMap((page) => page.jobs) ?? [];
+  return (
+    <>
+      <ul className="job-list">
+        {jobs.map((job) => (
+          <li key={job.id}>{job.problem ? <UnreadableCard job={job} /> : <Card job={job} />}</li>
+        ))}
+      </ul>
+      {list.hasNextPage && (
+        <button
+          type="button"
+          className="plain bordered more-jobs"
+          disabled={list.isFetchingNextPage}
+          onClick={() => void list.fetchNextPage()}
+        >
+          {words.more}
+        </button>
+      )}
+    </>
+  );
+}
+
+/** A job whose rows are damaged: it says so, and the others go on. */
+function UnreadableCard({ job }: { job: ListedJob }) {
+  return (
+    <div className="card">
+      <JobName job={job} />
+      <p className="hazard">
+        <IconAlertTriangleFilled size={18} aria-hidden /> {job.problem}
+      </p>
+    </div>
+  );
+}
+
+function JobName({ job }: { job: ListedJob }) {
+  return (
+    <h2>
+      <bdi>{job.machine}</bdi>{" "}
+      <span className="quiet">
+        · <bdi>{job.place}</bdi>
+      </span>
+    </h2>
+  );
+}
+
 const DAY = 86_400_000;
 
 /** Worth asking every other second: it is worked on today, or stands otherwise than not proved dead. */
-function isWarm(job: Job): boolean {
+function isWarm(job: ListedJob): boolean {
   return job.safety !== "not_proved" || Date.now() - Date.parse(job.changed_at) < DAY;
 }
 
-function JobCard({ job }: { job: Job }) {
+function JobCard({ job }: { job: ListedJob }) {
   const { stands, power } = usePower(job, isWarm(job));
   const Mark = SAFETY_MARKS[stands];
   const isLook = job.next_step.stage === "intake" && job.symptoms.length > 0;
   return (
     <Link to={`/jobs/${job.id}/${job.next_step.stage}${isLook ? "#look" : ""}`} className="card">
-      <h2>
-        {job.machine} <span className="quiet">· {job.place}</span>
-      </h2>
+      <JobName job={job} />
       <p className={stands === "live" || stands === "under_voltage" ? "said live" : "said"}>
         <Mark size={18} aria-hidden /> {safetySaid(stands, power)}
       </p>
-      <p>{job.complaint || job.symptoms.join(", ") || job.sheet_title}</p>
+      <p>
+        <bdi>{job.complaint || job.symptoms.join(", ") || job.sheet_title}</bdi>
+      </p>
       <p className="count">
         {job.asked === 0 ? words.notStarted : words.asked(job.asked, job.lines)}
         {job.asked > 0 && (
@@ -118,6 +170,7 @@ function JobCard({ job }: { job: Job }) {
       <p className="next-step">
         <b>{words.next}</b> {job.next_step.words}
       </p>
+      {job.named && <p className="quiet count">{words.named(job.named)}</p>}
       <p className="quiet count">
         {words.changed} {momentOf(job.changed_at, Date.now())}
       </p>
@@ -131,12 +184,10 @@ function JobCard({ job }: { job: Job }) {
   );
 }
 
-function EndedCard({ job }: { job: Job }) {
+function EndedCard({ job }: { job: ListedJob }) {
   return (
     <Link to={`/jobs/${job.id}/intake`} className="card is-ended">
-      <h2>
-        {job.machine} <span className="quiet">· {job.place}</span>
-      </h2>
+      <JobName job={job} />
       <p className="quiet count">{momentOf(job.changed_at, Date.now())}</p>
       <p>{job.ended}</p>
     </Link>

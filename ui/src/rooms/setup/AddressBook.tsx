@@ -1,6 +1,6 @@
 import { Checkbox, NativeSelect, TextInput } from "@mantine/core";
 import { type FormEvent, useState } from "react";
-import type { Address } from "../../api/client";
+import { type Address, ApiError } from "../../api/client";
 import { useAddresses, useKeepAddress } from "../../api/rooms";
 import { Problem } from "../../app/Problem";
 import { addresses as words } from "../../words/setup";
@@ -77,8 +77,9 @@ function AddressForm({ start, entries, onClose }: FormProps) {
     try {
       await keep.mutateAsync(draft);
       onClose();
-    } catch {
-      // said below
+    } catch (error) {
+      const revision = error instanceof ApiError ? error.problem?.revision : undefined;
+      if (revision !== undefined && revision !== null) set({ revision });
     }
   };
   const customers = entries.filter((entry) => entry.kind === "customer" && !entry.is_archived);

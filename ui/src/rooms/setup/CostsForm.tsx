@@ -1,9 +1,10 @@
 import { TextInput } from "@mantine/core";
 import { type FormEvent, useState } from "react";
 import type { Settings } from "../../api/client";
-import { useKeepSettings } from "../../api/hooks";
+import { useChangeSettings } from "../../api/hooks";
 import { Problem } from "../../app/Problem";
 import { setup as words } from "../../words/setup";
+import { seenAfter } from "./seenAfter";
 
 type Field = "hour_price" | "call_out_price" | "live_penalty";
 
@@ -18,14 +19,15 @@ export function CostsForm({ settings }: { settings: Settings }) {
     live_penalty: String(settings.live_penalty),
   });
   const [problem, setProblem] = useState("");
-  const keep = useKeepSettings();
+  const [seen, setSeen] = useState(settings);
+  const keep = useChangeSettings();
   const submit = (event: FormEvent) => {
     event.preventDefault();
     const bad = FIELDS.find((field) => !Number.isFinite(number(typed[field])));
     setProblem(bad ? words.notANumber(words.costs[bad]) : "");
     if (bad) return;
     const costs = Object.fromEntries(FIELDS.map((field) => [field, number(typed[field])]));
-    keep.mutate({ ...settings, ...costs });
+    keep.mutate({ seen, wanted: costs }, seenAfter(setSeen));
   };
   return (
     <form className="card stack" aria-label={words.costsTitle} onSubmit={submit}>

@@ -1,7 +1,7 @@
 import { NativeSelect, TextInput } from "@mantine/core";
 import { type FormEvent, useState } from "react";
 import type { Schemas, Settings } from "../../api/client";
-import { useKeepSettings, useLimits } from "../../api/hooks";
+import { useChangeSettings, useLimits } from "../../api/hooks";
 import { Problem } from "../../app/Problem";
 import { setup } from "../../words/setup";
 
@@ -26,7 +26,7 @@ type Typed = Record<(typeof FIGURES)[number][0] | (typeof OPEN_FIGURES)[number][
 /** Which limits a leak is judged by; a built-in profile is changed by making it one's own. */
 export function LimitsForm({ settings }: { settings: Settings }) {
   const { data } = useLimits();
-  const keep = useKeepSettings();
+  const keep = useChangeSettings();
   const own = settings.own_profiles ?? [];
   const all = [...own, ...(data?.profiles ?? [])];
   const [editing, setEditing] = useState<Profile | null>(null);
@@ -39,7 +39,7 @@ export function LimitsForm({ settings }: { settings: Settings }) {
         label={words.which}
         value={settings.profile ?? ""}
         data={[{ value: "", label: words.usual }, ...all.map((row) => ({ value: row.id, label: row.title }))]}
-        onChange={(event) => keep.mutate({ ...settings, profile: event.currentTarget.value })}
+        onChange={(event) => keep.mutate({ seen: settings, wanted: { profile: event.currentTarget.value } })}
       />
       {chosen?.basis && <p className="quiet">{chosen.basis}</p>}
       {chosen?.replaces_standard && (
@@ -54,7 +54,7 @@ export function LimitsForm({ settings }: { settings: Settings }) {
           onKeep={(profile) => {
             const others = own.filter((row) => row.id !== profile.id);
             keep.mutate(
-              { ...settings, profile: profile.id, own_profiles: [...others, profile] },
+              { seen: settings, wanted: { profile: profile.id, own_profiles: [...others, profile] } },
               { onSuccess: () => setEditing(null) },
             );
           }}

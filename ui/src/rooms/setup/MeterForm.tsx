@@ -1,6 +1,6 @@
 import { NativeSelect, TextInput } from "@mantine/core";
 import { type FormEvent, useState } from "react";
-import type { Meter, MeterFunction } from "../../api/client";
+import { ApiError, type Meter, type MeterFunction } from "../../api/client";
 import { useKeepMeter } from "../../api/hooks";
 import { Problem } from "../../app/Problem";
 import { setup as words } from "../../words/setup";
@@ -19,8 +19,11 @@ const COLUMNS: { figure: Figure; label: string }[] = [
   { figure: "digits", label: words.digits },
 ];
 
+type Props = { start: Meter; revision: number; onClose: () => void };
+
 /** A meter of one's own, its figures as the leaflet prints them. */
-export function MeterForm({ start, onClose }: { start: Meter; onClose: () => void }) {
+export function MeterForm({ start, revision, onClose }: Props) {
+  const [seen, setSeen] = useState(revision);
   const [draft, setDraft] = useState<Draft>(() => draftOf(start));
   const keep = useKeepMeter();
   const set = (changes: Partial<Draft>) => setDraft((before) => ({ ...before, ...changes }));
@@ -28,7 +31,13 @@ export function MeterForm({ start, onClose }: { start: Meter; onClose: () => voi
     set({ ranges: draft.ranges.map((row, i) => (i === index ? { ...row, [figure]: typed } : row)) });
   const submit = (event: FormEvent) => {
     event.preventDefault();
-    keep.mutate(meterOf(draft), { onSuccess: onClose });
+    keep.mutate(
+      { ...meterOf(draft), revision: seen },
+      {
+        onSuccess: onClose,
+        onError: (error) => setSeen((error instanceof ApiError && error.problem?.revision) || seen),
+      },
+    );
   };
   return (
     <form className="card stack" onSubmit={submit} noValidate>

@@ -1,17 +1,17 @@
 import type { Meter, Settings } from "../../api/client";
-import { useKeepSettings, useRemoveMeter } from "../../api/hooks";
+import { useChangeSettings, useRemoveMeter } from "../../api/hooks";
 import { setup as words } from "../../words/setup";
 
 type Props = { settings: Settings; meters: Meter[]; generic: string[]; onEdit: (meter: Meter) => void };
 
 /** Every meter with its place in the bag. */
 export function MeterList({ settings, meters, generic, onEdit }: Props) {
-  const keep = useKeepSettings();
+  const keep = useChangeSettings();
   const remove = useRemoveMeter();
   const bag = settings.bag ?? [];
   const toggle = (meterId: string) => {
     const next = bag.includes(meterId) ? bag.filter((id) => id !== meterId) : [...bag, meterId];
-    keep.mutate({ ...settings, bag: next });
+    keep.mutate({ seen: settings, wanted: { bag: next } });
   };
   const copy = (meter: Meter) =>
     onEdit({ ...meter, id: `own-${crypto.randomUUID().slice(0, 8)}`, title: "" });

@@ -1,21 +1,24 @@
 import { Autocomplete, TextInput } from "@mantine/core";
 import { type FormEvent, useState } from "react";
 import type { Settings } from "../../api/client";
-import { useKeepSettings } from "../../api/hooks";
+import { useChangeSettings } from "../../api/hooks";
 import { useAddresses } from "../../api/rooms";
 import { setup as words } from "../../words/setup";
+import { seenAfter } from "./seenAfter";
 
 /** The technician's name and the temperature around the machine. */
 export function PersonForm({ settings }: { settings: Settings }) {
   const [technician, setTechnician] = useState(settings.technician ?? "");
   const [ambient, setAmbient] = useState(String(settings.ambient_celsius ?? 20));
-  const keep = useKeepSettings();
+  const [seen, setSeen] = useState(settings);
+  const keep = useChangeSettings();
   const known = (useAddresses().data ?? []).filter((row) => row.kind === "technician" && !row.is_archived);
   const names = known.map((row) => row.name);
   const submit = (event: FormEvent) => {
     event.preventDefault();
     const celsius = Number(ambient.replace(",", ".").replace("−", "-"));
-    keep.mutate({ ...settings, technician, ambient_celsius: ambient.trim() === "" ? Number.NaN : celsius });
+    const wanted = { technician, ambient_celsius: ambient.trim() === "" ? Number.NaN : celsius };
+    keep.mutate({ seen, wanted }, seenAfter(setSeen));
   };
   return (
     <form className="card stack" onSubmit={submit}>

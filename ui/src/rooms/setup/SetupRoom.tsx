@@ -33,7 +33,14 @@ export function SetupRoom() {
           onEdit={setEditing}
         />
       )}
-      {editing && <MeterForm key={editing.id} start={editing} onClose={() => setEditing(null)} />}
+      {editing && (
+        <MeterForm
+          key={editing.id}
+          start={editing}
+          revision={meters.data?.revisions?.[editing.id] ?? 0}
+          onClose={() => setEditing(null)}
+        />
+      )}
       <AddressBook />
     </div>
   );

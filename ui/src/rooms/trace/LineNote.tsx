@@ -13,10 +13,7 @@ export function LineNote({ jobId, line }: { jobId: string; line: Line }) {
     localStorage.setItem(key, typed);
   };
   const keep = () =>
-    write.mutate(
-      { id: crypto.randomUUID(), line: line.key, text },
-      { onSuccess: () => localStorage.removeItem(key) },
-    );
+    write.mutate({ line: line.key, text }, { onSuccess: () => localStorage.removeItem(key) });
   return (
     <div className="note">
       <label htmlFor="line-note" className="quiet">

@@ -39,7 +39,6 @@ export function QuickLine(props: Props) {
   const [problem, setProblem] = useState("");
   const [hasKeypad, setHasKeypad] = useState(true);
   const input = useRef<HTMLInputElement>(null);
-  const sending = useRef<{ text: string; id: string } | null>(null);
   const log = useLogReading(jobId);
   usePreview(jobId, trace.job.revision, text, meter, onPreview);
 
@@ -63,9 +62,7 @@ export function QuickLine(props: Props) {
   const submit = async (event?: FormEvent, override = "") => {
     event?.preventDefault();
     if (log.isPending) return;
-    if (sending.current?.text !== text) sending.current = { text, id: crypto.randomUUID() };
     const body = {
-      id: sending.current.id,
       text,
       meter,
       ...(override ? { override } : {}),
@@ -73,8 +70,7 @@ export function QuickLine(props: Props) {
     };
     try {
       const after = await log.mutateAsync(body);
-      sending.current = null;
-      const written = after.lines.find((line) => line.reading_id === body.id);
+      const written = after.lines.length === 1 ? after.lines[0] : undefined;
       type("");
       onCorrected();
       onLogged(written?.key ?? "");

@@ -12,7 +12,14 @@ export function SuspectsCard({ view, onObjective }: Props) {
   return (
     <section className="card suspects" aria-label={words.title}>
       <h2>{words.title}</h2>
-      <p aria-live="polite">{view.sentence}</p>
+      {view.preparing ? (
+        <div className="preparing" role="status">
+          <progress aria-hidden="true" />
+          <p>{view.preparing}</p>
+        </div>
+      ) : (
+        <p aria-live="polite">{view.sentence}</p>
+      )}
       {view.cured && <p className="cured">{view.cured}</p>}
       <ol>
         {view.suspects.slice(0, SHOWN).map((row) => (

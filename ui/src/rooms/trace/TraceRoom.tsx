@@ -78,7 +78,7 @@ function Loaded({ jobId, trace }: { jobId: string; trace: Trace }) {
   const takeBack = async (readingId: string | null) => {
     if (!readingId) return setSaid(quick.nothingToUndo);
     try {
-      await withdraw.mutateAsync({ id: crypto.randomUUID(), readingId });
+      await withdraw.mutateAsync(readingId);
       setSaid(quick.undone);
     } catch (problem) {
       if (problem instanceof ApiError) setSaid(problem.message);

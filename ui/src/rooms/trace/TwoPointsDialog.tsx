@@ -28,7 +28,6 @@ export function TwoPointsDialog({ jobId, trace, opened, onClose }: Props) {
     event.preventDefault();
     if (!first || !second) return;
     await log.mutateAsync({
-      id: crypto.randomUUID(),
       text: `between ${first} ${second} ${reading}`,
       function: did,
     });

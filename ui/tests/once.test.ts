@@ -1,0 +1,27 @@
+import { beforeEach, expect, test, vi } from "vitest";
+import { sendOnce } from "../src/api/once";
+
+const lost = () => Promise.reject(new TypeError("connection lost"));
+
+beforeEach(() => vi.useFakeTimers());
+
+test("a lost answer and a second press go out under one id, whatever was drawn anew between", async () => {
+  const ids: string[] = [];
+  await expect(sendOnce("j cover", { panel: "back" }, (id) => (ids.push(id), lost()))).rejects.toThrow();
+  await sendOnce("j cover", { panel: "back" }, async (id) => ids.push(id));
+  expect(ids[0]).toBe(ids[1]);
+});
+
+test("what was acknowledged, changed, or left for ten minutes goes out under another id", async () => {
+  const ids: string[] = [];
+  const take = async (id: string) => ids.push(id);
+  await sendOnce("j a", "same", take);
+  await sendOnce("j a", "same", take);
+  await sendOnce("j b", "one", (id) => (ids.push(id), lost())).catch(() => undefined);
+  await sendOnce("j b", "two", take);
+  await sendOnce("j b", "one", (id) => (ids.push(id), lost())).catch(() => undefined);
+  vi.advanceTimersByTime(11 * 60_000);
+  await sendOnce("j b", "one", take);
+  await sendOnce("j c", "one", take);
+  expect(new Set(ids).size).toBe(ids.length);
+});
