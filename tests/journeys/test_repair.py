@@ -40,7 +40,8 @@ def test_changes_and_runs_are_noted_and_told_conclusive_or_not(demo: Visit, size
     power_again(context, job)
     run.get_by_role("button", name="runs through").click()
     expect(steps.get_by_role("status")).to_contain_text("Conclusive")
-    run.get_by_role("button", name="fails at heat").click()
+    with page.expect_response(lambda answer: answer.url.endswith("/events")):
+        run.get_by_role("button", name="fails at heat").click()
     expect(steps).to_contain_text("fails at heat")
     happened(context, job, Isolated())
     for part in ("harness", "board"):

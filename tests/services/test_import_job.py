@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import io
 import json
+import math
 import zipfile
 from collections.abc import Callable, Iterator
 from pathlib import Path
@@ -123,6 +124,17 @@ def _with(**more: Any) -> Callable[[Raw], Raw]:
     return lambda raw: raw | {"photos": []} | more
 
 
+def _events(**more: Any) -> Callable[[Raw], Raw]:
+    """Return how to spoil what came off."""
+
+    def spoil(raw: Raw) -> Raw:
+        rows = [row for row in raw["events"] if row["body"]["kind"] != "connector_noted"]
+        off = [row | {"body": row["body"] | more} if row["body"]["kind"] == "strip_step" else row for row in rows]
+        return raw | {"photos": [], "events": off}
+
+    return spoil
+
+
 def _history(**more: Any) -> Callable[[Raw], Raw]:
     return lambda raw: raw | {"photos": [], "history": [row | more for row in raw["history"]]}
 
@@ -138,8 +150,34 @@ def _history(**more: Any) -> Callable[[Raw], Raw]:
         (_history(between=None), "lacks its points or its meter"),
         (_history(unit="furlong"), "'furlong' is not a valid Unit"),
         (dict, "names 2 photos that it does not hold: take the archive"),
+        (_history(last_place=math.inf), "no exported job"),
+        (_history(value=math.nan), "no exported job"),
+        (_history(order=2**63), "no exported job"),
+        (_history(at="2026-01-05T08:00:00"), "lacks its time zone"),
+        (_history(at="yesterday"), "no exported job"),
+        (_history(bound="about"), "'about' is not a valid Bound"),
+        (_history(function="taste"), "'taste' is not a valid Function"),
+        (_with(plate={"watts": 5e-324}), "cannot be taken in|no exported job"),
+        (_with(intake_revision=2**70), "no exported job"),
+        (_with(opened_at="2026-01-05"), "lacks its time zone"),
+        (_events(plugs=["no_such_plug"]), "cannot be taken in|does not fit"),
     ],
-    ids=["newer", "no event", "unknown sheet", "odd id", "no sheet", "too old", "unit", "photos"],
+    ids=[
+        *("newer", "no event", "unknown sheet", "odd id", "no sheet", "too old", "unit", "photos"),
+        *(
+            "infinity",
+            "nan",
+            "order",
+            "no zone",
+            "no moment",
+            "bound",
+            "function",
+            "plate",
+            "revision",
+            "opened",
+            "plug",
+        ),
+    ],
 )
 def test_what_is_no_job_is_refused_and_nothing_is_written(
     context: Context, other: Context, job: str, tmp_path: Path, spoil: Callable[[Raw], Raw], said: str

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import io
+import struct
 from dataclasses import dataclass
 
 from PIL import Image, ImageOps, UnidentifiedImageError
@@ -54,18 +55,35 @@ def prepared(body: bytes, name: str) -> Picture:
         raise InputError(what=f"{shown} is a HEIC photo, which is not read here", remedy=remedy, field="photo")
     try:
         with Image.open(io.BytesIO(body), formats=_READ) as found:
-            if found.width * found.height > LARGEST_PIXELS:
-                what = f"{shown} has {found.width} × {found.height} pixels"
-                raise InputError(what=what, remedy="take it at a lower resolution", field="photo")
+            _refuse_large(found, shown)
             found.draft("RGB", (LONGEST_SIDE, LONGEST_SIDE))
-            upright = ImageOps.exif_transpose(found).convert("RGB")
-    except (UnidentifiedImageError, OSError, ValueError, SyntaxError) as error:
+            found.thumbnail((LONGEST_SIDE, LONGEST_SIDE))
+            upright = _upright(found).convert("RGB")
+    except _UNREADABLE as error:
         remedy = "choose a photo in JPEG, PNG or WebP"
         raise InputError(what=f"{shown} is no picture that can be read", remedy=remedy, field="photo") from error
-    upright.thumbnail((LONGEST_SIDE, LONGEST_SIDE))
     small = upright.copy()
     small.thumbnail((SMALL_SIDE, SMALL_SIDE))
     return Picture(_jpeg(upright), _jpeg(small), upright.width, upright.height)
+
+
+# What the picture library raises for content that it cannot make sense of.
+_UNREADABLE = (UnidentifiedImageError, OSError, ValueError, SyntaxError, TypeError, struct.error, ArithmeticError)
+
+
+def _upright(image: Image.Image) -> Image.Image:
+    """Return a picture turned as its EXIF says; one whose EXIF cannot be read stays as it lies."""
+    try:
+        return ImageOps.exif_transpose(image)
+    except (*_UNREADABLE, LookupError, AttributeError):
+        return image
+
+
+def _refuse_large(image: Image.Image, shown: str) -> None:
+    """Refuse a picture of too many pixels before any of them is unpacked."""
+    if image.width * image.height > LARGEST_PIXELS:
+        what = f"{shown} has {image.width} × {image.height} pixels"
+        raise InputError(what=what, remedy="take it at a lower resolution", field="photo")
 
 
 def thumbnail(jpeg: bytes) -> bytes:
@@ -74,12 +92,14 @@ def thumbnail(jpeg: bytes) -> bytes:
     Raises
     ------
     InputError
-        If it is no JPEG that can be read.
+        If it is no JPEG that can be read, or has too many pixels.
     """
     try:
         with Image.open(io.BytesIO(jpeg), formats=["JPEG"]) as found:
+            _refuse_large(found, "a photo in the file")
+            found.draft("RGB", (SMALL_SIDE, SMALL_SIDE))
             small = found.convert("RGB")
-    except (UnidentifiedImageError, OSError, ValueError, SyntaxError) as error:
+    except _UNREADABLE as error:
         what = "a photo in the file is no picture that can be read"
         raise InputError(what=what, remedy="take another copy of the file", field="photo") from error
     small.thumbnail((SMALL_SIDE, SMALL_SIDE))

@@ -61,7 +61,7 @@ class KeptSettings(Settings):
 
 
 class ChangedSettings(BaseModel):
-    """Some settings as they are to be; what is not named stays as it is.
+    """Some settings as they are to be; what is not named stays as it is, and null is no setting.
 
     Attributes
     ----------
@@ -102,7 +102,7 @@ def change_settings(context: Context, wanted: ChangedSettings) -> KeptSettings:
     InputError
         If the bag names a meter that does not exist, the limits are none that are known, or a figure is out of range.
     """
-    named = wanted.model_dump(exclude={"revision"}, exclude_none=True)
+    named = wanted.model_dump(exclude={"revision"}, exclude_unset=True)
     with context.store.write() as session:
         before = settings_in(session)
         after = _checked({**before.model_dump(), **named})

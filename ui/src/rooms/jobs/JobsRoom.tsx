@@ -170,8 +170,8 @@ function JobCard({ job }: { job: ListedJob }) {
       <p className="next-step">
         <b>{words.next}</b> {job.next_step.words}
       </p>
-      {job.named && <p className="quiet count">{words.named(job.named)}</p>}
       <p className="quiet count">
+        {job.named && `${words.named(job.named)} · `}
         {words.changed} {momentOf(job.changed_at, Date.now())}
       </p>
       {job.hazards.length > 0 && (
