@@ -60,7 +60,7 @@ def correction(bench: Bench, job: str, what: str) -> None:
 
 
 def event(bench: Bench, job: str, what: str) -> None:
-    body = Checked(check="cord_looks", outcome={"one": CheckOutcome.GOOD, "other": CheckOutcome.BAD}[what])
+    body = Checked(check="cord.look_cord", outcome={"one": CheckOutcome.GOOD, "other": CheckOutcome.BAD}[what])
     record_event(bench.context, job, NewEvent(id=bench.id, revision=revision(bench.context, job), body=body))
 
 

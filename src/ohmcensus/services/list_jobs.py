@@ -107,10 +107,8 @@ def list_jobs(context: Context, query: JobsQuery | None = None) -> JobsPage:
         rows = summaries.page(session, wanted)
         setup = settings.revision(session)
         page = [_listed(context, session, row, setup, now) for row in rows]
-        other = summaries.number_of(session, _other(wanted))
-        same = summaries.number_of(session, wanted)
+        going, over = summaries.numbers_of(session, wanted)
     more = f"{rows[-1].changed_at} {rows[-1].job_id}" if len(rows) == PAGE else ""
-    going, over = (other, same) if asked.ended else (same, other)
     return JobsPage(jobs=page, going=going, ended=over, more=more)
 
 
@@ -123,10 +121,6 @@ def _wanted(session: Session, asked: JobsQuery) -> Wanted:
         what = f"no page of jobs begins at '{asked.after[:40]}'"
         raise InputError(what=what, remedy="begin with the first page", field="after")
     return Wanted(asked.ended, words, named, (moment, job_id), PAGE)
-
-
-def _other(wanted: Wanted) -> Wanted:
-    return Wanted(not wanted.is_ended, wanted.words, wanted.sheets)
 
 
 def _listed(context: Context, session: Session, row: Summary, setup: int, now: datetime) -> ListedJob:

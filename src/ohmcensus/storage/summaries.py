@@ -78,7 +78,7 @@ _AT_PLACE = text(
 )
 _SHEETS = text("SELECT job.id, machine.sheet_id FROM job JOIN machine ON machine.id = job.machine_id")
 _COLUMNS = "job.id, job.changed_at, job.revision, job_summary.asked, job_summary.outside, card, version"
-_JOINED = "FROM job JOIN job_summary ON job_summary.job_id = job.id"
+_JOINED = "job JOIN job_summary ON job_summary.job_id = job.id"
 _AFTER = " AND (job.changed_at, job.id) < (:moment, :id)"
 _ORDER = " ORDER BY job.changed_at DESC, job.id DESC LIMIT :most"
 
@@ -125,38 +125,50 @@ def sheets_of(session: Session, job_ids: Sequence[str]) -> set[str]:
 
 def page(session: Session, wanted: Wanted) -> list[Summary]:
     """Return one page of jobs, the last changed one first."""
-    where, told = _where(wanted)
+    hits, source, told = _found(wanted)
+    where = "job.is_ended = :ended"
+    told |= {"ended": wanted.is_ended, "most": wanted.most}
     if wanted.before[1]:
-        where, told = where + _AFTER, {**told, "moment": wanted.before[0], "id": wanted.before[1]}
-    statement = f"SELECT {_COLUMNS} {_JOINED} WHERE {where}{_ORDER}"
-    rows = session.connection().execute(text(statement), {**told, "most": wanted.most})
-    return [Summary(*row) for row in rows]
+        where, told = where + _AFTER, told | {"moment": wanted.before[0], "id": wanted.before[1]}
+    statement = f"{hits} SELECT {_COLUMNS} FROM {source} WHERE {where}{_ORDER}"  # noqa: S608 - values are bound
+    return [Summary(*row) for row in session.connection().execute(text(statement), told)]
 
 
-def number_of(session: Session, wanted: Wanted) -> int:
-    """Return how many jobs there are on all pages."""
-    where, told = _where(wanted)
-    source = _JOINED if wanted.words else "FROM job"
-    found = session.connection().execute(text(f"SELECT count(*) {source} WHERE {where}"), told)
-    return int(found.scalar_one())
+def numbers_of(session: Session, wanted: Wanted) -> tuple[int, int]:
+    """Return how many jobs there are on all pages that go on, and that have ended."""
+    if not wanted.words:
+        found = session.connection().execute(_ALL).all()
+    else:
+        hits, source, told = _found(wanted)
+        statement = f"{hits} SELECT job.is_ended, count(*) FROM {source} GROUP BY job.is_ended"  # noqa: S608 - as above
+        found = session.connection().execute(text(statement), told).all()
+    counted = {bool(is_ended): int(number) for is_ended, number in found}
+    return counted.get(False, 0), counted.get(True, 0)
 
 
-def _where(wanted: Wanted) -> tuple[str, dict[str, object]]:
-    """Return the condition and its values."""
-    said, told = ["job.is_ended = :ended"], dict[str, object](ended=wanted.is_ended)
+def _found(wanted: Wanted) -> tuple[str, str, dict[str, object]]:
+    """Return the hits of each word as tables, what they are joined to, and their values.
+
+    The hits of a word are found once; asked for each job they would be looked up again and again.
+    """
+    said, source, told = list[str](), _JOINED, dict[str, object]()
     for at, (word, sheets) in enumerate(zip(wanted.words, wanted.sheets, strict=True)):
         told[f"word{at}"] = matching(word)
-        hit = _FOUND.format(at=at)
+        hit = f"SELECT rowid AS number FROM job_search WHERE job_search MATCH :word{at}"  # noqa: S608 - bound
         if sheets:
             of_word = {f"sheet{at}_{place}": sheet for place, sheet in enumerate(sheets)}
-            told.update(of_word)
-            hit = f"({hit} OR {_OF_SHEET.format(names=', '.join(f':{name}' for name in of_word))})"
-        said.append(hit)
-    return " AND ".join(said), told
+            told |= of_word
+            hit += f" UNION {_OF_SHEET.format(names=', '.join(f':{name}' for name in of_word))}"
+        said.append(f"hit{at} AS MATERIALIZED ({hit})")
+        source += f" JOIN hit{at} ON hit{at}.number = job_summary.number"
+    return f"WITH {', '.join(said)}" if said else "", source, told
 
 
-_FOUND = "job_summary.number IN (SELECT rowid FROM job_search WHERE job_search MATCH :word{at})"
-_OF_SHEET = "job.machine_id IN (SELECT id FROM machine WHERE sheet_id IN ({names}))"
+_ALL = text("SELECT is_ended, count(*) FROM job GROUP BY is_ended")
+_OF_SHEET = (
+    "SELECT job_summary.number FROM machine JOIN job ON job.machine_id = machine.id"
+    " JOIN job_summary ON job_summary.job_id = job.id WHERE machine.sheet_id IN ({names})"
+)
 
 
 def matching(word: str) -> str:
