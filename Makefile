@@ -1,6 +1,7 @@
 # make demo    install, build, seed and serve the demo; prints its address
 # make test    everything: checks, tests of the core, the API and the interface in real Chromium
 # make check   ruff, mypy, import contracts, biome, tsc
+# make harsh   attacks at full size: kills, full disks, damaged and hostile files, twenty technicians
 # make bench   speed, side by side with a bare store in the same run
 # make shots   the pictures in docs/screenshots
 # make dev     API and interface with live reload
@@ -12,7 +13,7 @@ STATIC := src/ohmcensus/web/static/index.html
 UI_SOURCES := $(shell find ui/src ui/build -type f) ui/index.html ui/vite.config.ts ui/package.json
 SYSTEM := chromium ngspice pdftotext
 
-.PHONY: demo test check bench shots dev types lock system clean
+.PHONY: demo test check bench harsh shots dev types lock system clean
 .DELETE_ON_ERROR:
 
 demo: .make/run $(STATIC)
@@ -31,6 +32,9 @@ check: .make/dev .make/ui
 
 bench: .make/dev $(STATIC)
 	.venv/bin/python -m benchmarks
+
+harsh: .make/dev $(STATIC)
+	.venv/bin/python -m benchmarks.harsh
 
 shots: .make/dev $(STATIC)
 	.venv/bin/python -m scripts.shots docs/screenshots

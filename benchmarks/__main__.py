@@ -4,6 +4,7 @@ from benchmarks import (
     circuit_speed,
     diagnosis_truth,
     dictionary_speed,
+    growth,
     replay_speed,
     safety_truth,
     slice_speed,
@@ -11,6 +12,7 @@ from benchmarks import (
 )
 
 slice_speed.main()
+growth.main()
 circuit_speed.main()
 dictionary_speed.main()
 replay_speed.main()

@@ -9,6 +9,8 @@ from collections.abc import Callable, Hashable
 
 Work = Callable[[], None]
 _LOG = logging.getLogger(__name__)
+# After each work it rests as long as that took, so that answers have at least half of the time; at most so long.
+LONGEST_REST_S = 0.2
 
 
 class Beside:
@@ -43,10 +45,12 @@ class Beside:
     def _run(self) -> None:
         while (found := self._next()) is not None:
             key, work = found
+            begun = time.monotonic()
             try:
                 work()
             except Exception:  # noqa: BLE001 - what is worked out beside is worked out again when it is asked for
                 _LOG.warning("work beside failed: %s", key, exc_info=True)
+            time.sleep(min(LONGEST_REST_S, time.monotonic() - begun))
 
     def _next(self) -> tuple[Hashable, Work] | None:
         """Wait for what is due; return None once it is over."""

@@ -73,7 +73,7 @@ def write_reading(
     """
     with context.store.write() as session:
         job = take(context, session, job_id)
-        if _is_retry(session, job, new):
+        if _is_retry(job, new):
             return job, None
         refuse_ended(job)
         corrected = _standing(job.case, str(new.supersedes)) if new.supersedes else None
@@ -133,7 +133,7 @@ def write_withdrawal(context: Context, job_id: str, reading_id: str, new: Withdr
     """
     with context.store.write() as session:
         job = take(context, session, job_id)
-        if _is_taken_back(session, job, str(new.id), reading_id):
+        if _is_taken_back(job, str(new.id), reading_id):
             return job, None
         refuse_ended(job)
         gone = _standing(job.case, reading_id)
@@ -162,9 +162,9 @@ def _append(session: Session, job: JobAtHand, stated: int, row: Reading, judgeme
     return after
 
 
-def _is_retry(session: Session, job: JobAtHand, new: NewReading) -> bool:
-    """Tell whether this very reading is stored already; refuse its id for another one, or on another job."""
-    row = _stored(session, job, str(new.id))
+def _is_retry(job: JobAtHand, new: NewReading) -> bool:
+    """Tell whether this very reading is stored already; refuse its id for another one (of another job: the store)."""
+    row = _stored(job, str(new.id))
     if row is None:
         return False
     says = (new.text.strip(), new.meter or row.meter.id, str(new.supersedes) if new.supersedes else None, new.device)
@@ -173,20 +173,17 @@ def _is_retry(session: Session, job: JobAtHand, new: NewReading) -> bool:
     return True
 
 
-def _is_taken_back(session: Session, job: JobAtHand, new_id: str, reading_id: str) -> bool:
-    """Tell whether this very withdrawal is stored already; refuse its id for another one, or on another job."""
-    row = _stored(session, job, new_id)
+def _is_taken_back(job: JobAtHand, new_id: str, reading_id: str) -> bool:
+    """Tell whether this very withdrawal is stored already; refuse its id for another one."""
+    row = _stored(job, new_id)
     if row is not None and not (row.withdrawn and row.supersedes == reading_id):
         raise used_id(new_id, "reading")
     return row is not None
 
 
-def _stored(session: Session, job: JobAtHand, reading_id: str) -> Reading | None:
-    """Return a reading of a job by its id; refuse the id of a reading of another job."""
-    found = next((row for row in job.case.readings if row.id == reading_id), None)
-    if found is None and readings.exists(session, reading_id):
-        raise used_id(reading_id, "reading")
-    return found
+def _stored(job: JobAtHand, reading_id: str) -> Reading | None:
+    """Return a reading of a job by its id."""
+    return next((row for row in job.case.readings if row.id == reading_id), None)
 
 
 def _standing(case: Case, reading_id: str) -> Reading:

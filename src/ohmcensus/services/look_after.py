@@ -73,7 +73,7 @@ def _fill_in(context: Context) -> None:
         setup = settings.revision(session)
         ends = session.exec(select(EventRow.job_id, EventRow.revision).where(EventRow.kind == "ended")).all()
         unsigned = [row for row in ends if signed_sheets.get(session, *row) is None]
-        going = summaries.page(session, Wanted(is_ended=False, most=1000))
+        going = summaries.page(session, Wanted(is_ended=False, most=10_000))
         over = summaries.page(session, Wanted(is_ended=True))
         stale = [row.job_id for row in (*going, *over) if row.version != version_of(row.revision, setup)]
         sheets = sheets_in(session)

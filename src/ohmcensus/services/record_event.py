@@ -119,7 +119,7 @@ def write_event(
     """
     with context.store.write() as session:
         job = take(context, session, job_id)
-        if _is_retry(session, job, new):
+        if _is_retry(job, new):
             return job
         if not isinstance(new.body, Reopened):
             refuse_ended(job)
@@ -180,13 +180,11 @@ def _completed(context: Context, session: Session, job: JobAtHand, body: Body) -
     return body
 
 
-def _is_retry(session: Session, job: JobAtHand, new: NewEvent) -> bool:
-    """Tell whether this very event is stored already; refuse its id for another one, or on another job."""
+def _is_retry(job: JobAtHand, new: NewEvent) -> bool:
+    """Tell whether this very event is stored already; refuse its id for another one (of another job: the store)."""
     wanted = str(new.id)
     stored = next((event for event in job.case.events if event.id == wanted), None)
     if stored is None:
-        if events.exists(session, wanted):
-            raise used_id(wanted, "event")
         return False
     filled = {
         name: getattr(stored.body, name)

@@ -20,8 +20,7 @@ def summarise(session: Session, job: JobAtHand, words: str = "") -> None:
     words
         What was written, as it can be searched.
     """
-    summaries.count(session, job.stored.id, *job.counted)
-    summaries.add_words(session, job.stored.id, words)
+    summaries.write(session, job.stored.id, *job.counted, words)
 
 
 def summarise_head(session: Session, job: JobAtHand) -> None:

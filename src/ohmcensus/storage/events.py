@@ -2,8 +2,6 @@
 
 from __future__ import annotations
 
-from collections.abc import Sequence
-
 from pydantic import TypeAdapter
 from sqlalchemy import bindparam, select
 from sqlalchemy.exc import IntegrityError
@@ -18,11 +16,6 @@ _BODY: TypeAdapter[Body] = TypeAdapter(Body)
 _OF_JOB = (
     select(_EVENT)
     .where(_EVENT.c.job_id == bindparam("job"), _EVENT.c.revision > bindparam("after"))
-    .order_by(_EVENT.c.revision)
-)
-_OF_KINDS = (
-    select(_EVENT.c.revision, _EVENT.c.kind)
-    .where(_EVENT.c.job_id == bindparam("job"), _EVENT.c.kind.in_(bindparam("kinds", expanding=True)))
     .order_by(_EVENT.c.revision)
 )
 
@@ -56,14 +49,3 @@ def of_job(session: Session, job_id: str, *, after: int = 0) -> list[Event]:
     """Return all events of a job written after a revision, oldest first."""
     rows = session.connection().execute(_OF_JOB, {"job": job_id, "after": after})
     return [Event(row.id, _BODY.validate_json(row.body), row.at, row.who, row.revision, row.device) for row in rows]
-
-
-def exists(session: Session, event_id: str) -> bool:
-    """Tell whether any job has an event of that id."""
-    return session.get(EventRow, event_id) is not None
-
-
-def of_kinds(session: Session, job_id: str, kinds: Sequence[str]) -> list[tuple[int, str]]:
-    """Return revision and kind of the events of a job that are of some kinds, oldest first."""
-    rows = session.connection().execute(_OF_KINDS, {"job": job_id, "kinds": list(kinds)})
-    return [(row.revision, row.kind) for row in rows]

@@ -53,11 +53,6 @@ def restore(session: Session, job_id: str, reading: Reading, sentence: str) -> N
     _insert(session, job_id, reading, reading.order, _Told(reading.told, sentence))
 
 
-def exists(session: Session, reading_id: str) -> bool:
-    """Tell whether any job has a reading of that id."""
-    return session.get(ReadingRow, reading_id) is not None
-
-
 def sentences(session: Session, job_id: str) -> dict[str, str]:
     """Return the judgement of the day of every reading of a job, by its id."""
     rows = session.connection().execute(_OF_JOB, {"job": job_id, "after": 0})

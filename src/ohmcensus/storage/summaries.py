@@ -90,20 +90,16 @@ def begin(session: Session, job_id: str) -> None:
     connection.execute(_BEGIN_SEARCH)
 
 
-def count(session: Session, job_id: str, asked: int, outside: int) -> None:
-    """Write how many lines have a reading, and how many are outside."""
+def write(session: Session, job_id: str, asked: int, outside: int, words: str) -> None:
+    """Write how many lines have a reading, how many are outside, and add what was written to what it is found by."""
     session.connection().execute(_COUNT, {"job": job_id, "asked": asked, "outside": outside})
+    if words.strip():
+        session.connection().execute(_LOG, {"job": job_id, "log": words})
 
 
 def head(session: Session, job_id: str, words: str) -> None:
     """Write what a job can be found by: names, complaint, plate; in the place of what was there."""
     session.connection().execute(_HEAD, {"job": job_id, "head": words})
-
-
-def add_words(session: Session, job_id: str, words: str) -> None:
-    """Add what was written down to what a job can be found by."""
-    if words.strip():
-        session.connection().execute(_LOG, {"job": job_id, "log": words})
 
 
 def keep_card(session: Session, job_id: str, card: str, version: str) -> None:

@@ -4,10 +4,12 @@ from __future__ import annotations
 
 from typing import cast
 
-from flask import Response, current_app
+from flask import Response, current_app, g
 from pydantic import BaseModel
 
 from ohmcensus.services.context import Context
+from ohmcensus.services.show_job import JobView
+from ohmcensus.services.show_power import PowerNow
 
 
 def context() -> Context:
@@ -16,5 +18,8 @@ def context() -> Context:
 
 
 def answer(view: BaseModel, status: int = 200) -> Response:
-    """Return a view as JSON."""
+    """Return a view as JSON; how the machine of its job stands is remembered for the header of the answer."""
+    job = getattr(view, "job", view)
+    if isinstance(job, JobView):
+        g.power = PowerNow(revision=job.revision, now=context().now(), power=job.power)
     return Response(view.model_dump_json(), status=status, mimetype="application/json")

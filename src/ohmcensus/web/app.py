@@ -8,7 +8,7 @@ from http import HTTPStatus
 from pathlib import Path
 from typing import Any
 
-from flask import Flask, Response, abort, request
+from flask import Flask, Response, abort, g, request
 from flask_openapi3 import Info, OpenAPI
 from pydantic_core import from_json
 
@@ -131,7 +131,8 @@ def _carry_power(response: Response) -> None:
     job_id = (request.view_args or {}).get("job_id")
     if isinstance(job_id, str):
         with suppress(OhmcensusError):
-            response.headers[POWER_HEADER] = show_power(context(), job_id).model_dump_json(ensure_ascii=True)
+            power = g.get("power") or show_power(context(), job_id)
+            response.headers[POWER_HEADER] = power.model_dump_json(ensure_ascii=True)
 
 
 def _follow_change(response: Response) -> None:
