@@ -37,6 +37,19 @@ def test_position_and_camera_are_left_out(kind: str) -> None:
         assert "exif" not in image.info
 
 
+@pytest.mark.filterwarnings("ignore")
+@pytest.mark.parametrize("place", range(0, 160, 3))
+def test_odd_exif_keeps_the_picture(place: int) -> None:
+    body = bytearray(photo((60, 40), orientation=TURNED_RIGHT))
+    start = body.index(b"Exif")
+    body[start + 6 + place % 150] ^= 0xFF
+    try:
+        kept = prepared(bytes(body), "plate")
+    except InputError:
+        return
+    assert {kept.width, kept.height} == {60, 40}
+
+
 def test_it_is_turned_upright_and_shrunk() -> None:
     kept = prepared(photo((4000, 1000), orientation=TURNED_RIGHT), "plate")
     assert (kept.width, kept.height) == (LONGEST_SIDE // 4, LONGEST_SIDE)

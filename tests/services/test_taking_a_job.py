@@ -36,11 +36,13 @@ from ohmcensus.core.event import (
 )
 from ohmcensus.core.intake import Alteration, Complaint, DataPlate
 from ohmcensus.core.symptom import Symptom
+from ohmcensus.services.at_hand import take
 from ohmcensus.services.context import Context
 from ohmcensus.services.keep_address import Address, AddressKind, keep_address, list_machines, show_addresses
 from ohmcensus.services.keep_intake import NewIntake, keep_intake
 from ohmcensus.services.keep_meanings import Meanings, SheetCopy, copy_sheet, keep_meanings, list_sheets
 from ohmcensus.services.keep_photo import NewPhoto, find_picture, keep_photo, remove_photo
+from ohmcensus.services.list_jobs import JobsQuery, list_jobs
 from ohmcensus.services.log_reading import NewReading, log_reading
 from ohmcensus.services.open_job import NewJob, open_job
 from ohmcensus.services.record_event import NewEvent, record_event
@@ -48,6 +50,8 @@ from ohmcensus.services.show_codes import Clicks, Pattern, coach, decode, show_c
 from ohmcensus.services.show_intake import IntakeView, show_intake
 from ohmcensus.services.show_job import show_job
 from ohmcensus.services.show_safe import show_safe
+from ohmcensus.services.show_sheet_out import show_sheet_out
+from ohmcensus.storage import jobs
 
 
 @pytest.fixture
@@ -257,6 +261,54 @@ def test_the_address_book_refuses_doubles_and_strangers(context: Context, job: s
     keep_address(context, place.model_copy(update={"customer_id": owner.id, "is_archived": True}))
     assert every_job(context)[0].customer == "Marina"
     assert list_machines(context) == []
+
+
+def test_a_store_of_the_version_before_keeps_readings_events_and_what_they_are_found_by(tmp_path: Path) -> None:
+    import sqlite3  # noqa: PLC0415
+
+    from alembic import command  # noqa: PLC0415
+    from sqlalchemy import create_engine  # noqa: PLC0415
+
+    from ohmcensus.core.meter import generic_meter  # noqa: PLC0415
+    from ohmcensus.storage.database import FILE_NAME, open_store  # noqa: PLC0415
+    from ohmcensus.storage.migrate import config_for  # noqa: PLC0415
+
+    engine = create_engine(f"sqlite:///{tmp_path / FILE_NAME}")
+    command.upgrade(config_for(engine), "0005")
+    engine.dispose()
+    meter, at = generic_meter("multimeter-6000").model_dump_json(), "2026-06-01T10:00:00Z"
+    with sqlite3.connect(tmp_path / FILE_NAME) as old:
+        old.execute("INSERT INTO address VALUES ('p', 'place', 'Quay', '', '', NULL, 0)")
+        machine = "INSERT INTO machine (id, sheet_id, name, place_id, plate) VALUES ('m', 'fl7-u', 'M 9', 'p', ?)"
+        old.execute(machine, ('{"serial": "S-1"}',))
+        for job, end in (("j", False), ("k", True)):
+            columns = "id, intake_revision, machine_id, complaint, opened_at, changed_at, revision, unknown_keys"
+            told = (job, 1, "m", '{"words": "cold"}', at, at, 4, "{}")
+            old.execute(f"INSERT INTO job ({columns}) VALUES (?, ?, ?, ?, ?, ?, ?, ?)", told)  # noqa: S608
+            body = '{"kind": "strip_step", "words": "back panel", "fasteners": 4, "panel": "back", "minutes": 9.0}'
+            old.execute("INSERT INTO event VALUES (?, ?, 3, ?, ?, 'A', '')", (f"e{job}", job, body, at))
+            if end:
+                why = '{"kind": "ended", "why": "no time left"}'
+                old.execute("INSERT INTO event VALUES (?, ?, 4, ?, ?, 'A', '')", (f"f{job}", job, why, at))
+            old.execute(
+                "INSERT INTO reading VALUES (?, ?, 2, 'outlet.ln', 'outlet.l', 'outlet.n', 'volts_ac', ?, 'outlet 229',"
+                " 229.0, 'volt', 'exact', 1.0, 20.0, '{}', 'inside', 'inside', ?, 'A', NULL, 0)",
+                (f"r{job}", job, meter, at),
+            )
+    old.close()
+    store = open_store(tmp_path)
+    context = Context(store)
+    going, ended = list_jobs(context), list_jobs(context, JobsQuery(ended=True))
+    assert ([row.id for row in going.jobs], [row.id for row in ended.jobs]) == (["j"], ["k"])
+    for word in ("229", "back", "cold", "quay"):
+        assert [row.id for row in every_job(context, word)] == ["j", "k"], word
+    with store.read() as session:
+        case = take(context, session, "j").case
+        assert (case.readings[0].meter.id, case.timed["back"].jobs) == ("multimeter-6000", 1)
+        assert [row.id for row in jobs.of_serial(session, "S-1")] == ["j", "k"]
+    assert show_sheet_out(context, "k").signed
+    assert (tmp_path / "before-0006.db").exists()
+    store.close()
 
 
 def test_an_older_store_keeps_its_places_complaints_and_serials(tmp_path: Path) -> None:

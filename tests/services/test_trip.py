@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from random import Random
 from uuid import uuid4
 
 import pytest
@@ -23,7 +24,11 @@ from ohmcensus.core.event import (
     RunWithdrawn,
     Supply,
 )
-from ohmcensus.core.trip.isolate import State
+from ohmcensus.core.trip.isolate import State, isolate
+from ohmcensus.core.trip.of_case import problem_of, suspects
+from ohmcensus.core.trip.problem import Method
+from ohmcensus.core.trip.story import story_of
+from ohmcensus.services.at_hand import take
 from ohmcensus.services.context import Context
 from ohmcensus.services.keep_settings import Settings, keep_settings
 from ohmcensus.services.open_job import NewJob, open_job
@@ -213,6 +218,36 @@ def test_a_withdrawn_run_is_gone_and_the_story_says_what_each_proved(context: Co
     happened(context, job, RunWithdrawn(run=steps[1].run))
     assert len(seen(context, job).runs) == 1
     assert {part.state for part in seen(context, job).parts} == {State.OPEN}
+
+
+@pytest.mark.parametrize("seed", range(4))
+def test_the_story_by_what_each_run_adds_is_the_isolation_of_all_runs_before(
+    context: Context, job: str, seed: int
+) -> None:
+    prove_dead(context, job)
+    chance = Random(seed)  # noqa: S311 - which parts are in
+    with context.store.read() as session:
+        parts = [part.id for part in suspects(take(context, session, job).case, Method.INSULATION)]
+    leaks = {part: chance.choice([0.01, 0.03, 0.4, 3.0]) for part in parts}
+    for number in range(12):
+        inside = tuple(part for part in parts if chance.random() < 0.6) or tuple(parts)
+        if number == 7:
+            happened(context, job, Changed(part="heater", intervention=Intervention.REPLACED))
+        wrong = 30.0 if number == 9 and seed == 3 else 1.0
+        text = f"{wrong / sum(leaks[part] for part in inside):.2f}M"
+        happened(context, job, RunMade(method="insulation", connected=inside, text=text))
+    with context.store.read() as session:
+        case = take(context, session, job).case
+    known: dict[str, State] = {}
+    for step in story_of(case, Method.INSULATION):
+        problem = problem_of(case, Method.INSULATION, until=step.record.event.order)
+        whole = isolate(problem)
+        states = {part.id: whole.parts[part.id].state for part in problem.present}
+        assert step.is_conflict == bool(whole.conflict)
+        for state, parts_said in ((State.CLEARED, step.cleared), (State.GUILTY, step.guilty)):
+            changed = {part for part, now in states.items() if now is state and known.get(part, State.OPEN) is not now}
+            assert set(parts_said) == changed
+        known = states
 
 
 def test_after_the_culprit_the_same_run_again_and_a_second_leak_is_looked_for(context: Context, job: str) -> None:

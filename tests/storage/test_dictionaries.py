@@ -2,14 +2,26 @@
 
 from __future__ import annotations
 
+import time
+from concurrent.futures import ThreadPoolExecutor
+from dataclasses import replace
 from pathlib import Path
+from uuid import uuid4
 
+import grimp
 import numpy as np
 import pytest
 
 from ohmcensus.core.sheet import Sheet
+from ohmcensus.services.beside import Beside
+from ohmcensus.services.context import Context
 from ohmcensus.services.find_sheet import find_sheet
-from ohmcensus.storage.dictionaries import FOLDER, kept_dictionary
+from ohmcensus.services.keep_meanings import SheetCopy, copy_sheet
+from ohmcensus.services.open_job import NewJob, open_job
+from ohmcensus.services.outcome_tables import table_of
+from ohmcensus.services.show_suspects import SuspectsQuery, show_suspects
+from ohmcensus.storage.code_digest import code_digest
+from ohmcensus.storage.dictionaries import DEPENDS_ON, FOLDER, kept_dictionary
 
 
 @pytest.fixture
@@ -48,3 +60,37 @@ def test_a_folder_that_cannot_be_written_costs_time_only(tmp_path: Path, small: 
 
 def _without(part: str, sheet: Sheet) -> dict[str, tuple[str, ...]]:
     return {name: tuple(p for p in pins if not p.startswith(f"{part}.")) for name, pins in sheet.nets.items()}
+
+
+def test_its_key_holds_every_source_that_decides_it() -> None:
+    graph = grimp.build_graph("ohmcensus")
+    used = graph.find_upstream_modules("ohmcensus.core.machine.dictionary")
+    # Words, names and errors decide no figure.
+    free = {"codes", "errors", "names", "symptom", "trimmed"}
+    told = {name.removesuffix(".py").removeprefix("core/") for name in DEPENDS_ON}
+    missing = {module.split(".")[2] for module in used} - told - free
+    assert missing == set()
+    assert code_digest(*DEPENDS_ON) != code_digest("core/safety")
+
+
+def test_six_who_ask_at_once_have_it_made_once(tmp_path: Path, small: Sheet) -> None:
+    edited = small.model_copy(update={"title": "asked by six"})
+    with ThreadPoolExecutor(6) as pool:
+        tables = list(pool.map(lambda _: table_of(tmp_path, edited), range(6)))
+    assert len({id(table) for table in tables}) == 1
+    assert len(list((tmp_path / FOLDER).iterdir())) == 1
+
+
+def test_while_it_is_made_the_screen_is_told_and_then_has_its_suspects(context: Context) -> None:
+    sheet = copy_sheet(context, SheetCopy(of="tl4-c", title="Never seen before")).id
+    beside = replace(context, beside=Beside())
+    job = open_job(beside, NewJob(id=uuid4(), machine="New", place="Pier", sheet=sheet)).id
+    first = show_suspects(beside, job, SuspectsQuery())
+    assert (first.preparing != "", first.suspects) == (True, [])
+    for _ in range(200):
+        time.sleep(0.1)
+        if not show_suspects(beside, job, SuspectsQuery()).preparing:
+            break
+    assert show_suspects(beside, job, SuspectsQuery()).suspects
+    assert beside.beside is not None
+    beside.beside.stop()

@@ -132,11 +132,14 @@ def _listed(context: Context, session: Session, row: Summary, setup: int, now: d
     if not is_current:
         context.later(("card", row.job_id), lambda: keep_card(context, row.job_id))
     named = kept.card.named if kept is not None and kept.card.revision == row.revision else ""
-    stored = next(iter(jobs.many(session, [row.job_id])))
+    stored = jobs.find(session, row.job_id)
+    if stored is None:
+        return _unreadable(row, None, "its machine or its place is gone")
     try:
         return ListedJob(**dict(job_card(at_hand(context, session, stored), now)), named=named)
     except UNREADABLE as error:
-        return _unreadable(stored, error)
+        why = str(error).splitlines()[0][:200] if str(error) else type(error).__name__
+        return _unreadable(row, stored, why)
 
 
 def keep_card(context: Context, job_id: str) -> None:
@@ -180,19 +183,18 @@ def _kept(row: Summary) -> _Kept | None:
     return None
 
 
-def _unreadable(stored: StoredJob, error: Exception) -> ListedJob:
+def _unreadable(row: Summary, stored: StoredJob | None, why: str) -> ListedJob:
     """Return a card that says that its job cannot be read."""
-    why = str(error).splitlines()[0][:200] if str(error) else type(error).__name__
     return ListedJob(
-        id=stored.id,
-        machine=stored.machine,
-        place=stored.place,
-        customer=stored.customer,
-        sheet_title=stored.sheet_id,
+        id=row.job_id,
+        machine=stored.machine if stored else f"Job {row.job_id[:8]}",
+        place=stored.place if stored else "",
+        customer=stored.customer if stored else "",
+        sheet_title=stored.sheet_id if stored else "",
         complaint="",
         symptoms=[],
-        changed_at=stored.changed_at,
-        revision=stored.revision,
+        changed_at=row.changed_at,
+        revision=row.revision,
         safety=SafetyState.NOT_PROVED,
         power=PowerView(state=SafetyState.NOT_PROVED, at="", until="", reason="", lapsed="", cut="", shout=""),
         hazards=[],

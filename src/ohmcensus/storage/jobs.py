@@ -78,7 +78,6 @@ _ALL = (
 )
 _ONE = _ALL.where(_JOB.c.id == bindparam("job"))
 _NEWEST_FIRST = _ALL.order_by(_JOB.c.changed_at.desc())
-_SOME = _ALL.where(_JOB.c.id.in_(bindparam("jobs", expanding=True)))
 _OF_MACHINE = _ALL.where(_MACHINE.c.id == bindparam("machine")).order_by(_JOB.c.opened_at.desc())
 _OF_SERIAL = _ALL.where(_MACHINE.c.serial == bindparam("serial")).order_by(
     _JOB.c.opened_at.desc(), _JOB.c.changed_at.desc()
@@ -125,11 +124,6 @@ def unknown_keys(session: Session, job_id: str) -> str:
 def newest_first(session: Session) -> list[StoredJob]:
     """Return all jobs, the last changed one first."""
     return [_stored(row) for row in session.connection().execute(_NEWEST_FIRST)]
-
-
-def many(session: Session, job_ids: Sequence[str]) -> list[StoredJob]:
-    """Return some jobs, in no order."""
-    return [_stored(row) for row in session.connection().execute(_SOME, {"jobs": list(job_ids)})]
 
 
 def of_machine(session: Session, machine_id: str) -> list[StoredJob]:
