@@ -82,7 +82,7 @@ def kill_server(folder: Path) -> None:
         writers = [Writer(address, job, waiting) for job in jobs]
         for writer in writers:
             writer.start()
-        time.sleep(chance.uniform(0.2, 1.2))
+        time.sleep(chance.uniform(0.5, 2.5))
         server.send_signal(signal.SIGKILL)
         server.wait()
         for writer in writers:

@@ -37,7 +37,6 @@ def test_position_and_camera_are_left_out(kind: str) -> None:
         assert "exif" not in image.info
 
 
-@pytest.mark.filterwarnings("ignore")
 @pytest.mark.parametrize("place", range(0, 160, 3))
 def test_odd_exif_keeps_the_picture(place: int) -> None:
     body = bytearray(photo((60, 40), orientation=TURNED_RIGHT))

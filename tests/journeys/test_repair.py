@@ -3,9 +3,10 @@
 from __future__ import annotations
 
 import pytest
-from playwright.sync_api import expect
+from playwright.sync_api import Page, Route, expect
 
 from ohmcensus.core.event import Isolated, PluggedIn
+from ohmcensus.services.at_hand import take
 from ohmcensus.services.context import Context
 from tests.journeys.conftest import Visit
 from tests.working import happened, prove_dead, read_what_is_missing, shut_up
@@ -93,3 +94,47 @@ def test_what_came_off_is_turned_round_and_put_back(demo: Visit, size: str) -> N
     card.get_by_role("button", name="Back: back panel").click()
     expect(card).to_contain_text("1 of 1 back")
     assert not page.evaluate("document.documentElement.scrollWidth > innerWidth")
+
+
+def lose_the_first_answer(page: Page, ending: str) -> None:
+    """Let the server store what is sent, and let the first answer that says so be lost on the way."""
+    lost: list[bool] = []
+
+    def handle(route: Route) -> None:
+        answer = route.fetch()
+        if answer.status == 201 and not lost:
+            lost.append(True)
+            route.abort()
+        else:
+            route.fulfill(response=answer)
+
+    page.route(f"**/{ending}", handle)
+
+
+def test_a_lost_answer_and_a_second_press_are_stored_once(demo: Visit) -> None:
+    job, context = demo.job("Machine 1"), demo.context
+    before = counted(context, job)
+    page = demo.open(f"/jobs/{job}/repair")
+    lose_the_first_answer(page, "events")
+    run = page.get_by_role("region", name="Note a run")
+    run.get_by_role("button", name="fails at heat").click()
+    run.get_by_role("button", name="Before it was cut off").click()
+    expect(run.get_by_role("alert")).to_contain_text("The server does not answer")
+    run.get_by_role("button", name="fails at heat").click()
+    with page.expect_response(lambda answer: answer.url.endswith("/events") and answer.status == 201):
+        run.get_by_role("button", name="Before it was cut off").click()
+    page = demo.trace("Machine 1", dead=False)
+    lose_the_first_answer(page, "readings")
+    field = page.get_by_label("Type a part and a reading")
+    field.fill("pump loose 148")
+    field.press("Enter")
+    expect(page.get_by_text("The server does not answer")).to_be_visible()
+    field.press("Enter")
+    expect(field).to_have_value("")
+    assert counted(context, job) == (before[0] + 1, before[1] + 1)
+
+
+def counted(context: Context, job: str) -> tuple[int, int]:
+    with context.store.read() as session:
+        case = take(context, session, job).case
+    return sum(row.body.kind == "run_watched" for row in case.events), len(case.readings)

@@ -1,4 +1,5 @@
 import { beforeEach, expect, test, vi } from "vitest";
+import { ApiError } from "../src/api/client";
 import { sendOnce } from "../src/api/once";
 
 const lost = () => Promise.reject(new TypeError("connection lost"));
@@ -24,4 +25,14 @@ test("what was acknowledged, changed, or left for ten minutes goes out under ano
   await sendOnce("j b", "one", take);
   await sendOnce("j c", "one", take);
   expect(new Set(ids).size).toBe(ids.length);
+});
+
+test("a refusal between, of something else, keeps the id of what was lost", async () => {
+  const ids: string[] = [];
+  const refused = () =>
+    Promise.reject(new ApiError("no", { type: "", title: "", status: 403, detail: "no" }));
+  await sendOnce("j d", "was before", (id) => (ids.push(id), lost())).catch(() => undefined);
+  await sendOnce("j d", "without", refused).catch(() => undefined);
+  await sendOnce("j d", "was before", async (id) => ids.push(id));
+  expect(ids[0]).toBe(ids[1]);
 });

@@ -4,6 +4,9 @@ from __future__ import annotations
 
 import io
 import struct
+import warnings
+from collections.abc import Iterator
+from contextlib import contextmanager
 from dataclasses import dataclass
 
 from PIL import Image, ImageOps, UnidentifiedImageError
@@ -54,7 +57,7 @@ def prepared(body: bytes, name: str) -> Picture:
         remedy = "set the camera to JPEG, or share it as JPEG"
         raise InputError(what=f"{shown} is a HEIC photo, which is not read here", remedy=remedy, field="photo")
     try:
-        with Image.open(io.BytesIO(body), formats=_READ) as found:
+        with _quiet(), Image.open(io.BytesIO(body), formats=_READ) as found:
             _refuse_large(found, shown)
             found.draft("RGB", (LONGEST_SIDE, LONGEST_SIDE))
             found.thumbnail((LONGEST_SIDE, LONGEST_SIDE))
@@ -79,6 +82,14 @@ def _upright(image: Image.Image) -> Image.Image:
         return image
 
 
+@contextmanager
+def _quiet() -> Iterator[None]:
+    """Leave out what the library says of odd EXIF: the picture counts."""
+    with warnings.catch_warnings():
+        warnings.simplefilter("ignore")
+        yield
+
+
 def _refuse_large(image: Image.Image, shown: str) -> None:
     """Refuse a picture of too many pixels before any of them is unpacked."""
     if image.width * image.height > LARGEST_PIXELS:
@@ -95,7 +106,7 @@ def thumbnail(jpeg: bytes) -> bytes:
         If it is no JPEG that can be read, or has too many pixels.
     """
     try:
-        with Image.open(io.BytesIO(jpeg), formats=["JPEG"]) as found:
+        with _quiet(), Image.open(io.BytesIO(jpeg), formats=["JPEG"]) as found:
             _refuse_large(found, "a photo in the file")
             found.draft("RGB", (SMALL_SIDE, SMALL_SIDE))
             small = found.convert("RGB")

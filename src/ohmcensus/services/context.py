@@ -32,6 +32,8 @@ class Context:
         Held while one of the caches is looked at or changed: several threads answer at once.
     printing, picturing, importing
         Held while a PDF is written, a picture is read, a file comes in: one at a time, the rest of the answers go on.
+    cards
+        Cards of the list that were worked out for an answer, by job; one for each job that changed since the start.
     imports
         The file that came in last, by its id.
     warnings
@@ -49,6 +51,7 @@ class Context:
     importing: RLock = field(default_factory=RLock)
     beside: Beside | None = None
     warnings: dict[str, str] = field(default_factory=dict)
+    cards: dict[str, Any] = field(default_factory=dict)
     imports: dict[str, Any] = field(default_factory=dict)
 
     def later(self, key: Hashable, work: Callable[[], None], after_s: float = 0.0) -> None:

@@ -15,7 +15,7 @@ from ohmcensus.services.at_hand import built
 from ohmcensus.services.context import Context
 from ohmcensus.services.open_job import Line
 from ohmcensus.services.summarise import summarise_head
-from ohmcensus.storage import addresses, machines, summaries
+from ohmcensus.storage import addresses, machines, settings, summaries
 from ohmcensus.storage.tables import AddressRow
 
 
@@ -109,9 +109,9 @@ def keep_address(context: Context, wanted: Address) -> Address:
                 revision=kept.revision,
             ),
         )
+        settings.count_up(session)
         for job_id in summaries.jobs_at(session, str(kept.id)):
             summarise_head(session, built(session, job_id))
-            summaries.keep_card(session, job_id, "", "")
     return kept
 
 

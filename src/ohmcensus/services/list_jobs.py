@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from contextlib import suppress
+from dataclasses import dataclass
 from datetime import datetime
 
 from pydantic import BaseModel, ConfigDict, Field, ValidationError
@@ -11,7 +12,7 @@ from sqlmodel import Session
 
 from ohmcensus.core.diagnosis.posterior import Standing
 from ohmcensus.core.errors import InputError, OhmcensusError
-from ohmcensus.core.safety import SafetyState, settles_at
+from ohmcensus.core.safety import SafetyState, next_change, settles_at
 from ohmcensus.core.stages import ended
 from ohmcensus.services.at_hand import JobAtHand, at_hand, take
 from ohmcensus.services.context import Context
@@ -82,6 +83,16 @@ class JobsPage(BaseModel):
     more: str
 
 
+@dataclass(frozen=True, slots=True)
+class _Fresh:
+    """A card that was worked out for an answer, and from when to when it holds."""
+
+    version: str
+    since: datetime
+    until: datetime | None
+    card: ListedJob
+
+
 class _Kept(BaseModel):
     """A card as it is kept: of a moment from which on the clock changes nothing."""
 
@@ -129,17 +140,23 @@ def _listed(context: Context, session: Session, row: Summary, setup: int, now: d
     is_current = row.version == version
     if kept is not None and is_current and datetime.fromisoformat(kept.settles) <= now:
         return kept.card
+    fresh: _Fresh | None = context.cards.get(row.job_id)
+    if fresh is not None and fresh.version == version and fresh.since <= now and (not fresh.until or now < fresh.until):
+        return fresh.card
     if not is_current:
-        context.later(("card", row.job_id), lambda: keep_card(context, row.job_id))
+        context.later(("card", row.job_id), lambda: keep_card(context, row.job_id), after_s=2.0)
     named = kept.card.named if kept is not None and kept.card.revision == row.revision else ""
     stored = jobs.find(session, row.job_id)
     if stored is None:
         return _unreadable(row, None, "its machine or its place is gone")
     try:
-        return ListedJob(**dict(job_card(at_hand(context, session, stored), now)), named=named)
+        job = at_hand(context, session, stored)
+        card = ListedJob(**dict(job_card(job, now)), named=named)
     except UNREADABLE as error:
         why = str(error).splitlines()[0][:200] if str(error) else type(error).__name__
         return _unreadable(row, stored, why)
+    context.cards[row.job_id] = _Fresh(version, now, next_change(job.walk, now), card)
+    return card
 
 
 def keep_card(context: Context, job_id: str) -> None:
@@ -160,6 +177,7 @@ def keep_card(context: Context, job_id: str) -> None:
         summarise(session, job)
         summarise_head(session, job)
         summaries.keep_card(session, job_id, body, version_of(job.stored.revision, setup))
+    context.cards.pop(job_id, None)
 
 
 def version_of(revision: int, setup: int) -> str:

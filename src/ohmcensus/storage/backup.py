@@ -7,6 +7,7 @@ import re
 import sqlite3
 import tempfile
 import zipfile
+import zlib
 from contextlib import closing
 from dataclasses import dataclass
 from datetime import UTC, datetime
@@ -133,7 +134,15 @@ def read_backup(file: Path, folder: Path, *, aside: bool = False, at: datetime |
 
 
 # What the zip library raises for an archive that is damaged, encrypted, or packed in a way it does not know.
-BROKEN = (zipfile.BadZipFile, zipfile.LargeZipFile, RuntimeError, NotImplementedError, EOFError, ValueError)
+BROKEN = (
+    zipfile.BadZipFile,
+    zipfile.LargeZipFile,
+    zlib.error,
+    RuntimeError,
+    NotImplementedError,
+    EOFError,
+    ValueError,
+)
 
 
 def _unpacked(archive: zipfile.ZipFile, file: Path, whole: Path) -> int:

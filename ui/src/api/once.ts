@@ -1,3 +1,5 @@
+import { ApiError } from "./client";
+
 /** An id that was sent and not acknowledged, with what was sent under it and when. */
 type Waiting = { said: string; id: string; at: number };
 
@@ -15,10 +17,19 @@ export async function sendOnce<T>(key: string, what: unknown, send: (id: string)
   const before = waiting.get(key);
   const isSame = before?.said === said && Date.now() - before.at < FORGOTTEN;
   const mine = isSame && before ? before : { said, id: crypto.randomUUID(), at: Date.now() };
-  waiting.set(key, mine);
-  const answer = await send(mine.id);
-  if (waiting.get(key) === mine) waiting.delete(key);
-  return answer;
+  try {
+    const answer = await send(mine.id);
+    waiting.delete(key);
+    return answer;
+  } catch (error) {
+    if (!isRefused(error)) waiting.set(key, mine);
+    throw error;
+  }
+}
+
+/** A refusal says that nothing was stored; whatever else may have been lost on its way back. */
+function isRefused(error: unknown): boolean {
+  return error instanceof ApiError && error.problem !== undefined;
 }
 
 /** What tells one file from another without reading it. */

@@ -18,7 +18,7 @@ from ohmcensus.core.safety.discharge import Discharge, discharge_of
 from ohmcensus.core.safety.rules import May, may, refuse_event
 from ohmcensus.core.safety.state import Danger, Safety, safety_at, stepped, walk_of
 from ohmcensus.core.safety.steps import SafeStep, safe_steps
-from ohmcensus.core.safety.walk import Walk, settles_at
+from ohmcensus.core.safety.walk import Walk, next_change, settles_at
 from ohmcensus.core.safety.words import Act, DangerId, SafetyState
 
 __all__ = [
@@ -36,6 +36,7 @@ __all__ = [
     "admitted_leak_test",
     "discharge_of",
     "may",
+    "next_change",
     "refuse_event",
     "safe_steps",
     "safety_at",

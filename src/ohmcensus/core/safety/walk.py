@@ -224,10 +224,17 @@ def live_ends(event: Event) -> datetime:
 
 def settles_at(walk: Walk) -> datetime:
     """Return the moment from which on the clock alone changes nothing any more."""
+    return max(_ends(walk), default=datetime.min.replace(tzinfo=UTC)) + timedelta(seconds=1)
+
+
+def next_change(walk: Walk, now: datetime) -> datetime | None:
+    """Return the next moment at which the clock alone may change something, None where it never does."""
+    return min((end for end in _ends(walk) if end > now), default=None)
+
+
+def _ends(walk: Walk) -> list[datetime]:
     ends = [when + UNATTENDED for when in (walk.attended, walk.cut_at, walk.hand_at, walk.last) if when is not None]
-    if walk.live is not None:
-        ends.append(live_ends(walk.live))
-    return max(ends, default=datetime.min.replace(tzinfo=UTC)) + timedelta(seconds=1)
+    return [*ends, live_ends(walk.live)] if walk.live is not None else ends
 
 
 def moment(at: str) -> datetime:
