@@ -5,18 +5,23 @@ from __future__ import annotations
 import sqlite3
 from collections.abc import Hashable, Iterator
 from contextlib import closing, contextmanager
+from dataclasses import replace
+from datetime import timedelta
 from pathlib import Path
 from uuid import uuid4
 
 import pytest
 from sqlalchemy import event
-from tests.working import every_job, logged
+from tests.services.test_strip import picture
+from tests.working import every_job, happened, logged
 
-from ohmcensus.core.errors import InputError, StoreError, Trouble
+from ohmcensus.core.errors import InputError, NotFoundError, StoreError, Trouble
+from ohmcensus.core.event import Ended, Isolated, Reopened
 from ohmcensus.services.beside import Beside, Work
 from ohmcensus.services.check_data import check_data
 from ohmcensus.services.context import Context
-from ohmcensus.services.look_after import back_up, look_after, newest_backup, show_health
+from ohmcensus.services.keep_photo import NewPhoto, find_picture, keep_photo, remove_photo
+from ohmcensus.services.look_after import back_up, look_after, newest_backup, purge_photos, show_health
 from ohmcensus.services.open_job import NewJob, open_job
 from ohmcensus.services.seed_demo import seed_demo
 from ohmcensus.storage.check import damage_of
@@ -173,3 +178,22 @@ def test_files_are_for_their_owner_alone(tmp_path: Path) -> None:
     store = open_store(folder)
     assert folder.stat().st_mode & 0o077 == 0
     store.close()
+
+
+def test_a_removed_photo_goes_after_a_month_unless_something_signed_shows_it(context: Context, job: str) -> None:
+    kept, gone = (
+        keep_photo(context, job, NewPhoto(uuid4(), "found", "a.jpg", picture(shade)))[-1] for shade in (9, 90)
+    )
+    happened(context, job, Isolated())
+    happened(context, job, Ended(why="Left as it is.", is_labelled_unsafe=True))
+    happened(context, job, Reopened())
+    late = keep_photo(context, job, NewPhoto(uuid4(), "found", "b.jpg", picture(200)))[-1]
+    for photo in (gone, late):
+        remove_photo(context, job, photo.id)
+    assert purge_photos(context) == 0
+    later = replace(context, clock=lambda: context.clock() + timedelta(days=40))
+    assert purge_photos(later) == 1
+    with pytest.raises(NotFoundError):
+        find_picture(context, late.address.rsplit("/", 1)[1])
+    for photo in (kept, gone):
+        assert find_picture(context, photo.address.rsplit("/", 1)[1]).is_file()

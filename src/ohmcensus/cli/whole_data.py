@@ -4,6 +4,8 @@ from __future__ import annotations
 
 import json
 import sys
+from collections.abc import Callable, Iterator
+from contextlib import contextmanager
 from datetime import UTC, datetime
 from pathlib import Path
 
@@ -33,7 +35,10 @@ def export_command(job: str, file: Path, data: Path | None, *, is_story: bool) -
         raise InputError(what=f"no data directory {folder}", remedy="name it with --data", field="data")
     context = Context(open_store(folder))
     if not is_story:
-        export_job(context, job, file)
+        with _progress("Exporting") as tell:
+            lacking = export_job(context, job, file, tell)
+        for words in lacking:
+            click.echo(f"ohmcensus: {words} is missing and was left out", err=True)
         return
     from ohmcensus.services.export_story import story_of  # noqa: PLC0415
 
@@ -53,7 +58,9 @@ def import_command(file: Path, data: Path | None) -> None:
     from ohmcensus.services.import_job import import_file  # noqa: PLC0415
     from ohmcensus.storage.database import open_store  # noqa: PLC0415
 
-    found = import_file(Context(open_store(_folder(data))), file)
+    context = Context(open_store(_folder(data)))
+    with _progress("Importing") as tell:
+        found = import_file(context, file, tell=tell)
     say({"jobs": list(found.jobs), "already": list(found.already), "photos": found.photos})
 
 
@@ -99,6 +106,17 @@ def check(data: Path | None, *, is_compact: bool) -> None:
     for sentence in found.problems:
         click.echo(f"ohmcensus: {sentence}", err=True)
     sys.exit(2)
+
+
+@contextmanager
+def _progress(label: str) -> Iterator[Callable[[int, int], None]]:
+    """Yield what tells how many of how many are done: a bar where somebody looks, nothing in a script."""
+    with click.progressbar(length=_PARTS, label=label, file=sys.stderr, hidden=not sys.stderr.isatty()) as bar:
+        yield lambda done, total: bar.update(_PARTS * done // max(total, 1) - bar.pos)
+        bar.update(_PARTS - bar.pos)
+
+
+_PARTS = 1000
 
 
 def _folder(data: Path | None) -> Path:

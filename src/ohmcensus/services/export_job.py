@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 import json
-from collections.abc import Iterator, Mapping
+from collections.abc import Callable, Iterator, Mapping
 from pathlib import Path
 from typing import Any
 
@@ -190,8 +190,23 @@ def export_text(context: Context, job_id: str, ending: str) -> str:
     raise InputError(what=what, remedy="name the file .csv, .json, .pdf or .zip", field="file")
 
 
-def export_job(context: Context, job_id: str, file: Path) -> None:
+Tell = Callable[[int, int], None]
+
+
+def export_job(context: Context, job_id: str, file: Path, tell: Tell | None = None) -> list[str]:
     """Write a job, or "all" of them, to a file; nothing is written if anything is wrong.
+
+    Parameters
+    ----------
+    context, job_id, file
+        From where, what, and where to.
+    tell
+        Called with how many jobs are written, and of how many.
+
+    Returns
+    -------
+    list of str
+        Photos that could not be written, since their pictures are missing; the rest went on without them.
 
     Raises
     ------
@@ -200,8 +215,7 @@ def export_job(context: Context, job_id: str, file: Path) -> None:
     """
     ending = file.suffix.removeprefix(".")
     if ending == "zip":
-        export_archive(context, _all_jobs(context) if job_id == ALL else [job_id], file)
-        return
+        return export_archive(context, _all_jobs(context) if job_id == ALL else [job_id], file, tell)
     if job_id == ALL:
         raise InputError(what="all jobs go into one archive", remedy="name the file .zip", field="file")
     written = report_pdf(context, job_id) if ending == "pdf" else export_text(context, job_id, ending).encode()
@@ -210,10 +224,11 @@ def export_job(context: Context, job_id: str, file: Path) -> None:
     except OSError as error:
         what = f"{file} cannot be written ({error.strerror})"
         raise InputError(what=what, remedy="choose another place", field="file") from error
+    return []
 
 
-def export_archive(context: Context, job_ids: list[str], file: Path) -> int:
-    """Write jobs with their papers and photos into a zip; return how many.
+def export_archive(context: Context, job_ids: list[str], file: Path, tell: Tell | None = None) -> list[str]:
+    """Write jobs with their papers and photos into a zip; return the photos whose pictures are missing.
 
     Raises
     ------
@@ -222,12 +237,20 @@ def export_archive(context: Context, job_ids: list[str], file: Path) -> int:
     InputError
         If the file cannot be written.
     """
-    return write_archive(file, _archived(context, job_ids))
+    lacking: list[str] = []
+    write_archive(file, _archived(context, job_ids, lacking, tell))
+    return lacking
 
 
-def _archived(context: Context, job_ids: list[str]) -> Iterator[ArchivedJob]:
-    for job_id in job_ids:
-        job = job_file(context, job_id)
+def _archived(context: Context, job_ids: list[str], lacking: list[str], tell: Tell | None) -> Iterator[ArchivedJob]:
+    for at, job_id in enumerate(job_ids):
+        if tell is not None:
+            tell(at, len(job_ids))
+        whole = job_file(context, job_id)
+        files = {row.content: photos.path_of(context.store.folder, row.content) for row in whole.photos}
+        pictures = {content: path for content, path in files.items() if path.is_file()}
+        job = whole.model_copy(update={"photos": [row for row in whole.photos if row.content in pictures]})
+        lacking += [f"photo {content[:12]} of job {job_id}" for content in files if content not in pictures]
         papers = {
             "job.json": _json(job).encode(),
             "readings.csv": write_csv(job).encode(),
@@ -238,7 +261,6 @@ def _archived(context: Context, job_ids: list[str]) -> Iterator[ArchivedJob]:
             at_hand = take(context, session, job_id)
         if is_labelled(at_hand.case, at_hand.safety(context.clock())):
             papers["label.pdf"] = label_pdf(context, job_id)
-        pictures = {row.content: photos.path_of(context.store.folder, row.content) for row in job.photos}
         yield ArchivedJob(job_id, papers, pictures)
 
 

@@ -38,7 +38,10 @@ export function TopStrip({ job }: { job: Job }) {
       <header className="top">
         <div>
           <h1>
-            {job.machine} <span className="quiet">· {job.place}</span>
+            <bdi>{job.machine}</bdi>{" "}
+            <span className="quiet">
+              · <bdi>{job.place}</bdi>
+            </span>
           </h1>
           <p title={job.complaint}>
             {job.complaint || job.sheet_title} · {job.sheet} · {job.supply} · {job.watts} W
