@@ -26,6 +26,7 @@ from sqlmodel import Session, col, create_engine, select
 from benchmarks.slice_speed import Client, prove_dead, whole_sheet
 from ohmcensus.services.beside import Beside
 from ohmcensus.services.context import Context
+from ohmcensus.services.export_job import export_archive, export_text
 from ohmcensus.services.look_after import look_after
 from ohmcensus.services.open_job import NewJob, open_job
 from ohmcensus.storage.backup import write_backup
@@ -228,6 +229,9 @@ def measured(folder: Path, jobs: int) -> dict[str, float]:
             logs.append(taken(lambda body=body: client.post(f"/api/jobs/{warm}/readings", body)))
         found["log_reading"] = logs
     values = {name: statistics.median(times) for name, times in found.items()}
+    some = [str(uuid5(SPACE, f"job{n}")) for n in range(1, 31)]
+    values["export, a job"] = taken(lambda: [export_text(context, job, "json") for job in some]) / len(some)
+    values["the same with PDF"] = taken(lambda: export_archive(context, some, folder / "some.zip")) / len(some)
     values["backup"] = taken(lambda: write_backup(folder / "data", folder / "all.zip", at="2026-11-27T00:00:00Z"))
     values["file, MB"] = sum(path.stat().st_size for path in (folder / "data").glob(f"{FILE_NAME}*")) / 1e6
     if context.beside is not None:
@@ -242,6 +246,8 @@ WANTED = {
     "search, three": 80,
     "a job, cold": 200,
     "a job, warm": 20,
+    "export, a job": 20,
+    "the same with PDF": 150,
     "backup": 6000,
 }
 

@@ -11,7 +11,6 @@ from dataclasses import dataclass
 from enum import StrEnum
 
 from pydantic import BaseModel, ConfigDict, Field
-from scipy.special import gammaincc
 
 # How life times of machines scatter about their mean: shape of a Weibull distribution, wear more than chance (ours).
 WEAR_SHAPE = 2.5
@@ -154,6 +153,8 @@ def years_left(age_years: float, life_years: float) -> float:
     -----
     Weibull: m(t) = (η/k)·Γ(1/k, (t/η)^k)·exp((t/η)^k), with Γ(a, x) the upper incomplete gamma function.
     """
+    from scipy.special import gammaincc  # noqa: PLC0415 - a third of a second to load, and no page needs it before its first suspects
+
     scale, inverse = _scale(life_years), 1 / WEAR_SHAPE
     worn = min((age_years / scale) ** WEAR_SHAPE, _WORN_OUT)
     return float(scale * inverse * math.gamma(inverse) * gammaincc(inverse, worn) * math.exp(worn))

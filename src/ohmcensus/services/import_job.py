@@ -24,7 +24,6 @@ from ohmcensus.exchange.frame_body import body_of
 from ohmcensus.exchange.job_archive import Archive, opened_archive
 from ohmcensus.exchange.job_case import MOST_JSON, case_from, read_job, rows_from
 from ohmcensus.exchange.job_file import JobFile
-from ohmcensus.exchange.photo import thumbnail
 from ohmcensus.exchange.sheet_yaml import write_sheet
 from ohmcensus.services.at_hand import built
 from ohmcensus.services.context import Context
@@ -200,6 +199,8 @@ def _copy_setup(context: Context, scratch: Context) -> None:
 
 def _keep_picture(context: Context, content: str, body: bytes) -> set[str]:
     """Keep a picture of the file; return its hash where it was not here before."""
+    from ohmcensus.exchange.photo import thumbnail  # noqa: PLC0415 - nothing else here needs the picture library
+
     is_new = not photos.path_of(context.store.folder, content).exists()
     with context.picturing:
         photos.keep_picture(context.store.folder, body, thumbnail(body))

@@ -10,11 +10,12 @@ from pydantic import BaseModel
 from sqlmodel import col, select
 
 from ohmcensus.core.errors import OhmcensusError
+from ohmcensus.core.sheet import Sheet
 from ohmcensus.services.context import Context
 from ohmcensus.services.find_sheet import sheets_in
 from ohmcensus.services.keep_signed import photos_on_signed_sheets, signed_sheet
 from ohmcensus.services.list_jobs import keep_card, version_of
-from ohmcensus.services.outcome_tables import is_being_worked_out
+from ohmcensus.services.outcome_tables import work_out
 from ohmcensus.storage import photos, settings, signed_sheets, summaries
 from ohmcensus.storage.backup import write_backup
 from ohmcensus.storage.check import damage_of, missing_pictures
@@ -82,9 +83,13 @@ def _fill_in(context: Context) -> None:
         context.later(("signed", job_id, revision), _signing(context, job_id, revision))
     for sheet_id in used:
         if sheet_id in sheets:
-            is_being_worked_out(context, sheets[sheet_id])
+            context.later(("table", sheet_id), _working_out(context, sheets[sheet_id]))
     for job_id in stale:
         context.later(("card", job_id), _carding(context, job_id))
+
+
+def _working_out(context: Context, sheet: Sheet):  # type: ignore[no-untyped-def]
+    return lambda: work_out(context, sheet)
 
 
 def _signing(context: Context, job_id: str, revision: int):  # type: ignore[no-untyped-def]

@@ -143,13 +143,18 @@ def numbers_of(session: Session, wanted: Wanted) -> tuple[int, int]:
 
 
 def _found(wanted: Wanted) -> tuple[str, str, dict[str, object]]:
-    """Return the hits of each word as tables, what they are joined to, and their values.
+    """Return the hits as tables, what they are joined to, and their values.
 
-    The hits of a word are found once; asked for each job they would be looked up again and again.
+    Words that no title of a sheet holds are looked up together; each of the others by itself. Hits are found once:
+    asked for each job they would be looked up again and again.
     """
+    pairs = list(zip(wanted.words, wanted.sheets, strict=True))
+    plain = " ".join(matching(word) for word, sheets in pairs if not sheets)
+    found: list[tuple[str, tuple[str, ...]]] = [(plain, ())] if plain else []
+    found += [(matching(word), sheets) for word, sheets in pairs if sheets]
     said, source, told = list[str](), _JOINED, dict[str, object]()
-    for at, (word, sheets) in enumerate(zip(wanted.words, wanted.sheets, strict=True)):
-        told[f"word{at}"] = matching(word)
+    for at, (query, sheets) in enumerate(found):
+        told[f"word{at}"] = query
         hit = f"SELECT rowid AS number FROM job_search WHERE job_search MATCH :word{at}"  # noqa: S608 - bound
         if sheets:
             of_word = {f"sheet{at}_{place}": sheet for place, sheet in enumerate(sheets)}

@@ -77,21 +77,28 @@ export function useOpenJob() {
 }
 
 /** Every change of a job answers with the job as it then is; that becomes what the screen shows. */
-function useJobChange<T>(jobId: string, send: (body: T, revision: number) => Promise<Trace>, retry: boolean) {
+type Change<T> = {
+  /** The place that sends, so that a second press after a lost answer is known as one. */
+  key: (body: T) => string;
+  send: (body: T, id: string, revision: number) => Promise<Trace>;
+  retry: boolean;
+};
+
+function useJobChange<T>(jobId: string, { key, send, retry }: Change<T>) {
   const queries = useQueryClient();
   return useMutation({
-    mutationFn: async (body: T) => {
-      const seen = seenRevision(queries, jobId);
-      try {
-        return await send(body, seen);
-      } catch (error) {
-        const current = error instanceof ApiError ? error.problem?.revision : undefined;
-        if (current === undefined || current === null) throw error;
-        await queries.invalidateQueries({ queryKey: traceKey(jobId) });
-        if (!retry) throw error;
-        return send(body, current);
-      }
-    },
+    mutationFn: (body: T) =>
+      sendOnce(`${jobId} ${key(body)}`, body, async (id) => {
+        try {
+          return await send(body, id, seenRevision(queries, jobId));
+        } catch (error) {
+          const current = error instanceof ApiError ? error.problem?.revision : undefined;
+          if (current === undefined || current === null) throw error;
+          await queries.invalidateQueries({ queryKey: traceKey(jobId) });
+          if (!retry) throw error;
+          return send(body, id, current);
+        }
+      }),
     onSuccess: (after) => {
       const merged = merge(queries.getQueryData<Trace>(traceKey(jobId)), after);
       if (merged) queries.setQueryData(traceKey(jobId), merged);
@@ -116,47 +123,41 @@ type Typed<T> = Omit<T, "id" | "revision" | "device">;
 /** Readings are only ever appended, so one that met a newer revision is sent again on top of it. */
 export function useLogReading(jobId: string) {
   const params = { path: { job_id: jobId } };
-  return useJobChange<Typed<Schemas["NewReading"]>>(
-    jobId,
-    (body, revision) =>
-      sendOnce(`${jobId} reading`, body, (id) =>
-        unwrap(
-          client.POST("/api/jobs/{job_id}/readings", {
-            params,
-            body: { ...body, id, revision, device: deviceId() },
-          }),
-        ),
+  return useJobChange<Typed<Schemas["NewReading"]>>(jobId, {
+    key: () => "reading",
+    send: (body, id, revision) =>
+      unwrap(
+        client.POST("/api/jobs/{job_id}/readings", {
+          params,
+          body: { ...body, id, revision, device: deviceId() },
+        }),
       ),
-    true,
-  );
+    retry: true,
+  });
 }
 
 export function useWithdraw(jobId: string) {
-  return useJobChange<string>(
-    jobId,
-    (readingId, revision) =>
-      sendOnce(`${jobId} withdrawal`, readingId, (id) =>
-        unwrap(
-          client.POST("/api/jobs/{job_id}/readings/{reading_id}/withdrawal", {
-            params: { path: { job_id: jobId, reading_id: readingId } },
-            body: { id, revision },
-          }),
-        ),
+  return useJobChange<string>(jobId, {
+    key: () => "withdrawal",
+    send: (readingId, id, revision) =>
+      unwrap(
+        client.POST("/api/jobs/{job_id}/readings/{reading_id}/withdrawal", {
+          params: { path: { job_id: jobId, reading_id: readingId } },
+          body: { id, revision },
+        }),
       ),
-    true,
-  );
+    retry: true,
+  });
 }
 
 export function useWriteNote(jobId: string) {
   const params = { path: { job_id: jobId } };
-  return useJobChange<Typed<Schemas["NewNote"]>>(
-    jobId,
-    (body, revision) =>
-      sendOnce(`${jobId} note ${body.line}`, body, (id) =>
-        unwrap(client.POST("/api/jobs/{job_id}/notes", { params, body: { ...body, id, revision } })),
-      ),
-    false,
-  );
+  return useJobChange<Typed<Schemas["NewNote"]>>(jobId, {
+    key: (body) => `note ${body.line}`,
+    send: (body, id, revision) =>
+      unwrap(client.POST("/api/jobs/{job_id}/notes", { params, body: { ...body, id, revision } })),
+    retry: false,
+  });
 }
 
 export function useSettings() {

@@ -15,7 +15,6 @@ from functools import cached_property
 
 import numpy as np
 from numpy.typing import NDArray
-from scipy.special import ndtr
 
 from ohmcensus.core.diagnosis.hypothesis import Hypothesis, hypotheses
 from ohmcensus.core.machine.asked import RUN, look_id
@@ -240,6 +239,8 @@ def _edges(logs: Array) -> Array:
 
 def _smoothed(logs: Array, edges: Array, deviation: float) -> Array:
     """Return the kernel densities in bins [row, bin and over-range], Silverman's bandwidth row by row."""
+    from scipy.special import ndtr  # noqa: PLC0415 - a third of a second to load, and no page needs it before its first suspects
+
     is_finite = ~np.isnan(logs)
     count = is_finite.sum(axis=1)
     filled = np.where(is_finite, logs, 0.0)

@@ -9,7 +9,6 @@ from enum import StrEnum
 from functools import cached_property
 
 import numpy as np
-from scipy.special import entr
 
 from ohmcensus.core.diagnosis.outcomes import LEAST, LEAST_OF_ALL, Array, Outcomes, OutcomeTable
 from ohmcensus.core.quantity import Interval
@@ -132,6 +131,8 @@ class Diagnosis:
     @cached_property
     def bits(self) -> float:
         """What is still unknown of the repair, in bits."""
+        from scipy.special import entr  # noqa: PLC0415 - a third of a second to load, and no page needs it before its first suspects
+
         return float(entr(self.of_group).sum() / math.log(2))
 
     @cached_property

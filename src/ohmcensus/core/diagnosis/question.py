@@ -10,7 +10,6 @@ from functools import lru_cache
 
 import numpy as np
 from numpy.typing import NDArray
-from scipy.special import entr
 
 from ohmcensus.core.diagnosis.outcomes import Array, OutcomeTable
 from ohmcensus.core.diagnosis.posterior import SLIP, Diagnosis, Standing
@@ -256,6 +255,8 @@ def _part(test: str) -> str:
 
 
 def _information(diagnosis: Diagnosis, joint: Array, asked: _Asked) -> Array:
+    from scipy.special import entr  # noqa: PLC0415 - a third of a second to load, and no page needs it before its first suspects
+
     outcome = np.add.reduceat(entr(joint.sum(axis=0)), asked.begins)
     both = np.add.reduceat(entr(joint).sum(axis=0), asked.begins)
     repair = float(entr(diagnosis.of_group).sum())

@@ -6,7 +6,6 @@ import math
 from collections.abc import Iterator
 
 import numpy as np
-from scipy.special import entr
 
 from ohmcensus.core.diagnosis.outcomes import Array
 from ohmcensus.core.diagnosis.posterior import LEAST_EVEN, SLIP, Diagnosis, normalised, read_as
@@ -37,6 +36,8 @@ def repeats(diagnosis: Diagnosis) -> Iterator[tuple[str, float]]:
 
 def _settled(diagnosis: Diagnosis, agreed: Array, rest: Array, doubt: float) -> float:
     """Return the information of agreeing or not about the repair, in bits."""
+    from scipy.special import entr  # noqa: PLC0415 - a third of a second to load, and no page needs it before its first suspects
+
     both = diagnosis.table.in_group @ np.stack([(1 - doubt) * agreed + doubt * rest, agreed, rest], axis=1)
     mixed, held, lost = entr(both).sum(axis=0) / math.log(2)
     return float(mixed - (1 - doubt) * held - doubt * lost)

@@ -8,7 +8,6 @@ from dataclasses import dataclass
 
 import numpy as np
 from numpy.typing import NDArray
-from scipy.special import ndtr, ndtri
 
 from ohmcensus.core.machine.netlist import ends_of, nominal_of
 from ohmcensus.core.parts.element import OPEN_OHM, Element
@@ -96,6 +95,8 @@ class _Drawn:
         return [kind.elements(ratings, _OneSpecimen(self._values, index)) for index in range(self._count)]
 
     def _draw(self, test: str, middle: float) -> Array:
+        from scipy.special import ndtr, ndtri  # noqa: PLC0415 - a third of a second to load, and no page needs it before its first suspects
+
         lo, hi = ends_of(self._part, self._specs[test])
         chance = self._generator.random(self._count)
         if not (lo > 0 and math.isfinite(hi) and lo < hi):

@@ -1,5 +1,5 @@
 import { useDocumentTitle, useLocalStorage } from "@mantine/hooks";
-import { useEffect, useRef, useState } from "react";
+import { lazy, Suspense, useEffect, useRef, useState } from "react";
 import { useNavigate, useParams } from "react-router";
 import { ApiError, type Preview, type Trace } from "../../api/client";
 import { useTrace, useWithdraw } from "../../api/hooks";
@@ -9,15 +9,17 @@ import { TopStrip } from "../../app/TopStrip";
 import { type Ghost, OhmRuler } from "../../drawings/OhmRuler";
 import { frame } from "../../words/frame";
 import { quick, rungs, trace as words } from "../../words/trace";
-import { LiveDialog } from "../safe/LiveDialog";
 import { CensusSheet } from "./CensusSheet";
-import { KeysHelp } from "./KeysHelp";
 import { LadderPanel } from "./LadderPanel";
 import { LinePanel } from "./LinePanel";
 import { type Correction, QuickLine, type QuickLineHandle } from "./QuickLine";
 import "./trace.css";
-import { TwoPointsDialog } from "./TwoPointsDialog";
 import { useTraceKeys } from "./useTraceKeys";
+
+/** Dialogs come with the parts of forms that the sheet itself does not need: loaded when one is opened. */
+const LiveDialog = lazy(async () => ({ default: (await import("../safe/LiveDialog")).LiveDialog }));
+const TwoPointsDialog = lazy(async () => ({ default: (await import("./TwoPointsDialog")).TwoPointsDialog }));
+const KeysHelp = lazy(async () => ({ default: (await import("./KeysHelp")).KeysHelp }));
 
 export type Dialog = "keys" | "live" | "points" | null;
 
@@ -157,14 +159,13 @@ function Loaded({ jobId, trace }: { jobId: string; trace: Trace }) {
         said={said}
         onSaid={setSaid}
       />
-      <LiveDialog job={trace.job} opened={dialog === "live"} onClose={() => setDialog(null)} />
-      <TwoPointsDialog
-        jobId={jobId}
-        trace={trace}
-        opened={dialog === "points"}
-        onClose={() => setDialog(null)}
-      />
-      <KeysHelp opened={dialog === "keys"} onClose={() => setDialog(null)} />
+      <Suspense fallback={null}>
+        {dialog === "live" && <LiveDialog job={trace.job} opened onClose={() => setDialog(null)} />}
+        {dialog === "points" && (
+          <TwoPointsDialog jobId={jobId} trace={trace} opened onClose={() => setDialog(null)} />
+        )}
+        {dialog === "keys" && <KeysHelp opened onClose={() => setDialog(null)} />}
+      </Suspense>
     </div>
   );
 }
