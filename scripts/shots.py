@@ -10,20 +10,25 @@ from typing import Literal
 from playwright.sync_api import Browser, Page, ViewportSize, sync_playwright
 
 from ohmcensus.services.context import Context
+from ohmcensus.services.list_jobs import JobsQuery, ListedJob, list_jobs
 from ohmcensus.services.seed_demo import seed_demo
 from ohmcensus.storage.database import open_store
 from ohmcensus.web.serve import serving
 from scripts.chromium import launch
-from tests.working import every_job
 
 LAPTOP: ViewportSize = {"width": 1280, "height": 800}
 PHONE: ViewportSize = {"width": 390, "height": 844}
 SCHEMES: dict[str, Literal["light", "dark"]] = {"day": "light", "night": "dark"}
 
 
+def jobs_in(context: Context) -> list[ListedJob]:
+    """Return the jobs of the demo, those that go on first."""
+    return [*list_jobs(context).jobs, *list_jobs(context, JobsQuery(ended=True)).jobs]
+
+
 def take(browser: Browser, address: str, context: Context, folder: Path) -> None:
     """Take every picture."""
-    job = every_job(context)[0].id
+    job = jobs_in(context)[0].id
     for name, size, theme in (
         ("trace-day", LAPTOP, "day"),
         ("trace-night", LAPTOP, "night"),
@@ -43,9 +48,9 @@ def take(browser: Browser, address: str, context: Context, folder: Path) -> None
 
 def take_rooms(browser: Browser, address: str, context: Context, folder: Path) -> None:
     """Take every room but the trace."""
-    job = every_job(context)[0].id
-    ids = {row.machine: row.id for row in every_job(context) if row.ended is None}
-    signed = next(row.id for row in every_job(context) if row.machine == "Machine 2")
+    job = jobs_in(context)[0].id
+    ids = {row.machine: row.id for row in jobs_in(context) if row.ended is None}
+    signed = next(row.id for row in jobs_in(context) if row.machine == "Machine 2")
     codes, safe = f"/jobs/{ids['Galley washer']}/codes", f"/jobs/{ids['Machine 1']}/safe"
     for name, path in (
         ("jobs-day", "/jobs"),

@@ -1559,7 +1559,7 @@ export interface components {
         };
         /**
          * ChangedSettings
-         * @description Some settings as they are to be; what is not named stays as it is.
+         * @description Some settings as they are to be; what is not named stays as it is, and null is no setting.
          *
          *     Attributes
          *     ----------
