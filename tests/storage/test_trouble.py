@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import os
 import sqlite3
 from collections.abc import Hashable, Iterator
 from contextlib import closing, contextmanager
@@ -171,6 +172,17 @@ def test_a_store_of_the_version_before_is_copied_before_it_is_brought_up(tmp_pat
         assert file.execute("SELECT count(*) FROM job_search").fetchone() == (0,)
     with pytest.raises(InputError, match="no data"):
         check_data(tmp_path / "nowhere")
+
+
+def test_what_a_kill_left_half_written_goes_after_an_hour(context: Context) -> None:
+    folder = context.store.folder
+    old, fresh = folder / ".import-old", folder / ".import-fresh"
+    for place in (old, fresh):
+        place.mkdir()
+        (place / "scratch.db").write_bytes(b"half")
+    os.utime(old, (0, 0))
+    look_after(replace(context, beside=Now()))
+    assert (old.exists(), fresh.exists()) == (False, True)
 
 
 def test_files_are_for_their_owner_alone(tmp_path: Path) -> None:

@@ -28,7 +28,7 @@ def written_whole(file: Path) -> Iterator[Path]:
     """
     place = file.resolve().parent
     try:
-        _sweep(place)
+        sweep_left(place, f"{PREFIX}*")
         with tempfile.TemporaryDirectory(dir=place, prefix=PREFIX) as beside:
             yield Path(beside)
     except OSError as error:
@@ -36,7 +36,13 @@ def written_whole(file: Path) -> Iterator[Path]:
         raise InputError(what=what, remedy="choose another place", field="file") from error
 
 
-def _sweep(place: Path) -> None:
-    for left in place.glob(f"{PREFIX}*"):
-        if left.is_dir() and time.time() - left.stat().st_mtime > LEFT_AFTER_S:
-            shutil.rmtree(left, ignore_errors=True)
+def sweep_left(place: Path, *patterns: str) -> None:
+    """Take away what a kill left an hour ago and more: folders and files of some names that nothing knows of."""
+    for pattern in patterns:
+        for left in place.glob(pattern):
+            if time.time() - left.stat().st_mtime <= LEFT_AFTER_S:
+                continue
+            if left.is_dir():
+                shutil.rmtree(left, ignore_errors=True)
+            else:
+                left.unlink(missing_ok=True)

@@ -11,6 +11,7 @@ from sqlmodel import col, select
 
 from ohmcensus.core.errors import OhmcensusError
 from ohmcensus.core.sheet import Sheet
+from ohmcensus.files.whole_file import sweep_left
 from ohmcensus.services.context import Context
 from ohmcensus.services.find_sheet import sheets_in
 from ohmcensus.services.keep_signed import photos_on_signed_sheets, signed_sheet
@@ -55,6 +56,7 @@ def show_health(context: Context) -> Health:
 def _check(context: Context) -> None:
     """Look whether the database is whole and the pictures are there."""
     photos.sweep(context.store.folder)
+    sweep_left(context.store.folder, ".import-*", ".imports/*", "backups/.ohmcensus-*")
     damage = damage_of(context.store.folder / FILE_NAME, is_quick=True)
     said = (
         f"The database is damaged ({damage}). Stop, run 'ohmcensus check', then 'ohmcensus restore --aside' with the "

@@ -78,9 +78,10 @@ _AT_PLACE = text(
 )
 _SHEETS = text("SELECT job.id, machine.sheet_id FROM job JOIN machine ON machine.id = job.machine_id")
 _COLUMNS = "job.id, job.changed_at, job.revision, job_summary.asked, job_summary.outside, card, version"
-_JOINED = "job JOIN job_summary ON job_summary.job_id = job.id"
+_SUMMARY = "job_summary ON job_summary.job_id = job.id"
+_JOINED = f"job JOIN {_SUMMARY}"
 _AFTER = " AND (job.changed_at, job.id) < (:moment, :id)"
-_ORDER = " ORDER BY job.changed_at DESC, job.id DESC LIMIT :most"
+_ORDER = " ORDER BY job.changed_at DESC, job.id DESC"
 
 
 def begin(session: Session, job_id: str) -> None:
@@ -120,13 +121,19 @@ def sheets_of(session: Session, job_ids: Sequence[str]) -> set[str]:
 
 
 def page(session: Session, wanted: Wanted) -> list[Summary]:
-    """Return one page of jobs, the last changed one first."""
+    """Return one page of jobs, the last changed one first.
+
+    Which jobs they are is settled first: sorted are their ids alone, not what is shown of all that were found.
+    """
     hits, source, told = _found(wanted)
     where = "job.is_ended = :ended"
     told |= {"ended": wanted.is_ended, "most": wanted.most}
     if wanted.before[1]:
         where, told = where + _AFTER, told | {"moment": wanted.before[0], "id": wanted.before[1]}
-    statement = f"{hits} SELECT {_COLUMNS} FROM {source} WHERE {where}{_ORDER}"  # noqa: S608 - values are bound
+    tables = f"{hits}, " if hits else "WITH "
+    chosen = f"chosen AS (SELECT job.id AS chosen_id FROM {source} WHERE {where}{_ORDER} LIMIT :most)"  # noqa: S608
+    shown = f"SELECT {_COLUMNS} FROM chosen JOIN job ON job.id = chosen_id JOIN {_SUMMARY}{_ORDER}"  # noqa: S608
+    statement = f"{tables}{chosen} {shown}"
     return [Summary(*row) for row in session.connection().execute(text(statement), told)]
 
 
