@@ -30,8 +30,9 @@ class Context:
         Jobs built from rows before, by id (see ``at_hand.py``); never older than the store says.
     lock
         Held while one of the caches is looked at or changed: several threads answer at once.
-    printing, picturing, importing
-        Held while a PDF is written, a picture is read, a file comes in: one at a time, the rest of the answers go on.
+    printing, picturing, importing, listing
+        Held while a PDF is written, a picture is read, a file comes in, cards are worked out: one at a time, the rest
+        of the answers go on.
     cards
         Cards of the list that were worked out for an answer, by job; one for each job that changed since the start.
     imports
@@ -49,6 +50,7 @@ class Context:
     printing: RLock = field(default_factory=RLock)
     picturing: RLock = field(default_factory=RLock)
     importing: RLock = field(default_factory=RLock)
+    listing: RLock = field(default_factory=RLock)
     beside: Beside | None = None
     warnings: dict[str, str] = field(default_factory=dict)
     cards: dict[str, Any] = field(default_factory=dict)

@@ -117,7 +117,8 @@ def list_jobs(context: Context, query: JobsQuery | None = None) -> JobsPage:
         wanted = _wanted(session, asked)
         rows = summaries.page(session, wanted)
         setup = settings.revision(session)
-        page = [_listed(context, session, row, setup, now) for row in rows]
+        with context.listing:
+            page = [_listed(context, session, row, setup, now) for row in rows]
         going, over = summaries.numbers_of(session, wanted)
     more = f"{rows[-1].changed_at} {rows[-1].job_id}" if len(rows) == PAGE else ""
     return JobsPage(jobs=page, going=going, ended=over, more=more)
