@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import http.client
 import json
 import random
 import signal
@@ -64,7 +65,7 @@ class Writer(threading.Thread):
                 self.acknowledged.append(reading)
                 del self.waiting[self.job]
                 revision = found["job"]["revision"]
-        except (OSError, urllib.error.URLError, ValueError):
+        except (OSError, urllib.error.URLError, http.client.HTTPException, ValueError):
             return
 
 
