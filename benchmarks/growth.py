@@ -67,8 +67,7 @@ def fill(context: Context, job: str, count: int) -> None:
         for number in range(1, count):
             _copy(file, tables, rows, number)
             head = f"Machine {number} {COMPLAINTS[number % 5]} serial S{number} {words[0]}"
-            told = (uuid5(SPACE, f"job{number}").hex, *asked)
-            told = (str(UUID(told[0])), *asked)
+            told = (str(uuid5(SPACE, f"job{number}")), *asked)
             place = file.execute(
                 "INSERT INTO job_summary (job_id, asked, outside, card, version) VALUES (?, ?, ?, '', '')", told
             )

@@ -7,7 +7,7 @@ import threading
 import time
 from collections.abc import Callable, Hashable
 
-Work = Callable[[], None]
+Work = Callable[[], object]
 _LOG = logging.getLogger(__name__)
 # After each work it rests as long as that took, so that answers have at least half of the time; at most so long.
 LONGEST_REST_S = 0.2

@@ -56,7 +56,7 @@ class Context:
     cards: dict[str, Any] = field(default_factory=dict)
     imports: dict[str, Any] = field(default_factory=dict)
 
-    def later(self, key: Hashable, work: Callable[[], None], after_s: float = 0.0) -> None:
+    def later(self, key: Hashable, work: Callable[[], object], after_s: float = 0.0) -> None:
         """Have something done beside the answers, once however often it is asked for before it begins."""
         if self.beside is not None:
             self.beside.ask(key, work, after_s)

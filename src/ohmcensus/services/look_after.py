@@ -4,13 +4,13 @@ from __future__ import annotations
 
 import shutil
 from datetime import datetime, timedelta
+from functools import partial
 from pathlib import Path
 
 from pydantic import BaseModel
 from sqlmodel import col, select
 
 from ohmcensus.core.errors import OhmcensusError
-from ohmcensus.core.sheet import Sheet
 from ohmcensus.files.whole_file import sweep_left
 from ohmcensus.services.context import Context
 from ohmcensus.services.find_sheet import sheets_in
@@ -82,24 +82,12 @@ def _fill_in(context: Context) -> None:
         sheets = sheets_in(session)
         used = summaries.sheets_of(session, [row.job_id for row in going])
     for job_id, revision in unsigned:
-        context.later(("signed", job_id, revision), _signing(context, job_id, revision))
+        context.later(("signed", job_id, revision), partial(signed_sheet, context, job_id, revision))
     for sheet_id in used:
         if sheet_id in sheets:
-            context.later(("table", sheet_id), _working_out(context, sheets[sheet_id]))
+            context.later(("table", sheet_id), partial(work_out, context, sheets[sheet_id]))
     for job_id in stale:
-        context.later(("card", job_id), _carding(context, job_id))
-
-
-def _working_out(context: Context, sheet: Sheet):  # type: ignore[no-untyped-def]
-    return lambda: work_out(context, sheet)
-
-
-def _signing(context: Context, job_id: str, revision: int):  # type: ignore[no-untyped-def]
-    return lambda: signed_sheet(context, job_id, revision)
-
-
-def _carding(context: Context, job_id: str):  # type: ignore[no-untyped-def]
-    return lambda: keep_card(context, job_id)
+        context.later(("card", job_id), partial(keep_card, context, job_id))
 
 
 def _day(context: Context) -> None:
