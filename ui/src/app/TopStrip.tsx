@@ -44,7 +44,7 @@ export function TopStrip({ job }: { job: Job }) {
             </span>
           </h1>
           <p title={job.complaint}>
-            {job.complaint || job.sheet_title} · {job.sheet} · {job.supply} · {job.watts} W
+            <bdi>{job.complaint || job.sheet_title}</bdi> · {job.sheet} · {job.supply} · {job.watts} W
           </p>
         </div>
         {job.ended !== null && <span className="ended-mark">{words.ended}</span>}
