@@ -14,7 +14,7 @@ from ohmcensus.core.machine.netlist import netlist
 from ohmcensus.core.machine.probe import predict, prepared
 from ohmcensus.core.sheet import Sheet
 from ohmcensus.exchange.spice import write_deck
-from ohmcensus.services.find_sheet import all_sheets, find_sheet
+from ohmcensus.services.at_hand.sheets import all_sheets, find_sheet
 
 
 def main() -> None:

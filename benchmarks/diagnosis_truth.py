@@ -22,7 +22,7 @@ from ohmcensus.core.machine.dictionary import Dictionary, dictionary
 from ohmcensus.core.quantity import Interval
 from ohmcensus.core.sheet import Sheet
 from ohmcensus.core.symptom import Symptom
-from ohmcensus.services.find_sheet import all_sheets
+from ohmcensus.services.at_hand.sheets import all_sheets
 from ohmcensus.services.run_trial import TrialReport, run_trial
 
 JOBS, SEED = 500, 2026

@@ -19,7 +19,7 @@ from ohmcensus.core.machine.netlist import netlist
 from ohmcensus.core.machine.probe import prepared
 from ohmcensus.core.machine.specimen import specimens
 from ohmcensus.core.sheet import Sheet
-from ohmcensus.services.find_sheet import all_sheets
+from ohmcensus.services.at_hand.sheets import all_sheets
 
 
 def main() -> None:

@@ -24,11 +24,11 @@ from sqlalchemy import event
 from sqlmodel import Session, col, create_engine, select
 
 from benchmarks.slice_speed import Client, prove_dead, whole_sheet
-from ohmcensus.services.beside import Beside
-from ohmcensus.services.context import Context
-from ohmcensus.services.export_job import export_archive, export_text
-from ohmcensus.services.look_after import look_after
-from ohmcensus.services.open_job import NewJob, open_job
+from ohmcensus.services.at_hand.beside import Beside
+from ohmcensus.services.at_hand.context import Context
+from ohmcensus.services.job.open_job import NewJob, open_job
+from ohmcensus.services.transfer.export_job import export_archive, export_text
+from ohmcensus.services.upkeep.look_after import look_after
 from ohmcensus.storage.backup import write_backup
 from ohmcensus.storage.database import FILE_NAME, open_store
 from ohmcensus.storage.tables import AddressRow, JobRow, JobSummaryRow, MachineRow, ReadingRow

@@ -9,7 +9,7 @@ from datetime import UTC, datetime
 from tests.stories.told import do, proof, read
 
 from ohmcensus.exchange.story_file import Story
-from ohmcensus.services.replay import played
+from ohmcensus.services.transfer.replay import played
 
 STEPS, EARLY, WIDTH = 2000, 200, 50
 READINGS = [*proof(), *read("heater 26", "motor field 1.9", "cord pe 0.08", "cord insulation 50M", "valve coil 3700")]

@@ -13,7 +13,7 @@ from collections import Counter
 from tests.core.histories import ACTS, READINGS, History
 from tests.core.longhand import SERIES
 
-from ohmcensus.services.find_sheet import find_sheet
+from ohmcensus.services.at_hand.sheets import find_sheet
 
 HISTORIES, SEED, LONGEST = 10_000, 15, 24
 SETS = (

@@ -28,11 +28,11 @@ from scripts.chromium import launch
 from ohmcensus.core.event import Isolated
 from ohmcensus.core.machine import machine_tests
 from ohmcensus.core.quantity import Unit
-from ohmcensus.services.context import Context
-from ohmcensus.services.find_sheet import find_sheet
-from ohmcensus.services.log_reading import NewReading, log_reading
-from ohmcensus.services.open_job import NewJob, open_job
-from ohmcensus.services.record_event import NewEvent, record_event
+from ohmcensus.services.at_hand.context import Context
+from ohmcensus.services.at_hand.sheets import find_sheet
+from ohmcensus.services.event.record_event import NewEvent, record_event
+from ohmcensus.services.job.open_job import NewJob, open_job
+from ohmcensus.services.reading.log_reading import NewReading, log_reading
 from ohmcensus.storage.database import open_store
 from ohmcensus.web.serve import running, serving
 

@@ -9,9 +9,9 @@ from typing import Literal
 
 from playwright.sync_api import Browser, Page, ViewportSize, sync_playwright
 
-from ohmcensus.services.context import Context
-from ohmcensus.services.list_jobs import JobsQuery, ListedJob, list_jobs
-from ohmcensus.services.seed_demo import seed_demo
+from ohmcensus.demo.seed import seed_demo
+from ohmcensus.services.at_hand.context import Context
+from ohmcensus.services.job.list_jobs import JobsQuery, ListedJob, list_jobs
 from ohmcensus.storage.database import open_store
 from ohmcensus.web.serve import serving
 from scripts.chromium import launch

@@ -10,8 +10,8 @@ import pytest
 from hypothesis import HealthCheck, settings
 
 from ohmcensus.core.sheet import Sheet
-from ohmcensus.services.context import Context
-from ohmcensus.services.find_sheet import all_sheets, find_sheet
+from ohmcensus.services.at_hand.context import Context
+from ohmcensus.services.at_hand.sheets import all_sheets, find_sheet
 from ohmcensus.storage.database import open_store
 
 NOON = datetime(2026, 6, 1, 12, 0, tzinfo=UTC)

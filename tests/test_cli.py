@@ -12,8 +12,8 @@ import pytest
 import yaml
 
 from ohmcensus import cli
-from ohmcensus.services.context import Context
-from ohmcensus.services.seed_demo import seed_demo
+from ohmcensus.demo.seed import seed_demo
+from ohmcensus.services.at_hand.context import Context
 from ohmcensus.storage.database import open_store
 from tests.working import every_job
 

@@ -7,17 +7,17 @@ from uuid import uuid4
 
 from ohmcensus.core.event import Body, Isolated, Shut
 from ohmcensus.core.judgement.passes import named_test
+from ohmcensus.core.limits.terms import Terms
 from ohmcensus.core.meter import Function
-from ohmcensus.core.terms import Terms
-from ohmcensus.services.at_hand import take
-from ohmcensus.services.context import Context
-from ohmcensus.services.list_jobs import JobsQuery, ListedJob, list_jobs
-from ohmcensus.services.log_reading import NewReading, log_reading
-from ohmcensus.services.record_event import NewEvent, record_event
-from ohmcensus.services.show_changes import show_changes
-from ohmcensus.services.show_job import JobView
-from ohmcensus.services.show_safe import show_safe
-from ohmcensus.services.show_trace import TraceView
+from ohmcensus.services.at_hand.context import Context
+from ohmcensus.services.at_hand.job import take
+from ohmcensus.services.event.record_event import NewEvent, record_event
+from ohmcensus.services.job.list_jobs import JobsQuery, ListedJob, list_jobs
+from ohmcensus.services.job.show_changes import show_changes
+from ohmcensus.services.job.show_job import JobView
+from ohmcensus.services.reading.log_reading import NewReading, log_reading
+from ohmcensus.services.reading.show_trace import TraceView
+from ohmcensus.services.safety.show_safe import show_safe
 from tests.core.case_of import PROOF
 
 

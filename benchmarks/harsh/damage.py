@@ -16,15 +16,15 @@ from uuid import uuid4
 from PIL import Image
 
 from ohmcensus.core.errors import OhmcensusError
+from ohmcensus.demo.seed import seed_demo
 from ohmcensus.exchange.photo import prepared
-from ohmcensus.services.check_data import check_data
-from ohmcensus.services.context import Context
-from ohmcensus.services.export_job import export_job
-from ohmcensus.services.import_job import import_file
-from ohmcensus.services.list_jobs import list_jobs
-from ohmcensus.services.log_reading import NewReading, log_reading
-from ohmcensus.services.open_job import NewJob, open_job
-from ohmcensus.services.seed_demo import seed_demo
+from ohmcensus.services.at_hand.context import Context
+from ohmcensus.services.job.list_jobs import list_jobs
+from ohmcensus.services.job.open_job import NewJob, open_job
+from ohmcensus.services.reading.log_reading import NewReading, log_reading
+from ohmcensus.services.transfer.export_job import export_job
+from ohmcensus.services.transfer.import_job import import_file
+from ohmcensus.services.upkeep.check_data import check_data
 from ohmcensus.storage.backup import read_backup, write_backup
 from ohmcensus.storage.check import damage_of
 from ohmcensus.storage.database import FILE_NAME, open_store

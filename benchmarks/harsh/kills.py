@@ -18,8 +18,8 @@ from pathlib import Path
 from typing import Any
 from uuid import uuid4
 
-from ohmcensus.services.context import Context
-from ohmcensus.services.seed_demo import seed_demo
+from ohmcensus.demo.seed import seed_demo
+from ohmcensus.services.at_hand.context import Context
 from ohmcensus.storage.backup import read_backup, write_backup
 from ohmcensus.storage.check import damage_of
 from ohmcensus.storage.database import FILE_NAME, open_store

@@ -5,9 +5,9 @@ from __future__ import annotations
 from dataclasses import replace
 from datetime import UTC, datetime, timedelta
 
-from ohmcensus.core.case import Case, Reading
 from ohmcensus.core.event import Body, Event, PluggedIn
 from ohmcensus.core.intake import Complaint
+from ohmcensus.core.job.case import Case, Reading
 from ohmcensus.core.judgement import choose_use
 from ohmcensus.core.machine import read_line
 from ohmcensus.core.machine.dead_tests import points

@@ -10,7 +10,6 @@ from tests.core import longhand
 from tests.core.case_of import START, Log
 from tests.core.longhand import LINES, SERIES, Said
 
-from ohmcensus.core.case import Case
 from ohmcensus.core.errors import OhmcensusError
 from ohmcensus.core.event import (
     Attended,
@@ -31,6 +30,7 @@ from ohmcensus.core.event import (
     Tripped,
     When,
 )
+from ohmcensus.core.job.case import Case
 from ohmcensus.core.meter import GENERIC_METERS
 from ohmcensus.core.safety import Safety, admitted, may, refuse_event, safety_at, stepped, walk_of
 from ohmcensus.core.sheet import Sheet

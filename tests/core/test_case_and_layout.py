@@ -6,7 +6,7 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from ohmcensus.core.case import Case, Reading
+from ohmcensus.core.job.case import Case, Reading
 from ohmcensus.core.judgement import Verdict, census_lines, choose_use
 from ohmcensus.core.judgement.census_sheet import next_line
 from ohmcensus.core.layout import OhmRuler, ohm_ruler, short_ruler
@@ -14,8 +14,8 @@ from ohmcensus.core.layout.ohm_ruler import position
 from ohmcensus.core.machine import read_line
 from ohmcensus.core.meter import GENERIC_METERS, Function
 from ohmcensus.core.quantity import Interval, Unit
+from ohmcensus.core.quantity.window import Source, Window
 from ohmcensus.core.sheet import Sheet
-from ohmcensus.core.window import Source, Window
 
 
 def reading(

@@ -8,13 +8,13 @@ from hypothesis import strategies as st
 from pydantic import ValidationError
 from tests.core.case_of import Log
 
-from ohmcensus.core.connector import connectors, refuse_ticks
-from ohmcensus.core.cover_minutes import Timed, learned_minutes
 from ohmcensus.core.errors import InputError
 from ohmcensus.core.event import ConnectorNoted, ConnectorTicked, PinMark
+from ohmcensus.core.job.connector import connectors, refuse_ticks
+from ohmcensus.core.job.cover_minutes import Timed, learned_minutes
+from ohmcensus.core.job.strip_down import minutes_until, unfinished
 from ohmcensus.core.proof import blocking
 from ohmcensus.core.sheet import Sheet
-from ohmcensus.core.strip_down import minutes_until, unfinished
 
 
 def noted(photo: str = "p1", *numbers: int) -> ConnectorNoted:
@@ -63,7 +63,7 @@ def test_one_number_marks_one_pin() -> None:
 
 @given(st.lists(st.sets(st.integers(1, 6)), min_size=1, max_size=5))
 def test_the_last_ticks_are_what_counts(rounds: list[set[int]]) -> None:
-    from ohmcensus.services.find_sheet import find_sheet  # noqa: PLC0415
+    from ohmcensus.services.at_hand.sheets import find_sheet  # noqa: PLC0415
 
     log = Log(find_sheet("fl7-u")).did(noted("p1", 1, 2, 3, 4, 5, 6))
     for ticks in rounds:

@@ -29,7 +29,7 @@ from ohmcensus.core.parts.fault import FaultMode
 from ohmcensus.core.quantity import Interval
 from ohmcensus.core.sheet import Sheet
 from ohmcensus.core.symptom import Symptom
-from ohmcensus.services.find_sheet import find_sheet
+from ohmcensus.services.at_hand.sheets import find_sheet
 
 
 @cache

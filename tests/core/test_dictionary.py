@@ -17,7 +17,7 @@ from ohmcensus.core.meter import Function
 from ohmcensus.core.parts.element import FaultEffect
 from ohmcensus.core.parts.fault import FaultMode
 from ohmcensus.core.sheet import Sheet
-from ohmcensus.services.find_sheet import all_sheets, find_sheet
+from ohmcensus.services.at_hand.sheets import all_sheets, find_sheet
 
 SHEETS = list(all_sheets())
 

@@ -7,16 +7,16 @@ from dataclasses import replace
 import pytest
 from tests.core.case_of import PROOF, Log
 
-from ohmcensus.core.case import Case
+from ohmcensus.core.course.stages import next_step, stages
 from ohmcensus.core.errors import InputError
 from ohmcensus.core.event import Checked, CheckOutcome, CodesRead, Ended, Isolated, LiveBegun, Reopened
-from ohmcensus.core.first_look import OutletFinding, conclude_outlet, outlet_verdict
 from ohmcensus.core.intake import Complaint, DataPlate, plate_remarks
+from ohmcensus.core.job.case import Case
+from ohmcensus.core.job.first_look import OutletFinding, conclude_outlet, outlet_verdict
+from ohmcensus.core.job.van_list import van_list
 from ohmcensus.core.safety import safety_at
 from ohmcensus.core.sheet import Sheet
-from ohmcensus.core.stages import next_step, stages
 from ohmcensus.core.symptom import Symptom
-from ohmcensus.core.van_list import van_list
 
 
 @pytest.mark.parametrize(

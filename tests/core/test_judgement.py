@@ -11,14 +11,14 @@ from hypothesis import strategies as st
 from ohmcensus.core.errors import InputError, ReadingTextError
 from ohmcensus.core.judgement import Judgement, Verdict, choose_use, judge, verdict_of
 from ohmcensus.core.judgement.passes import named_test
-from ohmcensus.core.limits import BUILT_IN
+from ohmcensus.core.limits.profile import BUILT_IN
+from ohmcensus.core.limits.terms import Terms
 from ohmcensus.core.machine import machine_tests, read_line
 from ohmcensus.core.meter import GENERIC_METERS, Function, Meter
 from ohmcensus.core.parts.fault import FaultMode
 from ohmcensus.core.quantity import Bound, Indication, Interval, Unit, parse_indication
 from ohmcensus.core.sheet import Sheet
-from ohmcensus.core.terms import Terms
-from ohmcensus.services.find_sheet import all_sheets
+from ohmcensus.services.at_hand.sheets import all_sheets
 
 MULTIMETER, SIMPLE, TESTER, _ = GENERIC_METERS
 BAG = (MULTIMETER, TESTER)

@@ -11,7 +11,7 @@ from ohmcensus.core.machine.ladder import ladder
 from ohmcensus.core.machine.netlist import Configuration
 from ohmcensus.core.sheet import Sheet
 from ohmcensus.exchange.rung_svg import write_svg
-from ohmcensus.services.find_sheet import all_sheets
+from ohmcensus.services.at_hand.sheets import all_sheets
 
 SHEETS = list(all_sheets().values())
 each_sheet = pytest.mark.parametrize("sheet", SHEETS, ids=[sheet.id for sheet in SHEETS])

@@ -15,7 +15,7 @@ from ohmcensus.core.machine.netlist import Configuration
 from ohmcensus.core.machine.separable import fault_names, inseparable, unseen
 from ohmcensus.core.sheet import Sheet, SheetFaultsError, sheet_from
 from ohmcensus.exchange.sheet_yaml import plain_sheet
-from ohmcensus.services.find_sheet import all_sheets
+from ohmcensus.services.at_hand.sheets import all_sheets
 
 Edit = Callable[[dict[str, Any]], object]
 

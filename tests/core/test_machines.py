@@ -15,7 +15,7 @@ from ohmcensus.core.parts.kind import MachineState, TestSpec
 from ohmcensus.core.quantity import Bound
 from ohmcensus.core.sheet import Part, Sheet
 from ohmcensus.exchange.sheet_yaml import read_sheet, write_sheet
-from ohmcensus.services.find_sheet import all_sheets
+from ohmcensus.services.at_hand.sheets import all_sheets
 
 SHEETS = list(all_sheets().values())
 WANTED = {"fl7-u", "fl9-t", "wd8-h", "tl4-c", "tl6-s", "dd8-r"}

@@ -9,9 +9,9 @@ from hypothesis import strategies as st
 from ohmcensus.core.errors import InputError, OhmcensusError, StaleRevisionError
 from ohmcensus.core.judgement.meaning import at_work
 from ohmcensus.core.meter import Function, generic_meter
-from ohmcensus.core.names import find, folded, nearest
 from ohmcensus.core.physics.uncertainty import Estimate, combined
 from ohmcensus.core.quantity import Unit, parse_indication
+from ohmcensus.core.text.names import find, folded, nearest
 
 KNOWN = {"heater": "H", "heater relay": "R", "door lock": "L", "lock": "L"}
 

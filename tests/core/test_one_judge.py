@@ -7,23 +7,23 @@ from dataclasses import replace
 import pytest
 from tests.core.case_of import START, Log, proof_of
 
-from ohmcensus.core.case import Case
 from ohmcensus.core.event import Event, Isolated, RunMade
 from ohmcensus.core.intake import DataPlate
+from ohmcensus.core.job.case import Case
 from ohmcensus.core.judgement import Verdict, choose_use, judge
 from ohmcensus.core.judgement.passes import WHOLE_LINE, Pass, kept, named_test, passes
-from ohmcensus.core.limits import BUILT_IN, LimitProfile
+from ohmcensus.core.limits.profile import BUILT_IN, LimitProfile
+from ohmcensus.core.limits.terms import Terms
 from ohmcensus.core.meter import GENERIC_METERS, Function
 from ohmcensus.core.proof import criteria
 from ohmcensus.core.quantity import Indication, Unit, parse_indication
 from ohmcensus.core.safety.words import DangerId
 from ohmcensus.core.sheet import Sheet
 from ohmcensus.core.shelf import AcceptanceReading, Spare, acceptance
-from ohmcensus.core.terms import Terms
 from ohmcensus.core.trip.isolate import State, isolate
 from ohmcensus.core.trip.of_case import problem_of
 from ohmcensus.core.trip.problem import Method
-from ohmcensus.services.find_sheet import all_sheets
+from ohmcensus.services.at_hand.sheets import all_sheets
 
 TESTER = next(meter for meter in GENERIC_METERS if Function.INSULATION in meter.functions)
 # Around every limit that a profile or a standard can set, surely beside it and too near to tell.

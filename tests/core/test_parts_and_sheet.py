@@ -13,8 +13,8 @@ from ohmcensus.core.parts import part_kinds
 from ohmcensus.core.parts.element import CHASSIS
 from ohmcensus.core.parts.fault import FaultMode
 from ohmcensus.core.parts.kind import MachineState
+from ohmcensus.core.quantity.window import Source
 from ohmcensus.core.sheet import Sheet, SheetFaultsError, sheet_from
-from ohmcensus.core.window import Source
 
 
 def test_the_front_loader_holds_every_part(fl7: Sheet) -> None:

@@ -13,7 +13,7 @@ from ohmcensus.core.machine.plug_on import conductance_beside_s
 from ohmcensus.core.machine.probe import Probe, predict
 from ohmcensus.core.meter import Function, generic_meter
 from ohmcensus.core.sheet import Sheet
-from ohmcensus.services.find_sheet import all_sheets
+from ohmcensus.services.at_hand.sheets import all_sheets
 
 METER = generic_meter("multimeter-6000")
 

@@ -29,11 +29,11 @@ from ohmcensus.core.event import (
     StripStep,
     Way,
 )
-from ohmcensus.core.limits import BUILT_IN
+from ohmcensus.core.limits.profile import BUILT_IN
 from ohmcensus.core.meter import GENERIC_METERS
 from ohmcensus.core.proof import blocking, criteria, proofs, refuse_proof, refuse_sign_off
 from ohmcensus.core.sheet import Sheet
-from ohmcensus.services.find_sheet import find_sheet
+from ohmcensus.services.at_hand.sheets import find_sheet
 
 CHANGED = Changed(part="heater", intervention=Intervention.REPLACED, fitted="spare 1")
 TESTER = GENERIC_METERS[2]

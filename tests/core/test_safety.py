@@ -7,7 +7,6 @@ from dataclasses import replace
 import pytest
 from tests.core.case_of import PROOF, Log, proof_of
 
-from ohmcensus.core.case import Reading
 from ohmcensus.core.errors import InputError, SafetyRefusalError
 from ohmcensus.core.event import (
     Attended,
@@ -30,6 +29,7 @@ from ohmcensus.core.event import (
     Tripped,
 )
 from ohmcensus.core.intake import Complaint
+from ohmcensus.core.job.case import Reading
 from ohmcensus.core.meter import GENERIC_METERS, Function
 from ohmcensus.core.quantity import Indication
 from ohmcensus.core.safety import SafetyState, admitted, refuse_event, safe_steps

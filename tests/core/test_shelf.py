@@ -7,7 +7,8 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from ohmcensus.core.errors import InputError
-from ohmcensus.core.limits import BUILT_IN
+from ohmcensus.core.limits.profile import BUILT_IN
+from ohmcensus.core.limits.terms import Terms
 from ohmcensus.core.meter import GENERIC_METERS
 from ohmcensus.core.sheet import Sheet
 from ohmcensus.core.shelf import (
@@ -23,7 +24,6 @@ from ohmcensus.core.shelf import (
     parse_price,
     whereabouts,
 )
-from ohmcensus.core.terms import Terms
 
 HEATER = Spare(sheet="fl7-u", part="heater", type_number="FL7-U/2", variant="two tags")
 

@@ -19,11 +19,11 @@ from ohmcensus.core.event import (
     StripBack,
     StripStep,
 )
+from ohmcensus.core.job.strip_down import open_panels, refuse_strip, strip_down, unfinished
 from ohmcensus.core.proof import blocking, proofs, refuse_sign_off
 from ohmcensus.core.safety import SafetyState, safety_at
 from ohmcensus.core.sheet import Sheet
-from ohmcensus.core.strip_down import open_panels, refuse_strip, strip_down, unfinished
-from ohmcensus.services.find_sheet import find_sheet
+from ohmcensus.services.at_hand.sheets import find_sheet
 
 BACK_PANEL = StripStep(words="back panel", fasteners=6, head="cross", size="M4 x 12", kept="blue lid", panel="back")
 HEATER = StripStep(words="heater tags", plugs=("heater_tags", "ntc_plug"))

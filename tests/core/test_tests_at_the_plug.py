@@ -8,8 +8,8 @@ from ohmcensus.core.machine import machine_tests
 from ohmcensus.core.machine.probe import Prediction
 from ohmcensus.core.quantity import Bound
 from ohmcensus.core.sheet import Sheet
-from ohmcensus.services.find_sheet import all_sheets
-from ohmcensus.services.predict_reading import Asked, predicted
+from ohmcensus.services.at_hand.sheets import all_sheets
+from ohmcensus.services.reading.predict_reading import Asked, predicted
 
 SHEETS = sorted(all_sheets())
 METAL_OHM = 0.3

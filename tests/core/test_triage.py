@@ -11,20 +11,20 @@ from tests.core.case_of import Log
 from ohmcensus.core.event import Appliance, CircuitNoted, Supply, Tripped
 from ohmcensus.core.intake import Complaint
 from ohmcensus.core.judgement import Verdict, census_lines
-from ohmcensus.core.limits import BUILT_IN, chosen_profile
+from ohmcensus.core.limits.profile import BUILT_IN, chosen_profile
+from ohmcensus.core.limits.terms import Terms
 from ohmcensus.core.machine import machine_tests
 from ohmcensus.core.machine.netlist import nominal_of
 from ohmcensus.core.meter import Function
 from ohmcensus.core.quantity import Interval
+from ohmcensus.core.quantity.window import Source
 from ohmcensus.core.sheet import Sheet
 from ohmcensus.core.sheet.model import Protection
 from ohmcensus.core.symptom import Device, Moment, Symptom
-from ohmcensus.core.terms import Terms
 from ohmcensus.core.trip.house import HEALTHY_MACHINE_A, circuit_on, house_of, proved_by_device, stood_on
 from ohmcensus.core.trip.overcurrent import inrush_of
 from ohmcensus.core.trip.triage import FaultClass, Triage, triage
-from ohmcensus.core.window import Source
-from ohmcensus.services.find_sheet import find_sheet
+from ohmcensus.services.at_hand.sheets import find_sheet
 
 
 def told(sheet: Sheet, device: Device, moment: Moment) -> Triage:

@@ -13,13 +13,13 @@ from tests.working import every_job
 
 from ohmcensus.core.errors import InputError
 from ohmcensus.core.machine import machine_tests
+from ohmcensus.demo.seed import seed_demo
 from ohmcensus.exchange.job_csv import COLUMNS
 from ohmcensus.exchange.job_file import JobFile
-from ohmcensus.services.context import Context
-from ohmcensus.services.export_job import export_job, export_text
-from ohmcensus.services.find_sheet import find_sheet
-from ohmcensus.services.seed_demo import seed_demo
-from ohmcensus.services.write_note import NewNote, write_note
+from ohmcensus.services.at_hand.context import Context
+from ohmcensus.services.at_hand.sheets import find_sheet
+from ohmcensus.services.reading.write_note import NewNote, write_note
+from ohmcensus.services.transfer.export_job import export_job, export_text
 
 
 @pytest.fixture

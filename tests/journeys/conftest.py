@@ -9,8 +9,8 @@ import pytest
 from playwright.sync_api import Browser, Page, ViewportSize, expect, sync_playwright
 from scripts.chromium import launch
 
-from ohmcensus.services.context import Context
-from ohmcensus.services.seed_demo import seed_demo
+from ohmcensus.demo.seed import seed_demo
+from ohmcensus.services.at_hand.context import Context
 from ohmcensus.storage.database import open_store
 from ohmcensus.web.serve import serving
 from tests.working import every_job, prove_dead

@@ -6,7 +6,7 @@ from pathlib import Path
 
 from playwright.sync_api import Page, expect
 
-from ohmcensus.services.find_sheet import sheets_in
+from ohmcensus.services.at_hand.sheets import sheets_in
 from tests.journeys.conftest import Visit
 
 

@@ -6,8 +6,8 @@ import pytest
 from playwright.sync_api import Page, Route, expect
 
 from ohmcensus.core.event import Isolated, PluggedIn
-from ohmcensus.services.at_hand import take
-from ohmcensus.services.context import Context
+from ohmcensus.services.at_hand.context import Context
+from ohmcensus.services.at_hand.job import take
 from tests.journeys.conftest import Visit
 from tests.working import happened, prove_dead, read_what_is_missing, shut_up
 

@@ -12,7 +12,7 @@ from PIL import Image
 from playwright.sync_api import Page, expect
 
 from ohmcensus.core.event import HandsOff
-from ohmcensus.exchange.demo_pictures import drawn
+from ohmcensus.demo.pictures import drawn
 from tests.journeys.conftest import Visit
 from tests.journeys.test_prove import watch_a_warm_run
 from tests.working import happened, logged, prove_dead, read_what_is_missing, shut_up

@@ -10,9 +10,9 @@ import pytest
 from playwright.sync_api import Page, expect
 
 from ohmcensus.core.intake import Complaint
-from ohmcensus.services.keep_intake import NewIntake, keep_intake
-from ohmcensus.services.open_job import NewJob, open_job
-from ohmcensus.services.show_intake import show_intake
+from ohmcensus.services.intake.keep_intake import NewIntake, keep_intake
+from ohmcensus.services.intake.show_intake import show_intake
+from ohmcensus.services.job.open_job import NewJob, open_job
 from tests.journeys.conftest import Visit
 from tests.stories.table import TABLE
 from tests.stories.told import Told

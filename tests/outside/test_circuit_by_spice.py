@@ -19,7 +19,7 @@ from ohmcensus.core.parts.kind import MachineState
 from ohmcensus.core.quantity import Bound
 from ohmcensus.core.sheet import Sheet
 from ohmcensus.exchange.spice import write_deck
-from ohmcensus.services.find_sheet import all_sheets
+from ohmcensus.services.at_hand.sheets import all_sheets
 
 pytestmark = pytest.mark.system
 # Sums of conductances of tens of siemens and of picosiemens leave fewer digits for gigaohms, in either solver.

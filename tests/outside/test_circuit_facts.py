@@ -17,7 +17,7 @@ from ohmcensus.core.meter import Function
 from ohmcensus.core.parts.fault import FaultMode
 from ohmcensus.core.physics.cable import CLASS_5_OHM_PER_M, GAUGE_OHM_PER_M, core_resistance_ohm
 from ohmcensus.core.sheet import Sheet
-from ohmcensus.services.find_sheet import all_sheets
+from ohmcensus.services.at_hand.sheets import all_sheets
 
 
 @pytest.mark.parametrize("seed", range(12))

@@ -24,13 +24,13 @@ from frictionless.resources import TableResource
 from tests.working import every_job
 
 from ohmcensus.core.sheet import Sheet
+from ohmcensus.demo.seed import seed_demo
 from ohmcensus.exchange.job_csv import COLUMNS, csvw_metadata
 from ohmcensus.exchange.sheet_yaml import plain_sheet, write_sheet
-from ohmcensus.services.context import Context
-from ohmcensus.services.export_job import export_text
-from ohmcensus.services.find_sheet import all_sheets
-from ohmcensus.services.seed_demo import seed_demo
-from ohmcensus.services.write_note import NewNote, write_note
+from ohmcensus.services.at_hand.context import Context
+from ohmcensus.services.at_hand.sheets import all_sheets
+from ohmcensus.services.reading.write_note import NewNote, write_note
+from ohmcensus.services.transfer.export_job import export_text
 
 SCHEMA = json.loads(Path("docs/formats/ohmcensus-job-1.schema.gen.json").read_text(encoding="utf-8"))
 

@@ -15,7 +15,7 @@ from ohmcensus.core.diagnosis.posterior import SLIP, Observation, diagnose, told
 from ohmcensus.core.diagnosis.question import Reach, questions
 from ohmcensus.core.machine.asked import RUN
 from ohmcensus.core.machine.dictionary import dictionary
-from ohmcensus.services.find_sheet import find_sheet
+from ohmcensus.services.at_hand.sheets import find_sheet
 
 SEEN = {"heater.pe": 3, "ntc.sensor": 60, "strike.look_strike": 0, "motor.tacho_volts": 1, RUN: 3}
 

@@ -7,15 +7,15 @@ from dataclasses import replace
 import pytest
 from tests.core.case_of import START, Log
 
-from ohmcensus.core.case import Case
-from ohmcensus.core.limits import BUILT_IN, usual_profile
+from ohmcensus.core.job.case import Case
+from ohmcensus.core.limits.profile import BUILT_IN, usual_profile
+from ohmcensus.core.limits.terms import Terms
 from ohmcensus.core.physics.cable import protective_conductor_limit_ohm
 from ohmcensus.core.proof import criteria
+from ohmcensus.core.quantity.window import Window
 from ohmcensus.core.safety import safety_at
 from ohmcensus.core.sheet import Sheet
-from ohmcensus.core.terms import Terms
-from ohmcensus.core.window import Window
-from ohmcensus.services.find_sheet import find_sheet
+from ohmcensus.services.at_hand.sheets import find_sheet
 
 
 def with_heating(watts: float) -> Sheet:

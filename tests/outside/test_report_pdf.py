@@ -17,10 +17,10 @@ from pypdf import PdfReader
 from tests.working import every_job
 
 from ohmcensus.core.judgement import Verdict
-from ohmcensus.services.context import Context
-from ohmcensus.services.seed_demo import seed_demo
-from ohmcensus.services.show_trace import show_trace
-from ohmcensus.services.write_report import report_pdf
+from ohmcensus.demo.seed import seed_demo
+from ohmcensus.services.at_hand.context import Context
+from ohmcensus.services.reading.show_trace import show_trace
+from ohmcensus.services.sheet_out.write_report import report_pdf
 
 
 @pytest.fixture

@@ -13,8 +13,11 @@ from tests.working import logged, prove_dead
 from ohmcensus.core.errors import InputError, NotFoundError, StaleRevisionError
 from ohmcensus.core.judgement import Verdict
 from ohmcensus.core.sheet import SheetFaultsError
-from ohmcensus.services.context import Context
-from ohmcensus.services.edit_sheet import (
+from ohmcensus.services.at_hand.context import Context
+from ohmcensus.services.at_hand.sheets import sheets_in
+from ohmcensus.services.job.open_job import NewJob, open_job
+from ohmcensus.services.reading.show_trace import show_trace
+from ohmcensus.services.sheet.edit_sheet import (
     DraftRevision,
     SheetDraft,
     SheetView,
@@ -26,11 +29,8 @@ from ohmcensus.services.edit_sheet import (
     show_sheet,
     use_draft,
 )
-from ohmcensus.services.find_sheet import sheets_in
-from ohmcensus.services.keep_meanings import SheetCopy, copy_sheet, list_sheets
-from ohmcensus.services.list_kinds import list_kinds
-from ohmcensus.services.open_job import NewJob, open_job
-from ohmcensus.services.show_trace import show_trace
+from ohmcensus.services.sheet.keep_meanings import SheetCopy, copy_sheet, list_sheets
+from ohmcensus.services.sheet.list_kinds import list_kinds
 
 
 @pytest.fixture

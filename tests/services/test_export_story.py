@@ -7,11 +7,11 @@ import json
 import pytest
 from tests.working import every_job
 
+from ohmcensus.demo.seed import seed_demo
 from ohmcensus.exchange.story_file import read_story
-from ohmcensus.services.context import Context
-from ohmcensus.services.export_story import story_of
-from ohmcensus.services.replay import replay
-from ohmcensus.services.seed_demo import seed_demo
+from ohmcensus.services.at_hand.context import Context
+from ohmcensus.services.transfer.export_story import story_of
+from ohmcensus.services.transfer.replay import replay
 
 
 def test_every_demo_job_is_told_again_as_it_was(context: Context) -> None:

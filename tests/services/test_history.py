@@ -18,13 +18,13 @@ from tests.working import happened, prove_dead
 from ohmcensus.core.errors import SafetyRefusalError, StaleRevisionError
 from ohmcensus.core.event import LiveBegun, PluggedIn
 from ohmcensus.core.safety import SafetyState
-from ohmcensus.services.context import Context
-from ohmcensus.services.export_job import job_file
-from ohmcensus.services.log_reading import NewReading, Withdrawal, log_reading, withdraw_reading
-from ohmcensus.services.open_job import NewJob, open_job
-from ohmcensus.services.show_changes import show_changes
-from ohmcensus.services.show_trace import show_trace
-from ohmcensus.services.write_note import NewNote, write_note
+from ohmcensus.services.at_hand.context import Context
+from ohmcensus.services.job.open_job import NewJob, open_job
+from ohmcensus.services.job.show_changes import show_changes
+from ohmcensus.services.reading.log_reading import NewReading, Withdrawal, log_reading, withdraw_reading
+from ohmcensus.services.reading.show_trace import show_trace
+from ohmcensus.services.reading.write_note import NewNote, write_note
+from ohmcensus.services.transfer.export_job import job_file
 from ohmcensus.storage.database import open_store
 
 LINES = {

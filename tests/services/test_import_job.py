@@ -19,17 +19,17 @@ from tests.working import every_job, happened, logged
 
 from ohmcensus.core.errors import InputError, OhmcensusError
 from ohmcensus.core.event import Changed, ConnectorNoted, Ended, Intervention, Isolated, StripStep
-from ohmcensus.services.context import Context
-from ohmcensus.services.export_job import export_job, export_text, job_file
-from ohmcensus.services.import_job import import_file
-from ohmcensus.services.keep_meter import NewMeter, keep_meter, show_meters
-from ohmcensus.services.keep_photo import NewPhoto, find_picture, keep_photo
-from ohmcensus.services.keep_settings import keep_settings, show_settings
-from ohmcensus.services.keep_wanted import NewOffer, NewWanted, keep_wanted
-from ohmcensus.services.open_job import NewJob, open_job
-from ohmcensus.services.seed_demo import seed_demo
-from ohmcensus.services.show_repair import show_repair
-from ohmcensus.services.show_sheet_out import show_sheet_out
+from ohmcensus.demo.seed import seed_demo
+from ohmcensus.services.at_hand.context import Context
+from ohmcensus.services.job.open_job import NewJob, open_job
+from ohmcensus.services.photo.keep_photo import NewPhoto, find_picture, keep_photo
+from ohmcensus.services.repair.show_repair import show_repair
+from ohmcensus.services.setup.change_settings import keep_settings, show_settings
+from ohmcensus.services.setup.keep_meter import NewMeter, keep_meter, show_meters
+from ohmcensus.services.sheet_out.show_sheet_out import show_sheet_out
+from ohmcensus.services.shelf.keep_wanted import NewOffer, NewWanted, keep_wanted
+from ohmcensus.services.transfer.export_job import export_job, export_text, job_file
+from ohmcensus.services.transfer.import_job import import_file
 from ohmcensus.storage.database import open_store
 from ohmcensus.storage.tables import JobRow
 

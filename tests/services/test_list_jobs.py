@@ -12,16 +12,16 @@ from tests.working import every_job, happened, logged
 
 from ohmcensus.core.errors import InputError
 from ohmcensus.core.event import Ended, Isolated, StripBack, StripStep
-from ohmcensus.core.limits import BUILT_IN
-from ohmcensus.services.at_hand import take
-from ohmcensus.services.context import Context
-from ohmcensus.services.keep_address import keep_address, show_addresses
-from ohmcensus.services.keep_settings import ChangedSettings, change_settings, show_settings
-from ohmcensus.services.list_jobs import PAGE, JobsQuery, keep_card, list_jobs
-from ohmcensus.services.open_job import NewJob, open_job
-from ohmcensus.services.seed_demo import seed_demo
-from ohmcensus.services.show_job import show_job
-from ohmcensus.services.show_repair import show_repair
+from ohmcensus.core.limits.profile import BUILT_IN
+from ohmcensus.demo.seed import seed_demo
+from ohmcensus.services.at_hand.context import Context
+from ohmcensus.services.at_hand.job import take
+from ohmcensus.services.job.list_jobs import PAGE, JobsQuery, keep_card, list_jobs
+from ohmcensus.services.job.open_job import NewJob, open_job
+from ohmcensus.services.job.show_job import show_job
+from ohmcensus.services.repair.show_repair import show_repair
+from ohmcensus.services.setup.change_settings import ChangedSettings, change_settings, show_settings
+from ohmcensus.services.setup.keep_address import keep_address, show_addresses
 
 SHARED = {"safety", "power", "hazards", "next_step", "ended", "asked", "lines", "outside", "revision", "machine"}
 

@@ -10,13 +10,13 @@ from tests.working import happened, logged, prove_dead
 from ohmcensus.core.errors import UnknownNameError
 from ohmcensus.core.event import Changed, Hazard, HazardFound, Intervention, PluggedIn, RunWatched
 from ohmcensus.core.safety import SafetyState
-from ohmcensus.services.at_hand import take
-from ohmcensus.services.context import Context
-from ohmcensus.services.keep_settings import keep_settings, show_settings
-from ohmcensus.services.open_job import NewJob, open_job
+from ohmcensus.services.at_hand.context import Context
+from ohmcensus.services.at_hand.job import take
+from ohmcensus.services.job.open_job import NewJob, open_job
+from ohmcensus.services.repair.show_repair import WorthAsked, show_repair, weigh_worth
 from ohmcensus.services.setting_up import safety_before, setting_up
-from ohmcensus.services.show_repair import WorthAsked, show_repair, weigh_worth
-from ohmcensus.services.show_suspects import SuspectsQuery, show_suspects
+from ohmcensus.services.setup.change_settings import keep_settings, show_settings
+from ohmcensus.services.suspects.show_suspects import SuspectsQuery, show_suspects
 
 
 @pytest.fixture

@@ -33,15 +33,15 @@ from ohmcensus.core.event import (
 from ohmcensus.core.judgement import Verdict
 from ohmcensus.core.machine import MachineTest, machine_tests
 from ohmcensus.core.parts.kind import MachineState
-from ohmcensus.services.context import Context
-from ohmcensus.services.export_job import export_job
-from ohmcensus.services.find_sheet import find_sheet
-from ohmcensus.services.keep_wanted import NewOffer, NewWanted, keep_wanted
-from ohmcensus.services.open_job import NewJob, open_job
-from ohmcensus.services.show_proof import show_proof
-from ohmcensus.services.show_repair import show_repair
-from ohmcensus.services.show_trace import show_trace
-from ohmcensus.services.write_report import label_pdf, report_pdf
+from ohmcensus.services.at_hand.context import Context
+from ohmcensus.services.at_hand.sheets import find_sheet
+from ohmcensus.services.job.open_job import NewJob, open_job
+from ohmcensus.services.proof.show_proof import show_proof
+from ohmcensus.services.reading.show_trace import show_trace
+from ohmcensus.services.repair.show_repair import show_repair
+from ohmcensus.services.sheet_out.write_report import label_pdf, report_pdf
+from ohmcensus.services.shelf.keep_wanted import NewOffer, NewWanted, keep_wanted
+from ohmcensus.services.transfer.export_job import export_job
 
 OFFER = NewOffer(source="Quay store", price="38.50")
 

@@ -11,7 +11,7 @@ from tests.stories.table import TABLE
 from tests.stories.told import Told
 
 from ohmcensus.core.safety import admission, after_event, after_reading, lifting, needs, rules, series, walk
-from ohmcensus.services.replay import replay
+from ohmcensus.services.transfer.replay import replay
 
 STORIES = {told.name: told for told in (*TABLE, *LIFTS)}
 

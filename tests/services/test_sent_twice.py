@@ -13,16 +13,16 @@ from tests.working import revision
 from ohmcensus.core.errors import InputError, StaleRevisionError
 from ohmcensus.core.event import Checked, CheckOutcome
 from ohmcensus.core.meter import generic_meter
-from ohmcensus.services.context import Context
-from ohmcensus.services.keep_address import Address, AddressKind, keep_address
-from ohmcensus.services.keep_meter import NewMeter, keep_meter
-from ohmcensus.services.keep_photo import NewPhoto, keep_photo
-from ohmcensus.services.keep_settings import ChangedSettings, change_settings, show_settings
-from ohmcensus.services.log_reading import NewReading, Withdrawal, log_reading, withdraw_reading
-from ohmcensus.services.open_job import NewJob, open_job
-from ohmcensus.services.record_event import NewEvent, record_event
-from ohmcensus.services.show_trace import show_trace
-from ohmcensus.services.write_note import NewNote, write_note
+from ohmcensus.services.at_hand.context import Context
+from ohmcensus.services.event.record_event import NewEvent, record_event
+from ohmcensus.services.job.open_job import NewJob, open_job
+from ohmcensus.services.photo.keep_photo import NewPhoto, keep_photo
+from ohmcensus.services.reading.log_reading import NewReading, Withdrawal, log_reading, withdraw_reading
+from ohmcensus.services.reading.show_trace import show_trace
+from ohmcensus.services.reading.write_note import NewNote, write_note
+from ohmcensus.services.setup.change_settings import ChangedSettings, change_settings, show_settings
+from ohmcensus.services.setup.keep_address import Address, AddressKind, keep_address
+from ohmcensus.services.setup.keep_meter import NewMeter, keep_meter
 
 
 @dataclass

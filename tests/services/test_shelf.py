@@ -10,11 +10,18 @@ from tests.working import happened
 
 from ohmcensus.core.errors import InputError, NotFoundError, StaleRevisionError, UnknownNameError
 from ohmcensus.core.event import Changed, Intervention
-from ohmcensus.services.context import Context
-from ohmcensus.services.keep_shelf import NewAcceptance, NewSpare, SpareView, keep_spare, measure_spare, show_shelf
-from ohmcensus.services.keep_wanted import NewOffer, NewWanted, keep_wanted, remove_wanted, show_wanted
-from ohmcensus.services.open_job import NewJob, open_job
-from ohmcensus.services.show_repair import show_repair
+from ohmcensus.services.at_hand.context import Context
+from ohmcensus.services.job.open_job import NewJob, open_job
+from ohmcensus.services.repair.show_repair import show_repair
+from ohmcensus.services.shelf.keep_spare import (
+    NewAcceptance,
+    NewSpare,
+    SpareView,
+    keep_spare,
+    measure_spare,
+    show_shelf,
+)
+from ohmcensus.services.shelf.keep_wanted import NewOffer, NewWanted, keep_wanted, remove_wanted, show_wanted
 
 
 @pytest.fixture

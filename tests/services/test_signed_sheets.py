@@ -8,13 +8,13 @@ from tests.services.test_report import text_of
 from tests.working import every_job, happened
 
 from ohmcensus.core.event import Reopened
-from ohmcensus.core.limits import BUILT_IN
-from ohmcensus.services.context import Context
-from ohmcensus.services.keep_settings import ChangedSettings, change_settings, show_settings
-from ohmcensus.services.keep_signed import RECONSTRUCTED, signed_body
-from ohmcensus.services.seed_demo import seed_demo
-from ohmcensus.services.show_sheet_out import show_sheet_out
-from ohmcensus.services.write_report import label_pdf, report_pdf
+from ohmcensus.core.limits.profile import BUILT_IN
+from ohmcensus.demo.seed import seed_demo
+from ohmcensus.services.at_hand.context import Context
+from ohmcensus.services.setup.change_settings import ChangedSettings, change_settings, show_settings
+from ohmcensus.services.sheet_out.keep_signed import RECONSTRUCTED, signed_body
+from ohmcensus.services.sheet_out.show_sheet_out import show_sheet_out
+from ohmcensus.services.sheet_out.write_report import label_pdf, report_pdf
 from ohmcensus.storage import signed_sheets
 from ohmcensus.storage.tables import SignedSheetRow
 

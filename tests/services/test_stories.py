@@ -7,7 +7,7 @@ from tests.stories.lifts import LIFTS
 from tests.stories.table import TABLE
 from tests.stories.told import Told
 
-from ohmcensus.services.replay import replay
+from ohmcensus.services.transfer.replay import replay
 
 
 @pytest.mark.parametrize("told", [*TABLE, *LIFTS], ids=lambda told: told.name)

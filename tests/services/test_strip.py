@@ -14,13 +14,13 @@ from tests.working import happened, revision
 
 from ohmcensus.core.errors import InputError, NotFoundError
 from ohmcensus.core.event import ConnectorNoted, Isolated, PinMark, StripStep
-from ohmcensus.services.at_hand import take
-from ohmcensus.services.context import Context
-from ohmcensus.services.keep_photo import MOST_PHOTOS, NewPhoto, keep_photo, remove_photo
-from ohmcensus.services.open_job import NewJob, open_job
-from ohmcensus.services.record_event import NewEvent, record_event
-from ohmcensus.services.show_repair import show_repair
-from ohmcensus.services.show_suspects import reach_of
+from ohmcensus.services.at_hand.context import Context
+from ohmcensus.services.at_hand.job import take
+from ohmcensus.services.event.record_event import NewEvent, record_event
+from ohmcensus.services.job.open_job import NewJob, open_job
+from ohmcensus.services.photo.keep_photo import MOST_PHOTOS, NewPhoto, keep_photo, remove_photo
+from ohmcensus.services.repair.show_repair import show_repair
+from ohmcensus.services.suspects.show_suspects import reach_of
 from ohmcensus.storage import photos
 from ohmcensus.storage.tables import PhotoRow
 

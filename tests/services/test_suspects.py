@@ -12,12 +12,12 @@ from ohmcensus.core.diagnosis.posterior import Standing
 from ohmcensus.core.diagnosis.question import Objective
 from ohmcensus.core.errors import InputError, SafetyRefusalError, UnknownNameError
 from ohmcensus.core.event import Checked, CheckOutcome, Hazard, HazardFound, RunWatched, Skipped, WhySkipped
-from ohmcensus.services.context import Context
-from ohmcensus.services.export_job import export_text
-from ohmcensus.services.judge_file import judge_file
-from ohmcensus.services.open_job import NewJob, open_job
-from ohmcensus.services.show_suspects import SuspectsQuery, SuspectsView, show_suspects
-from ohmcensus.services.suspect_words import chance_words
+from ohmcensus.services.at_hand.context import Context
+from ohmcensus.services.job.open_job import NewJob, open_job
+from ohmcensus.services.suspects.judge_file import judge_file
+from ohmcensus.services.suspects.show_suspects import SuspectsQuery, SuspectsView, show_suspects
+from ohmcensus.services.suspects.words import chance_words
+from ohmcensus.services.transfer.export_job import export_text
 
 
 @pytest.fixture

@@ -18,10 +18,10 @@ from tests.storage.test_trouble import spoiled
 from tests.working import every_job, logged, prove_dead
 
 from ohmcensus.core.errors import InputError, OhmcensusError
-from ohmcensus.services.context import Context
-from ohmcensus.services.export_job import export_job, export_text
-from ohmcensus.services.import_job import import_file
-from ohmcensus.services.seed_demo import seed_demo
+from ohmcensus.demo.seed import seed_demo
+from ohmcensus.services.at_hand.context import Context
+from ohmcensus.services.transfer.export_job import export_job, export_text
+from ohmcensus.services.transfer.import_job import import_file
 from ohmcensus.storage.backup import FORMAT, NOTE, read_backup, write_backup
 from ohmcensus.storage.check import damage_of
 from ohmcensus.storage.database import FILE_NAME, open_store

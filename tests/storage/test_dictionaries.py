@@ -13,13 +13,13 @@ import numpy as np
 import pytest
 
 from ohmcensus.core.sheet import Sheet
-from ohmcensus.services.beside import Beside
-from ohmcensus.services.context import Context
-from ohmcensus.services.find_sheet import find_sheet
-from ohmcensus.services.keep_meanings import SheetCopy, copy_sheet
-from ohmcensus.services.open_job import NewJob, open_job
-from ohmcensus.services.outcome_tables import table_of
-from ohmcensus.services.show_suspects import SuspectsQuery, show_suspects
+from ohmcensus.services.at_hand.beside import Beside
+from ohmcensus.services.at_hand.context import Context
+from ohmcensus.services.at_hand.outcome_tables import table_of
+from ohmcensus.services.at_hand.sheets import find_sheet
+from ohmcensus.services.job.open_job import NewJob, open_job
+from ohmcensus.services.sheet.keep_meanings import SheetCopy, copy_sheet
+from ohmcensus.services.suspects.show_suspects import SuspectsQuery, show_suspects
 from ohmcensus.storage.code_digest import code_digest
 from ohmcensus.storage.dictionaries import DEPENDS_ON, FOLDER, kept_dictionary
 
@@ -66,7 +66,7 @@ def test_its_key_holds_every_source_that_decides_it() -> None:
     graph = grimp.build_graph("ohmcensus")
     used = graph.find_upstream_modules("ohmcensus.core.machine.dictionary")
     # Words, names and errors decide no figure.
-    free = {"codes", "errors", "names", "symptom", "trimmed"}
+    free = {"codes", "errors", "text", "symptom"}
     told = {name.removesuffix(".py").removeprefix("core/") for name in DEPENDS_ON}
     missing = {module.split(".")[2] for module in used} - told - free
     assert missing == set()

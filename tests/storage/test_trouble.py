@@ -18,13 +18,13 @@ from tests.working import every_job, happened, logged
 
 from ohmcensus.core.errors import InputError, NotFoundError, StoreError, Trouble
 from ohmcensus.core.event import Ended, Isolated, Reopened
-from ohmcensus.services.beside import Beside, Work
-from ohmcensus.services.check_data import check_data
-from ohmcensus.services.context import Context
-from ohmcensus.services.keep_photo import NewPhoto, find_picture, keep_photo, remove_photo
-from ohmcensus.services.look_after import back_up, look_after, newest_backup, purge_photos, show_health
-from ohmcensus.services.open_job import NewJob, open_job
-from ohmcensus.services.seed_demo import seed_demo
+from ohmcensus.demo.seed import seed_demo
+from ohmcensus.services.at_hand.beside import Beside, Work
+from ohmcensus.services.at_hand.context import Context
+from ohmcensus.services.job.open_job import NewJob, open_job
+from ohmcensus.services.photo.keep_photo import NewPhoto, find_picture, keep_photo, remove_photo
+from ohmcensus.services.upkeep.check_data import check_data
+from ohmcensus.services.upkeep.look_after import back_up, look_after, newest_backup, purge_photos, show_health
 from ohmcensus.storage.check import damage_of
 from ohmcensus.storage.database import FILE_NAME, open_store
 from ohmcensus.web.app import create_app

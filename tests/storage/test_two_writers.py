@@ -7,10 +7,10 @@ from pathlib import Path
 from uuid import uuid4
 
 from ohmcensus.core.errors import StaleRevisionError
-from ohmcensus.services.context import Context
-from ohmcensus.services.log_reading import NewReading, log_reading
-from ohmcensus.services.open_job import NewJob, open_job
-from ohmcensus.services.show_trace import show_trace
+from ohmcensus.services.at_hand.context import Context
+from ohmcensus.services.job.open_job import NewJob, open_job
+from ohmcensus.services.reading.log_reading import NewReading, log_reading
+from ohmcensus.services.reading.show_trace import show_trace
 from ohmcensus.storage.database import open_store
 
 WRITERS = 4

@@ -6,7 +6,7 @@ from dataclasses import dataclass, field
 from typing import Any
 
 from ohmcensus.exchange.story_file import Story
-from ohmcensus.services.find_sheet import find_sheet
+from ohmcensus.services.at_hand.sheets import find_sheet
 from tests.core.case_of import proof_of
 
 Steps = list[dict[str, Any]]

@@ -19,8 +19,8 @@ from schemathesis.specs.openapi.checks import positive_data_acceptance
 from tests.working import every_job
 from werkzeug.test import TestResponse
 
-from ohmcensus.services.context import Context
-from ohmcensus.services.seed_demo import seed_demo
+from ohmcensus.demo.seed import seed_demo
+from ohmcensus.services.at_hand.context import Context
 from ohmcensus.storage.database import open_store
 from ohmcensus.web.app import create_app
 

@@ -10,10 +10,10 @@ from uuid import uuid4
 import pytest
 from flask.testing import FlaskClient
 
-from ohmcensus.services.context import Context
-from ohmcensus.services.edit_sheet import show_sheet
-from ohmcensus.services.keep_meanings import SheetCopy, copy_sheet
-from ohmcensus.services.open_job import NewJob, open_job
+from ohmcensus.services.at_hand.context import Context
+from ohmcensus.services.job.open_job import NewJob, open_job
+from ohmcensus.services.sheet.edit_sheet import show_sheet
+from ohmcensus.services.sheet.keep_meanings import SheetCopy, copy_sheet
 from ohmcensus.web.app import create_app
 from ohmcensus.web.serve import serving
 

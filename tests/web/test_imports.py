@@ -12,10 +12,10 @@ import pytest
 from flask.testing import FlaskClient
 from tests.working import every_job
 
-from ohmcensus.services import import_beside
-from ohmcensus.services.context import Context
-from ohmcensus.services.export_job import export_job
-from ohmcensus.services.seed_demo import seed_demo
+from ohmcensus.demo.seed import seed_demo
+from ohmcensus.services.at_hand.context import Context
+from ohmcensus.services.transfer import import_beside
+from ohmcensus.services.transfer.export_job import export_job
 from ohmcensus.storage.database import open_store
 from ohmcensus.web.app import create_app
 

@@ -13,7 +13,7 @@ from pathlib import Path
 import pytest
 
 from ohmcensus.core.errors import InputError
-from ohmcensus.services.context import Context
+from ohmcensus.services.at_hand.context import Context
 from ohmcensus.web.app import create_app
 from ohmcensus.web.serve import serve, serving
 

@@ -15,12 +15,12 @@ from tests.stories.lifts import LIFTS
 from tests.stories.table import TABLE
 from tests.stories.told import Steps, Told
 
-from ohmcensus.services.at_hand import forget, take
-from ohmcensus.services.context import Context
-from ohmcensus.services.framing import with_frame
-from ohmcensus.services.keep_settings import keep_settings, show_settings
-from ohmcensus.services.open_job import NewJob, open_job
-from ohmcensus.services.replay import BAG, replay
+from ohmcensus.services.at_hand.context import Context
+from ohmcensus.services.at_hand.frames import with_frame
+from ohmcensus.services.at_hand.job import forget, take
+from ohmcensus.services.job.open_job import NewJob, open_job
+from ohmcensus.services.setup.change_settings import keep_settings, show_settings
+from ohmcensus.services.transfer.replay import BAG, replay
 from ohmcensus.web.app import create_app
 
 

@@ -7,8 +7,8 @@ from pathlib import Path
 
 from tests.working import every_job
 
-from ohmcensus.services.context import Context
-from ohmcensus.services.seed_demo import seed_demo
+from ohmcensus.demo.seed import seed_demo
+from ohmcensus.services.at_hand.context import Context
 from ohmcensus.storage.database import open_store
 from ohmcensus.web.app import create_app
 

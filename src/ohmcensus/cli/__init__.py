@@ -94,7 +94,7 @@ def _serve(folder: Path, port: int, *, demo: bool) -> None:
 @commands.command()
 def sheets() -> None:
     """List the built-in machine sheets."""
-    from ohmcensus.services.find_sheet import all_sheets  # noqa: PLC0415
+    from ohmcensus.services.at_hand.sheets import all_sheets  # noqa: PLC0415
 
     say([_sheet_entry(sheet) for sheet in all_sheets().values()])
 
@@ -125,7 +125,7 @@ def sheet() -> None:
 def sheet_show(sheet_id: str) -> None:
     """Print a sheet as YAML."""
     from ohmcensus.exchange.sheet_yaml import write_sheet  # noqa: PLC0415
-    from ohmcensus.services.find_sheet import find_sheet  # noqa: PLC0415
+    from ohmcensus.services.at_hand.sheets import find_sheet  # noqa: PLC0415
 
     sys.stdout.write(write_sheet(find_sheet(sheet_id)))
 
@@ -134,7 +134,7 @@ def sheet_show(sheet_id: str) -> None:
 @click.argument("file", type=click.Path(path_type=Path))
 def sheet_check(file: Path) -> None:
     """Say what is wrong with the sheet in FILE, and which faults its tests cannot tell apart."""
-    from ohmcensus.services.check_sheet import check_sheet_file  # noqa: PLC0415
+    from ohmcensus.services.sheet.check_sheet import check_sheet_file  # noqa: PLC0415
 
     report = check_sheet_file(file)
     say({"faults": [asdict(row) for row in report.remarks], "inseparable": [list(pair) for pair in report.inseparable]})
@@ -147,7 +147,7 @@ def tests(sheet_id: str, part: str | None) -> None:
     """List the tests of a machine, or of one part."""
     from ohmcensus.core.machine import machine_tests  # noqa: PLC0415
     from ohmcensus.core.machine.coverage import reaches  # noqa: PLC0415
-    from ohmcensus.services.find_sheet import find_sheet  # noqa: PLC0415
+    from ohmcensus.services.at_hand.sheets import find_sheet  # noqa: PLC0415
 
     found = find_sheet(sheet_id)
     if part is not None:
@@ -202,7 +202,7 @@ def judge(sheet_id: str, part: str, test: str, text: str, celsius: float, meter_
     from ohmcensus.core.judgement import judge as judged  # noqa: PLC0415
     from ohmcensus.core.machine import machine_tests  # noqa: PLC0415
     from ohmcensus.core.meter import generic_meter  # noqa: PLC0415
-    from ohmcensus.services.find_sheet import find_sheet  # noqa: PLC0415
+    from ohmcensus.services.at_hand.sheets import find_sheet  # noqa: PLC0415
 
     found = find_sheet(sheet_id)
     found.known_part(part)
@@ -250,7 +250,7 @@ def _asking(command: Callable[..., None]) -> Callable[..., None]:
 @_asking
 def predict(**asked: Any) -> None:
     """Say what a meter must show on the nominal machine."""
-    from ohmcensus.services.predict_reading import Asked, predicted  # noqa: PLC0415
+    from ohmcensus.services.reading.predict_reading import Asked, predicted  # noqa: PLC0415
 
     function, found = predicted(Asked(**asked))
     say(
@@ -267,7 +267,7 @@ def predict(**asked: Any) -> None:
 @_asking
 def netlist_command(**asked: Any) -> None:
     """Print the same question as a SPICE deck for ngspice -b."""
-    from ohmcensus.services.predict_reading import Asked, deck  # noqa: PLC0415
+    from ohmcensus.services.reading.predict_reading import Asked, deck  # noqa: PLC0415
 
     sys.stdout.write(deck(Asked(**asked)))
 
@@ -302,7 +302,7 @@ objective_option = click.option("--objective", type=click.Choice(OBJECTIVES), de
 def suspects(file: Path, objective: str) -> None:
     """Rank the suspects of the exported job in FILE, and say what to ask next."""
     from ohmcensus.core.diagnosis.question import Objective  # noqa: PLC0415
-    from ohmcensus.services.judge_file import judge_file  # noqa: PLC0415
+    from ohmcensus.services.suspects.judge_file import judge_file  # noqa: PLC0415
 
     say(judge_file(_text_of(file), Objective(objective)))
 
@@ -312,7 +312,7 @@ def suspects(file: Path, objective: str) -> None:
 def replay(file: Path) -> None:
     """Tell the story in FILE again, and say after each step how the machine stands and what would be allowed."""
     from ohmcensus.exchange.story_file import read_story  # noqa: PLC0415
-    from ohmcensus.services.replay import replay as told  # noqa: PLC0415
+    from ohmcensus.services.transfer.replay import replay as told  # noqa: PLC0415
 
     say(told(read_story(_text_of(file))).model_dump())
 
@@ -329,7 +329,7 @@ def trial(sheet_id: str, jobs: int, seed: int, objective: str, slips: float, nom
     from ohmcensus.core.bench.hidden_fault import hidden_jobs  # noqa: PLC0415
     from ohmcensus.core.diagnosis.question import Objective  # noqa: PLC0415
     from ohmcensus.core.machine.dictionary import dictionary  # noqa: PLC0415
-    from ohmcensus.services.find_sheet import find_sheet  # noqa: PLC0415
+    from ohmcensus.services.at_hand.sheets import find_sheet  # noqa: PLC0415
     from ohmcensus.services.run_trial import run_trial  # noqa: PLC0415
 
     found = find_sheet(sheet_id)

@@ -42,7 +42,7 @@ def rules_rcd(leakage: float, standing: float, rating: float | None) -> None:
 def rules_breaker(letter: str, rating: float, amperes: float | None, sheet_id: str | None) -> None:
     """Say what a breaker or fuse does with a current, or with a machine."""
     from ohmcensus.core.trip.overcurrent import breaker_bands, inrush_of, reaction  # noqa: PLC0415
-    from ohmcensus.services.find_sheet import find_sheet  # noqa: PLC0415
+    from ohmcensus.services.at_hand.sheets import find_sheet  # noqa: PLC0415
 
     if (amperes is None) == (sheet_id is None):
         raise InputError(what="one of --amperes and --sheet is needed", remedy="give one of the two", field="amperes")

@@ -26,8 +26,8 @@ file_argument = click.argument("file", type=click.Path(path_type=Path, dir_okay=
 @data_option
 def export_command(job: str, file: Path, data: Path | None, *, is_story: bool) -> None:
     """Write JOB, or "all", to FILE: .csv readings, .json the job, .pdf the sheet, .zip all of it with photos."""
-    from ohmcensus.services.context import Context  # noqa: PLC0415
-    from ohmcensus.services.export_job import export_job  # noqa: PLC0415
+    from ohmcensus.services.at_hand.context import Context  # noqa: PLC0415
+    from ohmcensus.services.transfer.export_job import export_job  # noqa: PLC0415
     from ohmcensus.storage.database import open_store  # noqa: PLC0415
 
     folder = _folder(data)
@@ -40,7 +40,7 @@ def export_command(job: str, file: Path, data: Path | None, *, is_story: bool) -
         for words in lacking:
             click.echo(f"ohmcensus: {words} is missing and was left out", err=True)
         return
-    from ohmcensus.services.export_story import story_of  # noqa: PLC0415
+    from ohmcensus.services.transfer.export_story import story_of  # noqa: PLC0415
 
     if file.suffix.lower() != ".json":
         raise InputError(
@@ -54,8 +54,8 @@ def export_command(job: str, file: Path, data: Path | None, *, is_story: bool) -
 @data_option
 def import_command(file: Path, data: Path | None) -> None:
     """Bring in the jobs of FILE, .json or .zip: all of them or none."""
-    from ohmcensus.services.context import Context  # noqa: PLC0415
-    from ohmcensus.services.import_job import import_file  # noqa: PLC0415
+    from ohmcensus.services.at_hand.context import Context  # noqa: PLC0415
+    from ohmcensus.services.transfer.import_job import import_file  # noqa: PLC0415
     from ohmcensus.storage.database import open_store  # noqa: PLC0415
 
     context = Context(open_store(_folder(data)))
@@ -97,7 +97,7 @@ def restore(file: Path, data: Path | None, *, is_aside: bool) -> None:
 @data_option
 def check(data: Path | None, *, is_compact: bool) -> None:
     """Look whether database, photos and the last backup are whole; one sentence for each that is not."""
-    from ohmcensus.services.check_data import check_data  # noqa: PLC0415
+    from ohmcensus.services.upkeep.check_data import check_data  # noqa: PLC0415
 
     found = check_data(_folder(data), is_compact=is_compact)
     if not found.problems:

@@ -6,9 +6,9 @@ from collections.abc import Mapping
 
 from pydantic import BaseModel, ConfigDict
 
-from ohmcensus.core.case import Frame
 from ohmcensus.core.intake import Complaint, DataPlate
-from ohmcensus.core.limits import LimitProfile
+from ohmcensus.core.job.case import Frame
+from ohmcensus.core.limits.profile import LimitProfile
 from ohmcensus.core.sheet import Sheet
 
 

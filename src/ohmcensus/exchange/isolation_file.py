@@ -9,9 +9,9 @@ from typing import Annotated, Any, Literal
 from pydantic import BaseModel, ConfigDict, Field, ValidationError
 
 from ohmcensus.core.errors import InputError, ReadingTextError
-from ohmcensus.core.names import nearest
 from ohmcensus.core.quantity import Bound, Interval
-from ohmcensus.core.trimmed import Trimmed
+from ohmcensus.core.text.names import nearest
+from ohmcensus.core.text.trimmed import Trimmed
 from ohmcensus.core.trip.isolate import Isolation
 from ohmcensus.core.trip.problem import Method, Polarity, Problem, Run, Suspect, conductance_us, run_indication
 

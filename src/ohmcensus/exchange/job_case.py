@@ -5,9 +5,9 @@ from __future__ import annotations
 from pydantic import ValidationError
 from pydantic_core import from_json
 
-from ohmcensus.core.case import Case, Reading
 from ohmcensus.core.errors import InputError
 from ohmcensus.core.event import Event
+from ohmcensus.core.job.case import Case, Reading
 from ohmcensus.core.meter import Function
 from ohmcensus.core.quantity import Bound, Indication, Unit
 from ohmcensus.core.sheet import Sheet

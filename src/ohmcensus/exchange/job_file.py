@@ -13,8 +13,8 @@ from ohmcensus.core.judgement import CensusLine
 from ohmcensus.core.judgement.census_sheet import Answer
 from ohmcensus.core.layout.ohm_ruler import line_key
 from ohmcensus.core.meter import Meter
+from ohmcensus.core.quantity.window import Window
 from ohmcensus.core.shelf import WantedPart
-from ohmcensus.core.window import Window
 from ohmcensus.exchange.frame_body import FrameBody
 
 FORMAT: Literal["ohmcensus-job/1"] = "ohmcensus-job/1"

@@ -2,13 +2,13 @@
 
 from __future__ import annotations
 
-from ohmcensus.core.case import Case
 from ohmcensus.core.event import Changed, RunMade, RunWatched
+from ohmcensus.core.job.case import Case
 from ohmcensus.core.machine.asked import THROUGH
 from ohmcensus.core.meter import Function
 from ohmcensus.core.proof import Proof, ShownBy
 from ohmcensus.core.quantity import show_indication
-from ohmcensus.services.suspect_words import run_answers
+from ohmcensus.services.suspects.words import run_answers
 
 
 def before_words(case: Case, row: Proof) -> str:

@@ -4,8 +4,8 @@ from __future__ import annotations
 
 from collections.abc import Iterator
 
-from ohmcensus.core.case import Case
 from ohmcensus.core.event import FoundPowered
+from ohmcensus.core.job.case import Case
 from ohmcensus.core.safety import Safety
 from ohmcensus.core.safety.danger import Found
 

@@ -14,7 +14,7 @@ from ohmcensus.core.machine.asked import RUN
 from ohmcensus.core.machine.tests import MachineTest
 from ohmcensus.core.meter import Function
 from ohmcensus.core.quantity import Interval, show_value
-from ohmcensus.services.suspect_words import chance_words
+from ohmcensus.services.suspects.words import chance_words
 
 
 class GhostPin(BaseModel):

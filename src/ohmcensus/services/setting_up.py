@@ -4,12 +4,12 @@ from __future__ import annotations
 
 from collections.abc import Iterator
 
-from ohmcensus.core.case import Case
+from ohmcensus.core.job.case import Case
+from ohmcensus.core.job.strip_down import open_panels
 from ohmcensus.core.machine.asked import RUN, looks
 from ohmcensus.core.parts.kind import MachineState, TestSpec
 from ohmcensus.core.safety import SafetyState
 from ohmcensus.core.sheet import Part
-from ohmcensus.core.strip_down import open_panels
 
 _POWERED = frozenset({SafetyState.LIVE, SafetyState.UNDER_VOLTAGE})
 

@@ -5,7 +5,7 @@ from __future__ import annotations
 from sqlalchemy import bindparam, func, select, update
 from sqlmodel import Session
 
-from ohmcensus.core.cover_minutes import Timed
+from ohmcensus.core.job.cover_minutes import Timed
 from ohmcensus.storage import settings
 from ohmcensus.storage.tables import CoverTimeRow, JobRow, table_of
 

@@ -26,8 +26,7 @@ DEPENDS_ON = (
     "core/physics",
     "core/quantity",
     "core/sheet",
-    "core/limits.py",
-    "core/window.py",
+    "core/limits",
 )
 
 

@@ -11,8 +11,8 @@ from sqlalchemy.dialects.sqlite import insert
 from sqlalchemy.exc import IntegrityError
 from sqlmodel import Session
 
-from ohmcensus.core.case import Reading
 from ohmcensus.core.errors import InputError
+from ohmcensus.core.job.case import Reading
 from ohmcensus.core.judgement import Judgement
 from ohmcensus.core.meter import Function, Meter
 from ohmcensus.core.quantity import Bound, Indication, Unit

@@ -6,7 +6,7 @@ from flask import Response
 from flask_openapi3 import APIBlueprint
 from pydantic import BaseModel
 
-from ohmcensus.services.keep_address import (
+from ohmcensus.services.setup.keep_address import (
     Address,
     AddressBook,
     MachineView,

@@ -7,9 +7,9 @@ from typing import cast
 from flask import Response, current_app, g
 from pydantic import BaseModel
 
-from ohmcensus.services.context import Context
-from ohmcensus.services.show_job import JobView
-from ohmcensus.services.show_power import PowerNow
+from ohmcensus.services.at_hand.context import Context
+from ohmcensus.services.job.show_job import JobView
+from ohmcensus.services.safety.show_power import PowerNow
 
 
 def context() -> Context:

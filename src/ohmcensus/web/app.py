@@ -20,10 +20,10 @@ import ohmcensus.web.setup
 import ohmcensus.web.sheets
 import ohmcensus.web.shelf
 from ohmcensus.core.errors import OhmcensusError
-from ohmcensus.services.context import Context
-from ohmcensus.services.list_jobs import keep_card
-from ohmcensus.services.look_after import Health, show_health
-from ohmcensus.services.show_power import show_power
+from ohmcensus.services.at_hand.context import Context
+from ohmcensus.services.job.list_jobs import keep_card
+from ohmcensus.services.safety.show_power import show_power
+from ohmcensus.services.upkeep.look_after import Health, show_health
 from ohmcensus.web import problems, static_files
 from ohmcensus.web.answers import answer, context
 from ohmcensus.web.body_limit import LARGEST_BODY, most_bytes, too_large

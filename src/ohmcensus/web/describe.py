@@ -13,7 +13,7 @@ from pathlib import Path
 from ohmcensus.exchange.job_file import JobFile
 from ohmcensus.exchange.sheet_schema import sheet_schema
 from ohmcensus.exchange.story_file import Story
-from ohmcensus.services.context import Context
+from ohmcensus.services.at_hand.context import Context
 from ohmcensus.storage.database import open_store
 from ohmcensus.web.app import create_app, description
 

@@ -10,7 +10,7 @@ from flask import Response, request
 from flask_openapi3 import APIBlueprint
 from pydantic import BaseModel, Field
 
-from ohmcensus.services.import_beside import ImportView, show_import, stop_import, take_in
+from ohmcensus.services.transfer.import_beside import ImportView, show_import, stop_import, take_in
 from ohmcensus.web.answers import answer, context
 from ohmcensus.web.problems import Problem
 

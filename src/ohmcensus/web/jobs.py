@@ -9,16 +9,7 @@ from flask import Response
 from flask_openapi3 import APIBlueprint
 from pydantic import BaseModel, Field
 
-from ohmcensus.services.export_job import export_archive, export_text
-from ohmcensus.services.keep_intake import NewIntake, keep_intake
-from ohmcensus.services.list_jobs import JobsPage, JobsQuery, list_jobs
-from ohmcensus.services.log_reading import NewReading, Withdrawal, log_reading, withdraw_reading
-from ohmcensus.services.open_job import NewJob, open_job
-from ohmcensus.services.preview_line import LinePreview, TypedLine, preview_line
-from ohmcensus.services.preview_run import RunPreview, TypedRun, preview_run
-from ohmcensus.services.record_event import NewEvent, record_event
-from ohmcensus.services.show_changes import Changes, show_changes
-from ohmcensus.services.show_codes import (
+from ohmcensus.services.codes.show_codes import (
     AttemptView,
     Clicks,
     CodesView,
@@ -28,20 +19,29 @@ from ohmcensus.services.show_codes import (
     decode,
     show_codes,
 )
-from ohmcensus.services.show_intake import IntakeView, show_intake
-from ohmcensus.services.show_job import JobView, show_job
-from ohmcensus.services.show_power import PowerNow, show_power
-from ohmcensus.services.show_proof import ProveView, show_proof
-from ohmcensus.services.show_repair import RepairView, WorthAsked, WorthView, show_repair, weigh_worth
-from ohmcensus.services.show_rungs import RungsQuery, RungsView, rungs_svg, show_rungs
-from ohmcensus.services.show_safe import SafeView, show_safe
-from ohmcensus.services.show_sheet_out import SheetOutView, show_sheet_out
-from ohmcensus.services.show_suspects import SuspectsQuery, SuspectsView, show_suspects
-from ohmcensus.services.show_trace import TraceView, show_trace
-from ohmcensus.services.show_trip import TripQuery, TripView, show_trip
-from ohmcensus.services.show_trip_story import TripStory, show_trip_story
-from ohmcensus.services.write_note import NewNote, write_note
-from ohmcensus.services.write_report import label_pdf, report_pdf
+from ohmcensus.services.event.record_event import NewEvent, record_event
+from ohmcensus.services.intake.keep_intake import NewIntake, keep_intake
+from ohmcensus.services.intake.show_intake import IntakeView, show_intake
+from ohmcensus.services.job.list_jobs import JobsPage, JobsQuery, list_jobs
+from ohmcensus.services.job.open_job import NewJob, open_job
+from ohmcensus.services.job.show_changes import Changes, show_changes
+from ohmcensus.services.job.show_job import JobView, show_job
+from ohmcensus.services.proof.show_proof import ProveView, show_proof
+from ohmcensus.services.reading.log_reading import NewReading, Withdrawal, log_reading, withdraw_reading
+from ohmcensus.services.reading.preview_line import LinePreview, TypedLine, preview_line
+from ohmcensus.services.reading.show_rungs import RungsQuery, RungsView, rungs_svg, show_rungs
+from ohmcensus.services.reading.show_trace import TraceView, show_trace
+from ohmcensus.services.reading.write_note import NewNote, write_note
+from ohmcensus.services.repair.show_repair import RepairView, WorthAsked, WorthView, show_repair, weigh_worth
+from ohmcensus.services.safety.show_power import PowerNow, show_power
+from ohmcensus.services.safety.show_safe import SafeView, show_safe
+from ohmcensus.services.sheet_out.show_sheet_out import SheetOutView, show_sheet_out
+from ohmcensus.services.sheet_out.write_report import label_pdf, report_pdf
+from ohmcensus.services.suspects.show_suspects import SuspectsQuery, SuspectsView, show_suspects
+from ohmcensus.services.transfer.export_job import export_archive, export_text
+from ohmcensus.services.trip.preview_run import RunPreview, TypedRun, preview_run
+from ohmcensus.services.trip.show_story import TripStory, show_trip_story
+from ohmcensus.services.trip.show_trip import TripQuery, TripView, show_trip
 from ohmcensus.web.answers import answer, context
 from ohmcensus.web.problems import Problem
 

@@ -9,7 +9,7 @@ from flask import Response, send_file
 from flask_openapi3 import APIBlueprint, FileStorage
 from pydantic import BaseModel, ConfigDict, StringConstraints
 
-from ohmcensus.services.keep_photo import NewPhoto, PhotoView, Role, find_picture, keep_photo, remove_photo
+from ohmcensus.services.photo.keep_photo import NewPhoto, PhotoView, Role, find_picture, keep_photo, remove_photo
 from ohmcensus.web.answers import answer, context
 from ohmcensus.web.problems import Problem
 

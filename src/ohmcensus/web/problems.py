@@ -15,7 +15,7 @@ from ohmcensus.core.errors import (
     StoreError,
     Trouble,
 )
-from ohmcensus.services.described import Described
+from ohmcensus.services.at_hand.described import Described
 
 MIMETYPE = "application/problem+json"
 _STATUS: tuple[tuple[type[OhmcensusError], int, str, str], ...] = (

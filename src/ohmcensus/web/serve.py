@@ -16,9 +16,9 @@ from waitress import wasyncore
 from waitress.server import create_server
 
 from ohmcensus.core.errors import InputError
-from ohmcensus.services.beside import Beside
-from ohmcensus.services.context import Context
-from ohmcensus.services.look_after import look_after
+from ohmcensus.services.at_hand.beside import Beside
+from ohmcensus.services.at_hand.context import Context
+from ohmcensus.services.upkeep.look_after import look_after
 from ohmcensus.storage.database import open_store
 from ohmcensus.web.app import create_app
 from ohmcensus.web.body_limit import LARGEST_ARCHIVE, LimitedChannel
@@ -42,7 +42,7 @@ def serve(folder: Path, port: int, *, demo: bool) -> None:
     os.umask(0o077)
     context = Context(open_store(folder), beside=Beside())
     if demo:
-        from ohmcensus.services.seed_demo import prepare_demo, seed_demo  # noqa: PLC0415 - only the demo needs it
+        from ohmcensus.demo.seed import prepare_demo, seed_demo  # noqa: PLC0415 - only the demo needs it
 
         seed_demo(context)
         prepare_demo(context)

@@ -6,12 +6,19 @@ from flask import Response
 from flask_openapi3 import APIBlueprint
 from pydantic import BaseModel
 
-from ohmcensus.core.limits import BUILT_IN, LimitProfile
+from ohmcensus.core.limits.profile import BUILT_IN, LimitProfile
+from ohmcensus.core.limits.terms import loosened
 from ohmcensus.core.meter import Meter
-from ohmcensus.core.terms import loosened
-from ohmcensus.services.keep_meter import GENERIC_IDS, NewMeter, keep_meter, meter_revisions, remove_meter, show_meters
-from ohmcensus.services.keep_settings import ChangedSettings, KeptSettings, change_settings, show_settings
-from ohmcensus.services.list_kinds import leaking_kinds
+from ohmcensus.services.setup.change_settings import ChangedSettings, KeptSettings, change_settings, show_settings
+from ohmcensus.services.setup.keep_meter import (
+    GENERIC_IDS,
+    NewMeter,
+    keep_meter,
+    meter_revisions,
+    remove_meter,
+    show_meters,
+)
+from ohmcensus.services.sheet.list_kinds import leaking_kinds
 from ohmcensus.web.answers import answer, context
 from ohmcensus.web.problems import Problem
 

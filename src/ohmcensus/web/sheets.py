@@ -8,7 +8,7 @@ from flask import Response, request
 from flask_openapi3 import APIBlueprint
 from pydantic import BaseModel
 
-from ohmcensus.services.edit_sheet import (
+from ohmcensus.services.sheet.edit_sheet import (
     BlindSpots,
     DraftRevision,
     SheetDraft,
@@ -22,7 +22,7 @@ from ohmcensus.services.edit_sheet import (
     show_sheet,
     use_draft,
 )
-from ohmcensus.services.keep_meanings import (
+from ohmcensus.services.sheet.keep_meanings import (
     Meanings,
     SheetCopy,
     SheetTitle,
@@ -31,7 +31,7 @@ from ohmcensus.services.keep_meanings import (
     keep_meanings,
     list_sheets,
 )
-from ohmcensus.services.list_kinds import Kinds, list_kinds
+from ohmcensus.services.sheet.list_kinds import Kinds, list_kinds
 from ohmcensus.web.answers import answer, context
 from ohmcensus.web.problems import Problem
 

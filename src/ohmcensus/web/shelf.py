@@ -8,8 +8,15 @@ from flask import Response
 from flask_openapi3 import APIBlueprint
 from pydantic import BaseModel
 
-from ohmcensus.services.keep_shelf import NewAcceptance, NewSpare, ShelfView, keep_spare, measure_spare, show_shelf
-from ohmcensus.services.keep_wanted import NewWanted, PartsView, keep_wanted, remove_wanted, show_wanted
+from ohmcensus.services.shelf.keep_spare import (
+    NewAcceptance,
+    NewSpare,
+    ShelfView,
+    keep_spare,
+    measure_spare,
+    show_shelf,
+)
+from ohmcensus.services.shelf.keep_wanted import NewWanted, PartsView, keep_wanted, remove_wanted, show_wanted
 from ohmcensus.web.answers import answer, context
 from ohmcensus.web.problems import Problem
 

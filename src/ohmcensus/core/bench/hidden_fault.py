@@ -20,9 +20,9 @@ from ohmcensus.core.machine.run_through import run_through
 from ohmcensus.core.meter import Function
 from ohmcensus.core.parts.kind import PartCheck, TestSpec
 from ohmcensus.core.quantity import Interval
+from ohmcensus.core.quantity.window import Source
 from ohmcensus.core.sheet import Part, Sheet
 from ohmcensus.core.symptom import Symptom
-from ohmcensus.core.window import Source
 
 # What customers tell that has nothing to do with the fault.
 STRAY_SHARE = 0.1

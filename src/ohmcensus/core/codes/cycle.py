@@ -9,7 +9,7 @@ from typing import Annotated, Self
 
 from pydantic import BaseModel, ConfigDict, Field, StringConstraints, model_validator
 
-from ohmcensus.core.trimmed import Trimmed
+from ohmcensus.core.text.trimmed import Trimmed
 
 Id = Annotated[str, StringConstraints(pattern=r"^[a-z][a-z0-9_]{0,29}$")]
 Words = Annotated[str, Trimmed(200, 1)]

@@ -9,8 +9,8 @@ from pydantic import BaseModel, ConfigDict, Field
 
 from ohmcensus.core.codes.scheme import Scheme
 from ohmcensus.core.errors import InputError
-from ohmcensus.core.names import nearest
-from ohmcensus.core.trimmed import Trimmed
+from ohmcensus.core.text.names import nearest
+from ohmcensus.core.text.trimmed import Trimmed
 
 Weight = Annotated[float, Field(gt=0, le=1, allow_inf_nan=False, strict=True)]
 

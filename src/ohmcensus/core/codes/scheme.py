@@ -24,7 +24,7 @@ from typing import Annotated, Literal, Self
 from pydantic import BaseModel, ConfigDict, Field, StringConstraints, model_validator
 
 from ohmcensus.core.errors import InputError
-from ohmcensus.core.trimmed import Trimmed
+from ohmcensus.core.text.trimmed import Trimmed
 
 SchemeId = Annotated[str, StringConstraints(pattern=r"^[a-z][a-z0-9_]{0,29}$")]
 Words = Annotated[str, Trimmed(200, 1)]

@@ -15,7 +15,7 @@ from typing import Annotated, Literal, Self
 from pydantic import BaseModel, ConfigDict, Field, StringConstraints, model_validator
 
 from ohmcensus.core.errors import InputError
-from ohmcensus.core.trimmed import Trimmed
+from ohmcensus.core.text.trimmed import Trimmed
 
 Words = Annotated[str, Trimmed(300, 1)]
 Seconds = Annotated[float, Field(ge=0, le=3600, allow_inf_nan=False)]

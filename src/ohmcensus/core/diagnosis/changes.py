@@ -4,8 +4,8 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 
-from ohmcensus.core.case import Case
 from ohmcensus.core.event import Changed, Event, Intervention, RunWatched
+from ohmcensus.core.job.case import Case
 from ohmcensus.core.machine.asked import THROUGH
 
 

@@ -7,7 +7,6 @@ from collections.abc import Callable, Iterator, Sequence
 
 import numpy as np
 
-from ohmcensus.core.case import Case
 from ohmcensus.core.codes import Outcome, track
 from ohmcensus.core.diagnosis.hypothesis import Hypothesis
 from ohmcensus.core.diagnosis.outcomes import Array, OutcomeTable
@@ -23,6 +22,7 @@ from ohmcensus.core.event import (
     Skipped,
     WhySkipped,
 )
+from ohmcensus.core.job.case import Case
 from ohmcensus.core.judgement import CensusLine, Verdict
 from ohmcensus.core.judgement.census_sheet import Answer
 from ohmcensus.core.machine import machine_tests

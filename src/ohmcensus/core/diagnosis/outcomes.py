@@ -26,8 +26,8 @@ from ohmcensus.core.machine.run_through import run_through
 from ohmcensus.core.meter import Function
 from ohmcensus.core.parts.kind import PartCheck, TestSpec
 from ohmcensus.core.quantity import Interval
+from ohmcensus.core.quantity.window import Source
 from ohmcensus.core.sheet import Part, Sheet
-from ohmcensus.core.window import Source
 
 Array = NDArray[np.float64]
 COARSE_BINS, FINE_BINS = 48, 64

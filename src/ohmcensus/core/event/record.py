@@ -6,7 +6,7 @@ from typing import Annotated
 
 from pydantic import AfterValidator, BaseModel, ConfigDict, StringConstraints
 
-from ohmcensus.core.trimmed import Trimmed
+from ohmcensus.core.text.trimmed import Trimmed
 
 Name = Annotated[str, StringConstraints(pattern=r"^[a-z][a-z0-9_.]{0,59}$")]
 Words = Annotated[str, Trimmed(300)]

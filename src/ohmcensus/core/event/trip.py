@@ -10,7 +10,7 @@ from pydantic import BaseModel, ConfigDict, Field, StrictBool, StringConstraints
 from ohmcensus.core.event.record import Name, Record, RowId, Words
 from ohmcensus.core.meter import Function, Meter
 from ohmcensus.core.symptom import Device, Moment
-from ohmcensus.core.trimmed import Trimmed
+from ohmcensus.core.text.trimmed import Trimmed
 
 # What a protective device did, where no meter was read.
 TRIPS, HOLDS = "trips", "holds"

@@ -7,7 +7,7 @@ from typing import Annotated
 from pydantic import BaseModel, ConfigDict, Field, StrictBool
 
 from ohmcensus.core.symptom import Device, Moment, Symptom
-from ohmcensus.core.trimmed import Trimmed
+from ohmcensus.core.text.trimmed import Trimmed
 
 Words = Annotated[str, Trimmed(300, 1)]
 

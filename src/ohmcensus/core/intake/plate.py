@@ -10,7 +10,7 @@ from pydantic import BaseModel, ConfigDict, Field
 from ohmcensus.core.errors import InputError
 from ohmcensus.core.physics.ohm_and_power import load_from
 from ohmcensus.core.sheet import Sheet
-from ohmcensus.core.trimmed import Trimmed
+from ohmcensus.core.text.trimmed import Trimmed
 
 Text = Annotated[str, Trimmed(80)]
 Figure = Annotated[float, Field(allow_inf_nan=False, strict=True)]

@@ -10,7 +10,7 @@ from ohmcensus.core.judgement.verdict import Verdict, verdict_of
 from ohmcensus.core.machine import MachineTest
 from ohmcensus.core.parts.fault import FaultMode
 from ohmcensus.core.quantity import Indication, Interval, show_value
-from ohmcensus.core.window import Source, Window
+from ohmcensus.core.quantity.window import Source, Window
 
 _BASIS_WORD = {Source.SHEET: "from ", Source.PLATE: "from ", Source.CENSUS: "from ", Source.COMMON: ""}
 

@@ -5,12 +5,12 @@ from __future__ import annotations
 import math
 from dataclasses import replace
 
+from ohmcensus.core.limits.terms import Terms
 from ohmcensus.core.machine import MachineTest
 from ohmcensus.core.machine.net import Crossing, is_whole, nets_of
 from ohmcensus.core.meter import Function
 from ohmcensus.core.quantity import Interval, Unit, show_value
-from ohmcensus.core.terms import Terms
-from ohmcensus.core.window import Source, Window
+from ohmcensus.core.quantity.window import Source, Window
 
 
 def limited(test: MachineTest, terms: Terms) -> MachineTest:

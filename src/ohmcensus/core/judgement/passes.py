@@ -12,15 +12,15 @@ from dataclasses import dataclass
 from enum import StrEnum
 from functools import lru_cache
 
-from ohmcensus.core.case import Reading
+from ohmcensus.core.job.case import Reading
 from ohmcensus.core.judgement.limited import limited
+from ohmcensus.core.limits.terms import Terms
 from ohmcensus.core.machine import MachineTest, dead_tests, is_proof, machine_tests
 from ohmcensus.core.machine.net import Crossing, is_whole, nets_of
 from ohmcensus.core.meter import Function
 from ohmcensus.core.parts.kind import Proves
 from ohmcensus.core.quantity import Interval, Unit
-from ohmcensus.core.terms import Terms
-from ohmcensus.core.window import Source, Window
+from ohmcensus.core.quantity.window import Source, Window
 
 # Names of lines that stand for more than one way to read them.
 EARTH_LINE, WHOLE_LINE = "cord.pe", "cord.insulation"

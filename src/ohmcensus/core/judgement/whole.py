@@ -8,6 +8,7 @@ from dataclasses import dataclass, field
 from functools import lru_cache
 
 from ohmcensus.core.judgement.passes import WHOLE_LINE, insulation_lines_of, named_test
+from ohmcensus.core.limits.terms import Terms
 from ohmcensus.core.machine import machine_tests
 from ohmcensus.core.machine.coverage import configuration_of, driven, probe_of
 from ohmcensus.core.machine.expected import OF_LOWEST_LOAD, lowest_load_ohm
@@ -20,7 +21,6 @@ from ohmcensus.core.parts.fault import FaultMode
 from ohmcensus.core.quantity import Bound
 from ohmcensus.core.sheet import Part, Sheet
 from ohmcensus.core.symptom import Moment
-from ohmcensus.core.terms import Terms
 
 # A leak of a part's limit that reads more than this many times its limit at the plug is not resolved (SAFETY).
 RESOLVED_WITHIN = 1.1

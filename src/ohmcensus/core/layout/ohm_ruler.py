@@ -10,7 +10,7 @@ from collections.abc import Iterable
 from dataclasses import dataclass
 from functools import lru_cache
 
-from ohmcensus.core.case import Case
+from ohmcensus.core.job.case import Case
 from ohmcensus.core.judgement.census_sheet import Answer, CensusLine
 from ohmcensus.core.judgement.verdict import Verdict
 from ohmcensus.core.machine import MachineTest, machine_tests

@@ -5,7 +5,7 @@ from __future__ import annotations
 from dataclasses import dataclass
 
 from ohmcensus.core.quantity import Interval, show_value
-from ohmcensus.core.window import Window
+from ohmcensus.core.quantity.window import Window
 
 
 @dataclass(frozen=True, slots=True)

@@ -13,8 +13,8 @@ from ohmcensus.core.machine.tests import MachineTest
 from ohmcensus.core.meter import Function
 from ohmcensus.core.parts.kind import MachineState, StoredCharge
 from ohmcensus.core.quantity import Interval, Unit
+from ohmcensus.core.quantity.window import Source, Window
 from ohmcensus.core.sheet import Part, Sheet
-from ohmcensus.core.window import Source, Window
 
 TERMINALS_V = 5.0
 CHARGE_V = 10.0

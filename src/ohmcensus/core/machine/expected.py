@@ -6,13 +6,13 @@ import math
 from dataclasses import replace
 from functools import lru_cache
 
-from ohmcensus.core.limits import HEATING
+from ohmcensus.core.limits.profile import HEATING
 from ohmcensus.core.parts.expect import INSULATION_LIMIT_HEATING_OHM, INSULATION_LIMIT_OHM
 from ohmcensus.core.parts.kind import Proves, TestSpec
 from ohmcensus.core.physics.temperature import winding_resistance_at
 from ohmcensus.core.quantity import Interval, Unit, show_value
+from ohmcensus.core.quantity.window import Source, Window
 from ohmcensus.core.sheet import Expected, Part, Sheet
-from ohmcensus.core.window import Source, Window
 
 INSULATION_LIMIT_CLASS_II_OHM = 2e6
 # Less of the lowest load than this is no load any more (ours, SAFETY "no short").

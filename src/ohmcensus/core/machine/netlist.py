@@ -9,11 +9,11 @@ from functools import lru_cache
 
 from ohmcensus.core.circuit import Branch
 from ohmcensus.core.errors import UnknownNameError
-from ohmcensus.core.names import nearest
 from ohmcensus.core.parts.element import EARTH_OPEN_OHM, OPEN_OHM, SMALLEST_OHM, STRAP, Element, FaultEffect
 from ohmcensus.core.parts.fault import FaultMode
 from ohmcensus.core.parts.kind import TestSpec
 from ohmcensus.core.sheet import Part, Sheet
+from ohmcensus.core.text.names import nearest
 
 REFERENCE_CELSIUS = 20.0
 

@@ -12,8 +12,8 @@ from ohmcensus.core.machine.probe import predict
 from ohmcensus.core.meter import Function
 from ohmcensus.core.parts.kind import MachineState
 from ohmcensus.core.quantity import Bound, Interval
+from ohmcensus.core.quantity.window import Window
 from ohmcensus.core.sheet import Sheet
-from ohmcensus.core.window import Window
 
 # Less than this between the two numbers is not worth a word (ours).
 LEAST_DIFFERENCE = 0.05

@@ -18,10 +18,10 @@ from typing import TypedDict
 from ohmcensus.core.errors import InputError, ReadingTextError, UnknownNameError
 from ohmcensus.core.machine.dead_tests import dead_tests
 from ohmcensus.core.machine.tests import MachineTest, machine_tests
-from ohmcensus.core.names import find, folded, nearest
 from ohmcensus.core.parts.element import CHASSIS
 from ohmcensus.core.quantity import Unit, parse_indication
 from ohmcensus.core.sheet import Sheet
+from ohmcensus.core.text.names import find, folded, nearest
 
 LONGEST_LINE = 160
 _LONGEST_NAME_WORDS = 6

@@ -11,8 +11,8 @@ from ohmcensus.core.machine.plug_on import window_with_plug_on
 from ohmcensus.core.meter import Function
 from ohmcensus.core.parts.fault import FaultMode
 from ohmcensus.core.parts.kind import MachineState, Proves, TestSpec, Weaker
+from ohmcensus.core.quantity.window import Window
 from ohmcensus.core.sheet import Part, Sheet
-from ohmcensus.core.window import Window
 
 
 @dataclass(frozen=True, slots=True)

@@ -12,7 +12,7 @@ from typing import Annotated, Self
 from pydantic import BaseModel, ConfigDict, Field, StrictBool, StringConstraints, model_validator
 
 from ohmcensus.core.quantity import Bound, Indication, Interval, Unit
-from ohmcensus.core.trimmed import Trimmed
+from ohmcensus.core.text.trimmed import Trimmed
 
 Name = Annotated[str, Trimmed(80, 1)]
 Positive = Annotated[float, Field(gt=0, le=1e15, allow_inf_nan=False, strict=True)]

@@ -15,8 +15,8 @@ from ohmcensus.core.parts.fault import FaultMode
 from ohmcensus.core.parts.kind import MachineState, Nominal, PartCheck, PartKind, Pin, Ratings, TestSpec
 from ohmcensus.core.parts.to_earth import to_earth
 from ohmcensus.core.quantity import Interval, Unit
+from ohmcensus.core.quantity.window import Source, Window
 from ohmcensus.core.symptom import Symptom
-from ohmcensus.core.window import Source, Window
 
 # Inductances of a universal motor of a washer and of its tacho (our choice).
 ARMATURE_H = 0.010

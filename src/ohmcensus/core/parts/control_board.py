@@ -13,8 +13,8 @@ from ohmcensus.core.parts.expect import closed_contact, common, mains_volts, ope
 from ohmcensus.core.parts.fault import FaultMode
 from ohmcensus.core.parts.kind import MachineState, Nominal, PartCheck, PartKind, Pin, Ratings, TestSpec
 from ohmcensus.core.quantity import Interval, Unit
+from ohmcensus.core.quantity.window import Source, Window
 from ohmcensus.core.symptom import Symptom
-from ohmcensus.core.window import Source, Window
 
 # What a sensor input and the rectified supply of the board show to an ohmmeter (our choice).
 # From a motor with its field and armature in a row to a valve and its lead (common practice, no source).

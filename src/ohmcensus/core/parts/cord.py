@@ -22,8 +22,8 @@ from ohmcensus.core.physics.cable import (
     protective_conductor_limit_ohm,
 )
 from ohmcensus.core.quantity import Interval, Unit
+from ohmcensus.core.quantity.window import Source, Window
 from ohmcensus.core.symptom import Symptom
-from ohmcensus.core.window import Source, Window
 
 # Two contacts of a plug and a tag add about this much to the copper (our choice).
 CONTACTS_OHM = 0.05

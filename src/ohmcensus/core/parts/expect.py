@@ -9,7 +9,7 @@ from ohmcensus.core.meter import Function
 from ohmcensus.core.parts.fault import FaultMode
 from ohmcensus.core.parts.kind import Weaker
 from ohmcensus.core.quantity import Interval, Unit
-from ohmcensus.core.window import Source, Window
+from ohmcensus.core.quantity.window import Source, Window
 
 Expect = Callable[[float], Window]
 

@@ -15,8 +15,8 @@ from ohmcensus.core.parts.kind import MachineState, Nominal, PartCheck, PartKind
 from ohmcensus.core.parts.to_earth import to_earth
 from ohmcensus.core.physics.ohm_and_power import element_resistance_ohm, element_window_ohm
 from ohmcensus.core.quantity import Unit
+from ohmcensus.core.quantity.window import Source, Window
 from ohmcensus.core.symptom import Symptom
-from ohmcensus.core.window import Source, Window
 
 
 class HeaterRatings(Ratings):

@@ -16,8 +16,8 @@ from pydantic import BaseModel, ConfigDict
 from ohmcensus.core.meter import Function
 from ohmcensus.core.parts.element import Element
 from ohmcensus.core.parts.fault import FaultMode
+from ohmcensus.core.quantity.window import Window
 from ohmcensus.core.symptom import Symptom
-from ohmcensus.core.window import Window
 
 
 class MachineState(StrEnum):

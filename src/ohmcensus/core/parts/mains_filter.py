@@ -16,8 +16,8 @@ from ohmcensus.core.parts.kind import MachineState, Nominal, PartKind, Pin, Rati
 from ohmcensus.core.parts.to_earth import to_earth
 from ohmcensus.core.physics.capacitor import capacitive_current_a
 from ohmcensus.core.quantity import Interval, Unit, show_value
+from ohmcensus.core.quantity.window import Source, Window
 from ohmcensus.core.symptom import Symptom
-from ohmcensus.core.window import Source, Window
 
 BLEED_TOLERANCE = 0.10
 CAPACITOR_TOLERANCE = 0.20

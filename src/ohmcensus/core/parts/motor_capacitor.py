@@ -14,8 +14,8 @@ from ohmcensus.core.parts.expect import Expect, open_contact
 from ohmcensus.core.parts.fault import FaultMode
 from ohmcensus.core.parts.kind import MachineState, Nominal, PartCheck, PartKind, Pin, Ratings, StoredCharge, TestSpec
 from ohmcensus.core.quantity import Interval, Unit, show_value
+from ohmcensus.core.quantity.window import Source, Window
 from ohmcensus.core.symptom import Symptom
-from ohmcensus.core.window import Source, Window
 
 # IEC 60252-1 (run) and -2 (start), from memory: the usual tolerances.
 _TOLERANCE = {"run": (-0.05, 0.05), "start": (0.0, 0.20)}

@@ -13,8 +13,8 @@ from ohmcensus.core.parts.fault import FaultMode
 from ohmcensus.core.parts.kind import MachineState, Nominal, PartKind, Pin, Ratings, TestSpec
 from ohmcensus.core.physics.thermistor import ntc_resistance_ohm
 from ohmcensus.core.quantity import Interval, Unit
+from ohmcensus.core.quantity.window import Source, Window
 from ohmcensus.core.symptom import Symptom
-from ohmcensus.core.window import Source, Window
 
 
 class NtcRatings(Ratings):

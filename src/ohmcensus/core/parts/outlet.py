@@ -12,8 +12,8 @@ from ohmcensus.core.parts.expect import Expect
 from ohmcensus.core.parts.fault import FaultMode
 from ohmcensus.core.parts.kind import MachineState, PartKind, Pin, Ratings, TestSpec
 from ohmcensus.core.quantity import Interval, Unit
+from ohmcensus.core.quantity.window import Source, Window
 from ohmcensus.core.symptom import Symptom
-from ohmcensus.core.window import Source, Window
 
 SUPPLY_TOLERANCE = 0.10
 NEUTRAL_TO_EARTH_LIMIT_V = 5.0

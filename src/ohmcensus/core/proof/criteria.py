@@ -11,18 +11,18 @@ from collections.abc import Iterator
 from dataclasses import dataclass
 from enum import StrEnum
 
-from ohmcensus.core.case import Case
 from ohmcensus.core.event import Changed
+from ohmcensus.core.job.case import Case
 from ohmcensus.core.judgement import limited
 from ohmcensus.core.judgement.passes import insulation_lines_of, named_test
 from ohmcensus.core.judgement.whole import hidden_from_plug
+from ohmcensus.core.limits.terms import Terms
 from ohmcensus.core.machine import machine_tests
 from ohmcensus.core.parts.kind import Proves
 from ohmcensus.core.quantity import Interval, Unit
+from ohmcensus.core.quantity.window import Source, Window
 from ohmcensus.core.safety import Safety
 from ohmcensus.core.sheet import Sheet
-from ohmcensus.core.terms import Terms
-from ohmcensus.core.window import Source, Window
 
 TUB_HEATER = "heater"
 # Kinds whose change may have spoilt the heating: the warming is timed then, and not after a new lock.

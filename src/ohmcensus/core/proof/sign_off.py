@@ -4,16 +4,16 @@ from __future__ import annotations
 
 from collections.abc import Iterator
 
-from ohmcensus.core.case import Case
 from ohmcensus.core.errors import InputError, SafetyRefusalError
 from ohmcensus.core.event import Ended, LeftAs
+from ohmcensus.core.job.case import Case
+from ohmcensus.core.job.strip_down import open_panels, unfinished
 from ohmcensus.core.proof.state import is_asked, proofs
 from ohmcensus.core.safety import Safety, SafetyState
 from ohmcensus.core.safety.danger import OUTLET_LINE
 from ohmcensus.core.safety.needs import own_needs, part_title
 from ohmcensus.core.safety.state import Danger
 from ohmcensus.core.safety.words import DangerId
-from ohmcensus.core.strip_down import open_panels, unfinished
 
 
 def blocking(case: Case, safety: Safety, *, outlet_reported: bool = False) -> tuple[str, ...]:

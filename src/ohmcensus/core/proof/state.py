@@ -5,9 +5,9 @@ from __future__ import annotations
 from collections.abc import Sequence
 from dataclasses import dataclass
 
-from ohmcensus.core.case import Case, Reading
 from ohmcensus.core.errors import InputError, SafetyRefusalError
 from ohmcensus.core.event import Event, HeatRise, ProofMade, RunWatched, Way, When
+from ohmcensus.core.job.case import Case, Reading
 from ohmcensus.core.judgement.passes import Pass
 from ohmcensus.core.machine.asked import THROUGH
 from ohmcensus.core.meter import Function, Meter

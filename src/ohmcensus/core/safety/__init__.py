@@ -13,8 +13,8 @@
 ``steps``          making this machine safe, in order
 """
 
+from ohmcensus.core.machine.discharge import Discharge, discharge_of
 from ohmcensus.core.safety.admission import Admission, admitted, admitted_leak_test
-from ohmcensus.core.safety.discharge import Discharge, discharge_of
 from ohmcensus.core.safety.rules import May, may, refuse_event
 from ohmcensus.core.safety.state import Danger, Safety, safety_at, stepped, walk_of
 from ohmcensus.core.safety.steps import SafeStep, safe_steps

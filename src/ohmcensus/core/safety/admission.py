@@ -4,11 +4,12 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 
-from ohmcensus.core.case import Reading
 from ohmcensus.core.errors import SafetyRefusalError
 from ohmcensus.core.event import CutOff, RunMade
 from ohmcensus.core.event.record import SHORTEST_REASON, is_reason
+from ohmcensus.core.job.case import Reading
 from ohmcensus.core.judgement.passes import line_of, named_test
+from ohmcensus.core.limits.terms import Terms
 from ohmcensus.core.machine import is_proof
 from ohmcensus.core.machine.net import PLUG_L, PLUG_N, PLUG_PE, nets_of
 from ohmcensus.core.meter import Function
@@ -16,7 +17,6 @@ from ohmcensus.core.quantity import show_indication
 from ohmcensus.core.safety.after_reading import OUTLET_VOLTS, is_at_plug, is_live_test, shows_power
 from ohmcensus.core.safety.state import Safety
 from ohmcensus.core.safety.words import FUNCTION_WORDS, Act, DangerId, SafetyState
-from ohmcensus.core.terms import Terms
 
 _POWERED = frozenset({SafetyState.LIVE, SafetyState.UNDER_VOLTAGE})
 _VOLTS = frozenset({Function.VOLTS_AC, Function.VOLTS_DC})

@@ -49,6 +49,7 @@ from ohmcensus.core.event import (
     When,
 )
 from ohmcensus.core.judgement.passes import earth_line_of
+from ohmcensus.core.limits.terms import Terms
 from ohmcensus.core.machine.net import nets_of
 from ohmcensus.core.meter import Function
 from ohmcensus.core.safety.after_reading import forbidden_live, opened, with_evidence
@@ -60,7 +61,6 @@ from ohmcensus.core.safety.series import Series
 from ohmcensus.core.safety.walk import Walk, moment
 from ohmcensus.core.safety.words import DangerId
 from ohmcensus.core.symptom import Device, Moment
-from ohmcensus.core.terms import Terms
 
 # What makes another part of a part: what it read before says nothing of it now (SAFETY).
 CHANGES = frozenset({Intervention.REPLACED, Intervention.MENDED})

@@ -5,24 +5,24 @@ from __future__ import annotations
 from dataclasses import replace
 from datetime import timedelta
 
-from ohmcensus.core.case import Reading
 from ohmcensus.core.event import CutOff
+from ohmcensus.core.job.case import Reading
 from ohmcensus.core.judgement.passes import Pass, named_test
+from ohmcensus.core.limits.terms import Terms
 from ohmcensus.core.machine import is_proof
 from ohmcensus.core.machine.dead_tests import SOURCE_DC, SUPPLY_PAIRS
+from ohmcensus.core.machine.discharge import PLUG_SAFE_V
 from ohmcensus.core.machine.net import PLUG_L, PLUG_N
 from ohmcensus.core.meter import Function
 from ohmcensus.core.parts.kind import MachineState
 from ohmcensus.core.quantity import Interval, show_indication
 from ohmcensus.core.safety.danger import OUTLET_LINE, Found, measured, outlet_without_earth, title_of
-from ohmcensus.core.safety.discharge import PLUG_SAFE_V
 from ohmcensus.core.safety.evidence import Evidence, of_reading
 from ohmcensus.core.safety.lifting import is_power_forbidden, voided
 from ohmcensus.core.safety.needs import is_neutral_earthed
 from ohmcensus.core.safety.series import is_a_minute_later, is_charged, is_inside, is_over
 from ohmcensus.core.safety.walk import Shout, Walk, moment
 from ohmcensus.core.safety.words import DangerId
-from ohmcensus.core.terms import Terms
 
 # What surely shows power between two points, and what surely shows nothing (SAFETY).
 POWER_AC_V, POWER_DC_V = 5.0, 0.5

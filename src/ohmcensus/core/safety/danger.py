@@ -6,9 +6,10 @@ from collections.abc import Iterator, Mapping
 from dataclasses import dataclass
 from typing import TYPE_CHECKING
 
-from ohmcensus.core.case import Frame
 from ohmcensus.core.event import Checked, CheckOutcome, Hazard, Tripped
+from ohmcensus.core.job.case import Frame
 from ohmcensus.core.judgement.passes import EARTH_LINE, WHOLE_LINE, Pass, named_test, part_of
+from ohmcensus.core.limits.terms import Terms
 from ohmcensus.core.machine.asked import looks
 from ohmcensus.core.machine.dead_tests import is_proof
 from ohmcensus.core.machine.net import Crossing, nets_of
@@ -16,7 +17,6 @@ from ohmcensus.core.meter import Function
 from ohmcensus.core.quantity import show_value
 from ohmcensus.core.safety.words import DangerId
 from ohmcensus.core.symptom import Device, Moment, Symptom
-from ohmcensus.core.terms import Terms
 
 if TYPE_CHECKING:
     from ohmcensus.core.safety.evidence import Evidence

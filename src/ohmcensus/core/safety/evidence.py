@@ -4,8 +4,8 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 
-from ohmcensus.core.case import Reading
 from ohmcensus.core.event import Event, ProofMade, RunMade
+from ohmcensus.core.job.case import Reading
 from ohmcensus.core.judgement.passes import (
     WHOLE_LINE,
     Pass,
@@ -15,9 +15,9 @@ from ohmcensus.core.judgement.passes import (
     line_of,
     passes,
 )
+from ohmcensus.core.limits.terms import Terms
 from ohmcensus.core.meter import Function
 from ohmcensus.core.quantity import Interval, Unit, parse_indication, show_indication
-from ohmcensus.core.terms import Terms
 from ohmcensus.core.trip.of_case import leaky_parts
 from ohmcensus.core.trip.problem import Method, run_indication
 

@@ -4,9 +4,9 @@ from __future__ import annotations
 
 from collections.abc import Sequence
 
-from ohmcensus.core.case import Case
 from ohmcensus.core.errors import InputError, SafetyRefusalError
 from ohmcensus.core.event import HOLDS, TRIPS, RunMade
+from ohmcensus.core.job.case import Case
 from ohmcensus.core.machine.netlist import not_on_sheet
 from ohmcensus.core.meter import Function, Meter
 from ohmcensus.core.quantity import show_value

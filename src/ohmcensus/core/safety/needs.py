@@ -14,12 +14,12 @@ from ohmcensus.core.judgement.passes import (
     named_test,
 )
 from ohmcensus.core.judgement.whole import hidden_from_plug
+from ohmcensus.core.limits.terms import Terms
 from ohmcensus.core.machine.net import nets_of
 from ohmcensus.core.safety.danger import INTERLOCKS, Found, title_of
 from ohmcensus.core.safety.evidence import Evidence
 from ohmcensus.core.safety.walk import Walk
 from ohmcensus.core.safety.words import DangerId
-from ohmcensus.core.terms import Terms
 from ohmcensus.core.trip.of_case import leaky_parts
 from ohmcensus.core.trip.problem import Method
 

@@ -5,7 +5,6 @@ from __future__ import annotations
 from collections.abc import Iterator
 from dataclasses import dataclass
 
-from ohmcensus.core.case import Case
 from ohmcensus.core.errors import InputError, SafetyRefusalError
 from ohmcensus.core.event import (
     Body,
@@ -35,6 +34,7 @@ from ohmcensus.core.event import (
     When,
 )
 from ohmcensus.core.event.record import is_reason
+from ohmcensus.core.job.case import Case
 from ohmcensus.core.judgement.passes import WHOLE_LINE, Pass, earth_line_of, insulation_lines_of
 from ohmcensus.core.safety.admission import admitted_leak_test
 from ohmcensus.core.safety.after_event import CHANGES, is_in, joins_outlet, mains_plugs

@@ -10,12 +10,12 @@ from dataclasses import dataclass, field, replace
 from datetime import datetime, timedelta
 from functools import lru_cache
 
-from ohmcensus.core.case import Reading
+from ohmcensus.core.job.case import Reading
 from ohmcensus.core.machine import MachineTest, dead_tests
 from ohmcensus.core.machine.dead_tests import SOURCE_DC, SUPPLY_PAIRS, charges_by_point, points
+from ohmcensus.core.machine.discharge import discharge_of
 from ohmcensus.core.meter import Function
 from ohmcensus.core.quantity import Bound, Interval
-from ohmcensus.core.safety.discharge import discharge_of
 from ohmcensus.core.sheet import Sheet
 
 # A discharged capacitor creeps back: only a reading a minute later counts (common practice).

@@ -8,7 +8,6 @@ from __future__ import annotations
 from dataclasses import dataclass, field, replace
 from datetime import datetime
 
-from ohmcensus.core.case import Case, Frame, Reading
 from ohmcensus.core.event import (
     Attended,
     BypassRemoved,
@@ -31,6 +30,7 @@ from ohmcensus.core.event import (
     StripBack,
     StripStep,
 )
+from ohmcensus.core.job.case import Case, Frame, Reading
 from ohmcensus.core.judgement.passes import Pass
 from ohmcensus.core.safety.after_event import after_event
 from ohmcensus.core.safety.after_reading import after_reading, opened

@@ -7,12 +7,12 @@ from collections.abc import Iterator
 from dataclasses import dataclass
 from enum import StrEnum
 
-from ohmcensus.core.case import Case
 from ohmcensus.core.event import StepTicked
+from ohmcensus.core.job.case import Case
 from ohmcensus.core.machine import stored_charges
+from ohmcensus.core.machine.discharge import Discharge, discharge_of
 from ohmcensus.core.parts.kind import StoredCharge
 from ohmcensus.core.quantity import Unit, show_value
-from ohmcensus.core.safety.discharge import Discharge, discharge_of
 from ohmcensus.core.safety.state import Safety
 from ohmcensus.core.safety.words import SafetyState
 from ohmcensus.core.sheet import Handling

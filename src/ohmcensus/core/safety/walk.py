@@ -10,12 +10,12 @@ from collections.abc import Iterator, Mapping
 from dataclasses import dataclass, field, replace
 from datetime import UTC, datetime, timedelta
 
-from ohmcensus.core.case import Case, Frame, Reading
 from ohmcensus.core.event import CircuitNoted, CutOff, Event, LiveBegun, StripStep
+from ohmcensus.core.job.case import Case, Frame, Reading
+from ohmcensus.core.limits.terms import Terms
 from ohmcensus.core.safety.danger import Found
 from ohmcensus.core.safety.evidence import Evidence
 from ohmcensus.core.safety.series import Series
-from ohmcensus.core.terms import Terms
 
 # Ours: whoever works at a machine writes something down at least this often.
 UNATTENDED = timedelta(minutes=10)

@@ -11,11 +11,11 @@ from pydantic import BaseModel, ValidationError
 from ohmcensus.core.codes import meanings_from
 from ohmcensus.core.errors import InputError, SheetError
 from ohmcensus.core.meter import Function
-from ohmcensus.core.names import nearest
 from ohmcensus.core.parts import part_kinds
 from ohmcensus.core.parts.element import CHASSIS
 from ohmcensus.core.parts.kind import PartKind
 from ohmcensus.core.sheet.model import FORMAT, Expected, Sheet
+from ohmcensus.core.text.names import nearest
 
 Path = tuple[str | int, ...]
 

@@ -11,13 +11,13 @@ from pydantic import BaseModel, ConfigDict, Field, StringConstraints, model_vali
 
 from ohmcensus.core.codes import Cycle, EntrySequence, Meaning, Scheme
 from ohmcensus.core.errors import UnknownNameError
-from ohmcensus.core.names import nearest
 from ohmcensus.core.parts import part_kinds
 from ohmcensus.core.parts.element import CHASSIS
 from ohmcensus.core.parts.kind import PartKind, Pin, Ratings, TestSpec
 from ohmcensus.core.parts.to_earth import EARTH_OF_PART
 from ohmcensus.core.symptom import Device
-from ohmcensus.core.trimmed import Trimmed
+from ohmcensus.core.text.names import nearest
+from ohmcensus.core.text.trimmed import Trimmed
 
 Id = Annotated[str, StringConstraints(pattern=r"^[a-z][a-z0-9_]{0,29}$")]
 SheetId = Annotated[str, StringConstraints(pattern=r"^[a-z0-9][a-z0-9-]{0,39}$")]

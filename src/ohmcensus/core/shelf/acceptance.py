@@ -6,12 +6,12 @@ from dataclasses import dataclass
 from enum import StrEnum
 
 from ohmcensus.core.judgement import Judgement, Use, Verdict, choose_use, judge, limited
+from ohmcensus.core.limits.terms import Terms
 from ohmcensus.core.machine import MachineTest, is_proof, machine_tests
 from ohmcensus.core.machine.expected import EARTH
 from ohmcensus.core.parts.kind import MachineState
 from ohmcensus.core.sheet import Sheet
 from ohmcensus.core.shelf.spare import AcceptanceReading, Spare
-from ohmcensus.core.terms import Terms
 
 
 class Soundness(StrEnum):

@@ -8,7 +8,7 @@ from typing import Annotated
 from pydantic import BaseModel, ConfigDict, Field
 
 from ohmcensus.core.event.record import Name, Words
-from ohmcensus.core.trimmed import Trimmed
+from ohmcensus.core.text.trimmed import Trimmed
 from ohmcensus.core.worth import Condition
 
 Line = Annotated[str, Trimmed(120)]

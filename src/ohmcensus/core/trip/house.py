@@ -7,9 +7,9 @@ import re
 from collections.abc import Iterator
 from dataclasses import dataclass
 
-from ohmcensus.core.case import Case
 from ohmcensus.core.event import CircuitNoted, StoodOn, Supply
-from ohmcensus.core.limits import LOW_VOLTS
+from ohmcensus.core.job.case import Case
+from ohmcensus.core.limits.profile import LOW_VOLTS
 from ohmcensus.core.quantity import Interval
 from ohmcensus.core.sheet import Sheet
 from ohmcensus.core.symptom import Device

@@ -7,15 +7,15 @@ from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
 from functools import lru_cache
 
-from ohmcensus.core.case import Case
 from ohmcensus.core.event import Changed, Event, RunDoubted, RunMade, RunWithdrawn
+from ohmcensus.core.job.case import Case
+from ohmcensus.core.job.strip_down import open_panels
 from ohmcensus.core.judgement.passes import EARTH_LINE, Pass, line_of, passes
 from ohmcensus.core.machine.coverage import LOAD_OHM, Driven, driven
 from ohmcensus.core.machine.netlist import Configuration, part_modes
 from ohmcensus.core.parts.fault import FaultMode
 from ohmcensus.core.quantity import Interval, show_indication
 from ohmcensus.core.sheet import Part, Sheet
-from ohmcensus.core.strip_down import open_panels
 from ohmcensus.core.trip.house import circuit_of, proved_by_device
 from ohmcensus.core.trip.problem import Method, Polarity, Problem, Run, Suspect, conductance_us, run_indication
 

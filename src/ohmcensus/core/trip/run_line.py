@@ -17,8 +17,8 @@ from dataclasses import dataclass
 
 from ohmcensus.core.errors import InputError, UnknownNameError
 from ohmcensus.core.event import HOLDS, TRIPS
-from ohmcensus.core.names import find, folded, nearest
 from ohmcensus.core.sheet import Part
+from ohmcensus.core.text.names import find, folded, nearest
 from ohmcensus.core.trip.problem import Method, Polarity
 
 LONGEST_LINE = 200

@@ -4,8 +4,8 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 
-from ohmcensus.core.case import Case
 from ohmcensus.core.event import Changed, Event
+from ohmcensus.core.job.case import Case
 from ohmcensus.core.trip.isolate import State, proved_states
 from ohmcensus.core.trip.of_case import RunRecord, problem_of, run_records
 from ohmcensus.core.trip.problem import Method, Problem

@@ -6,8 +6,8 @@ from collections.abc import Iterator
 from dataclasses import dataclass
 from enum import StrEnum
 
-from ohmcensus.core.case import Case
 from ohmcensus.core.event import Tripped
+from ohmcensus.core.job.case import Case
 from ohmcensus.core.machine.coverage import Driven, driven
 from ohmcensus.core.machine.moments import STEPS, states_at_moment
 from ohmcensus.core.machine.netlist import Configuration, part_modes

@@ -1,0 +1,1 @@
+"""Where a job stands: its stages, and the one thing to do next."""

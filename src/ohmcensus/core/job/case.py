@@ -1,0 +1,221 @@
+"""A machine's sheet and everything observed on one job: what every rule above this is a function of."""
+
+from __future__ import annotations
+
+import math
+from collections.abc import Iterable, Mapping
+from dataclasses import dataclass, field
+from functools import cached_property
+
+from ohmcensus.core.event import Event
+from ohmcensus.core.event.record import Record
+from ohmcensus.core.intake import Complaint, DataPlate
+from ohmcensus.core.job.cover_minutes import Timed, learned_minutes
+from ohmcensus.core.limits.profile import LimitProfile, usual_profile
+from ohmcensus.core.limits.terms import Terms
+from ohmcensus.core.meter import Function, Meter
+from ohmcensus.core.quantity import Indication
+from ohmcensus.core.sheet import Sheet
+
+
+@dataclass(frozen=True, slots=True)
+class Reading:
+    """One reading as it was taken; never changed, only superseded or withdrawn by a later one.
+
+    Parameters
+    ----------
+    id
+        Made by whoever took it, so that a retry is recognised.
+    between
+        The two points.
+    test
+        Id of the test it answers, None where no test names the points.
+    function, meter, indication, text
+        Instrument, what it did, what it showed, and that as typed.
+    celsius
+        Temperature of the part.
+    alone
+        Whether the part was measured off its plugs.
+    at, who
+        Moment (ISO 8601, UTC) and technician.
+    supersedes
+        Id of the reading that this one corrects or takes back, None for a fresh one.
+    withdrawn
+        Whether this takes ``supersedes`` back instead of correcting it; an undo.
+    loose
+        Whether the part lay loose, in the hand or on the bench.
+    override
+        Why it was taken although the machine was not proved dead, empty for nearly all.
+    order
+        Revision of the job at which it was written: its place among readings and events.
+    told
+        Verdict that was told when it was logged, empty where none was.
+    inhand
+        Whether the pulled plug was in the hand of whoever measured.
+    device
+        Device that wrote it, a random id.
+    """
+
+    id: str
+    between: tuple[str, str]
+    test: str | None
+    function: Function
+    meter: Meter
+    indication: Indication
+    text: str
+    celsius: float
+    alone: bool = False
+    at: str = ""
+    who: str = ""
+    supersedes: str | None = None
+    withdrawn: bool = False
+    loose: bool = False
+    override: str = ""
+    order: int = 0
+    told: str = ""
+    inhand: bool = False
+    device: str = ""
+
+    @property
+    def line(self) -> str:
+        """Name of the line that it belongs to: its test, or both points."""
+        return self.test or " ".join(self.between)
+
+
+@dataclass(frozen=True)
+class Frame:
+    """What held from one record of a job on: sheet, complaint, plate and limits; another one came into force later.
+
+    ``order`` is the revision from which on it held; ``former`` are the dangers with which the last job on the same
+    serial number ended as unsafe; at an arrival the job came in from a file, and nobody knows how the machine stands.
+    """
+
+    order: float
+    sheet: Sheet
+    complaint: Complaint
+    plate: DataPlate
+    profile: LimitProfile
+    former: tuple[str, ...] = ()
+    is_arrival: bool = False
+
+    def holds(self, other: Frame) -> bool:
+        """Tell whether another frame says the same."""
+        return (
+            self.sheet == other.sheet
+            and self.complaint == other.complaint
+            and self.plate == other.plate
+            and self.profile == other.profile
+            and self.former == other.former
+        )
+
+    @cached_property
+    def terms(self) -> Terms:
+        """What readings are held against in this frame."""
+        return terms_of(self.sheet, self.plate, self.profile)
+
+
+def terms_of(sheet: Sheet, plate: DataPlate, profile: LimitProfile) -> Terms:
+    """Return the terms of a machine; its own plate may say that it is earthed after all."""
+    return Terms(sheet, profile, sheet.protection_class == "II" and plate.protection_class != "I")
+
+
+@dataclass(frozen=True)
+class Case:
+    """The sheet plus what was observed, in the order in which it was.
+
+    Parameters
+    ----------
+    sheet
+        The machine's type.
+    readings
+        Every row ever written, oldest first.
+    celsius
+        Ambient temperature.
+    complaint, plate
+        What the customer says, what the machine's plate says.
+    events
+        Everything else that happened, oldest first.
+    profile
+        Limits that the firm has chosen; None for those usual at the supply.
+    timed
+        What covers of this type took on other jobs, by cover.
+    frames
+        What held before: sheets, complaints, plates and limits of former times, oldest first.
+    former
+        Dangers with which the last job on this machine ended as unsafe.
+    """
+
+    sheet: Sheet
+    readings: tuple[Reading, ...] = ()
+    celsius: float = 20.0
+    complaint: Complaint = field(default_factory=Complaint)
+    plate: DataPlate = field(default_factory=DataPlate)
+    events: tuple[Event, ...] = ()
+    profile: LimitProfile | None = None
+    timed: Mapping[str, Timed] = field(default_factory=dict)
+    frames: tuple[Frame, ...] = ()
+    former: tuple[str, ...] = ()
+
+    @property
+    def limits(self) -> LimitProfile:
+        """The limits that hold on this job."""
+        return self.profile or usual_profile(self.sheet.volts)
+
+    @cached_property
+    def terms(self) -> Terms:
+        """What readings are held against now."""
+        return terms_of(self.sheet, self.plate, self.limits)
+
+    @cached_property
+    def present(self) -> Frame:
+        """The frame that holds now; it came into force with the last one that was written, or is about to."""
+        former = self.frames[-1].former if self.frames else self.former
+        return Frame(math.inf, self.sheet, self.complaint, self.plate, self.limits, former)
+
+    @cached_property
+    def cover_minutes(self) -> Mapping[str, float]:
+        """What each cover takes to come off, in minutes."""
+        panels = self.sheet.panels
+        return {name: learned_minutes(panel.minutes, self.timed.get(name, Timed())) for name, panel in panels.items()}
+
+    def events_of(self, *kinds: type[Record]) -> tuple[Event, ...]:
+        """Return the events of some kinds, in their order."""
+        if len(kinds) == 1:
+            return tuple(event for _, event in self._by_kind.get(kinds[0], ()))
+        rows = sorted((row for kind in kinds for row in self._by_kind.get(kind, ())), key=lambda row: row[0])
+        return tuple(event for _, event in rows)
+
+    @cached_property
+    def _by_kind(self) -> Mapping[type[Record], list[tuple[int, Event]]]:
+        found: dict[type[Record], list[tuple[int, Event]]] = {}
+        for place, event in enumerate(self.events):
+            found.setdefault(type(event.body), []).append((place, event))
+        return found
+
+    @cached_property
+    def standing(self) -> tuple[Reading, ...]:
+        """The readings that stand: corrected and withdrawn ones left out, oldest first."""
+        return standing(self.readings)
+
+
+def standing(readings: Iterable[Reading]) -> tuple[Reading, ...]:
+    """Return the rows that stand after every correction and withdrawal.
+
+    Notes
+    -----
+    A correction takes the place of the reading that it names. Withdrawing a correction brings back
+    what it corrected.
+    """
+    written = list(readings)
+    order = {row.id: index for index, row in enumerate(written)}
+    rows: dict[str, Reading] = {}
+    replaced: dict[str, Reading] = {}
+    for row in written:
+        gone = rows.pop(row.supersedes, None) if row.supersedes else None
+        if not row.withdrawn:
+            rows[row.id] = row
+            if gone is not None:
+                replaced[row.id] = gone
+        elif gone is not None and gone.id in replaced:
+            rows[replaced[gone.id].id] = replaced[gone.id]
+    return tuple(sorted(rows.values(), key=lambda row: order[row.id]))

@@ -1,0 +1,170 @@
+"""Outside the machine, before a panel comes off: the outlet, the cord, and what eye and hand can tell."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+from enum import StrEnum
+
+from ohmcensus.core.event import Checked, CheckOutcome
+from ohmcensus.core.job.case import Case, Reading
+
+SUPPLY_TOLERANCE = 0.10
+# Fractions of the supply: below the first there is no voltage, above the second it is the supply's (ours).
+NO_VOLTAGE = 0.1
+FULL_VOLTAGE = 0.8
+NEUTRAL_NEAR_EARTH_V = 5.0
+# A core end to end, or the cord alone, wants its far ends and so a cover off: not from outside.
+AT_PINS = frozenset({"pe", "insulation", "across", "n_pe"})
+
+
+@dataclass(frozen=True, slots=True)
+class EyeCheck:
+    """A check by eye or hand: what to look at, and what a bad one may mean for the whole job.
+
+    ``ends_with`` is the sentence with which the job may end there, empty where it goes on.
+    """
+
+    id: str
+    title: str
+    how: str
+    ends_with: str
+
+
+EYE_CHECKS: tuple[EyeCheck, ...] = (
+    EyeCheck(
+        "protective_devices",
+        "Breaker, RCD, plug fuse",
+        "All on, the fuse whole? A device that went is closed again once at most.",
+        "A fuse or breaker was off and holds: the supply, not the machine.",
+    ),
+    EyeCheck(
+        "cord",
+        "Cord and plug",
+        "Bend it along its length while a core is read; look for crushed places, brown pins, a warm plug.",
+        "The cord was at fault.",
+    ),
+    EyeCheck("taps", "Taps and hoses", "Taps open, hoses free of kinks, bulges and rust?", "A tap was shut."),
+    EyeCheck(
+        "drain_filter",
+        "Drain filter",
+        "Tray under it, water cold: coins, hair pins, a seized impeller?",
+        "The drain filter was blocked: cleaned, it drains.",
+    ),
+    EyeCheck(
+        "strike",
+        "Door strike and handle",
+        "Strike whole and straight, the door meets the lock without lifting?",
+        "The door strike was broken: not electrical.",
+    ),
+    EyeCheck("standing", "How it stands", "Level, no water under it, no burnt smell, no soot?", ""),
+)
+
+
+class OutletFinding(StrEnum):
+    """What three voltages say of an outlet."""
+
+    INCOMPLETE = "incomplete"
+    RIGHT = "right"
+    CHANGED_OVER = "changed_over"
+    DEAD = "dead"
+    NO_EARTH = "no_earth"
+    NEUTRAL_OPEN = "neutral_open"
+    FLOATING = "floating"
+    OUT_OF_RANGE = "out_of_range"
+    ODD = "odd"
+
+
+_FINDING_WORDS = {
+    OutletFinding.INCOMPLETE: "Three voltages tell polarity and earth.",
+    OutletFinding.RIGHT: "Line, neutral and earth are where they should be. Without load a bad joint still shows full "
+    "volts.",
+    OutletFinding.CHANGED_OVER: "Line and neutral are changed over: what is switched in one pole stays live.",
+    OutletFinding.DEAD: "The outlet is dead: look at its fuse, breaker and RCD, not at the machine.",
+    OutletFinding.NO_EARTH: "No voltage from line to earth: the earth contact is open. No power to the machine.",
+    OutletFinding.NEUTRAL_OPEN: "Line is there, neutral is open: the fault is in the supply.",
+    OutletFinding.FLOATING: "Half and half against earth: an isolated supply, or an earth that is open. An RCD may be "
+    "blind here; check against an independent earth.",
+    OutletFinding.OUT_OF_RANGE: "The supply is outside ±10 %: the fault may be there.",
+    OutletFinding.ODD: "These three voltages do not fit together: read them again.",
+}
+
+
+@dataclass(frozen=True, slots=True)
+class OutletVerdict:
+    """A finding in words, and the sentence with which it may end the job."""
+
+    finding: OutletFinding
+    words: str
+    ends_with: str
+
+
+def conclude_outlet(ln_v: float | None, le_v: float | None, ne_v: float | None, nominal_v: float) -> OutletVerdict:
+    """Conclude on an outlet from its voltages.
+
+    Parameters
+    ----------
+    ln_v, le_v, ne_v
+        Line to neutral, line to earth, neutral to earth in volts; None where not read yet. "Line" is
+        the contact where the plan says so.
+    nominal_v
+        Rated supply, one earthed neutral assumed.
+    """
+    finding = _finding(ln_v, le_v, ne_v, nominal_v)
+    ends = {
+        OutletFinding.DEAD: "The outlet is dead: not the machine.",
+        OutletFinding.NEUTRAL_OPEN: "The outlet has no neutral: not the machine.",
+    }.get(finding, "")
+    return OutletVerdict(finding, _FINDING_WORDS[finding], ends)
+
+
+def _finding(ln_v: float | None, le_v: float | None, ne_v: float | None, nominal_v: float) -> OutletFinding:
+    """Return the first finding that the voltages fit."""
+    none, full = NO_VOLTAGE * nominal_v, FULL_VOLTAGE * nominal_v
+    if ln_v is None or le_v is None or ne_v is None:
+        is_dead = ln_v is not None and le_v is not None and max(ln_v, le_v) < none
+        return OutletFinding.DEAD if is_dead else OutletFinding.INCOMPLETE
+    fits = (
+        (max(ln_v, le_v, ne_v) < none, OutletFinding.DEAD),
+        (ln_v < none and le_v >= full, OutletFinding.NEUTRAL_OPEN),
+        (ln_v < none, OutletFinding.ODD),
+        (abs(ln_v - nominal_v) > SUPPLY_TOLERANCE * nominal_v, OutletFinding.OUT_OF_RANGE),
+        (le_v >= full and ne_v <= NEUTRAL_NEAR_EARTH_V, OutletFinding.RIGHT),
+        (ne_v >= full and le_v <= NEUTRAL_NEAR_EARTH_V, OutletFinding.CHANGED_OVER),
+        (max(le_v, ne_v) < none, OutletFinding.NO_EARTH),
+        (none <= min(le_v, ne_v) and max(le_v, ne_v) < full, OutletFinding.FLOATING),
+    )
+    return next((finding for fit, finding in fits if fit), OutletFinding.ODD)
+
+
+def outlet_verdict(case: Case) -> OutletVerdict:
+    """Conclude on the outlet from the readings that stand on its lines."""
+    latest = {reading.test: reading for reading in case.standing}
+    part = next((part.id for part in case.sheet.parts if part.kind == "outlet"), "outlet")
+    volts = [_volts(latest.get(f"{part}.{name}")) for name in ("ln", "le", "ne")]
+    return conclude_outlet(volts[0], volts[1], volts[2], case.sheet.volts)
+
+
+def outside_tests(case: Case) -> tuple[str, ...]:
+    """Return the ids of the readings made from outside: the outlet's, and those at the pins of the pulled plug."""
+    return tuple(
+        f"{part.id}.{test.name}"
+        for part in case.sheet.parts
+        for test in part.tests()
+        if part.kind == "outlet" or (part.kind == "cord" and test.name in AT_PINS)
+    )
+
+
+def eye_checks(case: Case) -> tuple[tuple[EyeCheck, Checked | None], ...]:
+    """Return every check with its latest outcome."""
+    latest = {event.body.check: event.body for event in case.events if isinstance(event.body, Checked)}
+    return tuple((check, latest.get(check.id)) for check in EYE_CHECKS)
+
+
+def is_begun(case: Case) -> bool:
+    """Tell whether anything outside the machine was looked at."""
+    looked = any(state is not None and state.outcome is not CheckOutcome.NOT_SEEN for _, state in eye_checks(case))
+    return looked or any(reading.test in outside_tests(case) for reading in case.standing)
+
+
+def _volts(reading: Reading | None) -> float | None:
+    return None if reading is None else reading.indication.value

@@ -1,0 +1,132 @@
+"""The strip-down of a case, turned round into the reassembly: what is still off, and what is missing."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+from datetime import datetime
+
+from ohmcensus.core.errors import InputError
+from ohmcensus.core.event import Event, Opened, Shut, StripBack, StripStep
+from ohmcensus.core.job.case import Case
+from ohmcensus.core.job.connector import unticked
+from ohmcensus.core.job.work_time import LONGEST_SILENCE_MINUTES
+
+
+@dataclass(frozen=True, slots=True)
+class Stripped:
+    """One step and what is back of it.
+
+    Parameters
+    ----------
+    event, step
+        The record and what it says.
+    is_back
+        Whether anything was put back since.
+    missing
+        Fasteners that are not back, those left out for a reason not counted.
+    plugs_off
+        Plugs that are not back.
+    """
+
+    event: Event
+    step: StripStep
+    is_back: bool
+    missing: int
+    plugs_off: tuple[str, ...]
+
+    @property
+    def is_whole(self) -> bool:
+        """Whether it is back with every fastener and plug."""
+        return self.is_back and not self.missing and not self.plugs_off
+
+
+def strip_down(case: Case) -> tuple[Stripped, ...]:
+    """Return what came off, in order; reversed it is the reassembly."""
+    back = {row.body.step: row.body for row in case.events_of(StripBack) if isinstance(row.body, StripBack)}
+    return tuple(
+        _stripped(row, row.body, back.get(row.id))
+        for row in case.events_of(StripStep)
+        if isinstance(row.body, StripStep)
+    )
+
+
+def unfinished(case: Case) -> tuple[str, ...]:
+    """Return what is not back, a sentence each, in the order in which it goes back; connectors last."""
+    return (*(_missing(row, case) for row in reversed(strip_down(case)) if not row.is_whole), *unticked(case))
+
+
+def minutes_until(case: Case, moment: datetime) -> float | None:
+    """Return the minutes from the last thing that was written down to a moment, None where that tells nothing."""
+    written = [row.at for row in case.readings if row.at] + [row.at for row in case.events if row.at]
+    if not written:
+        return None
+    minutes = (moment - datetime.fromisoformat(max(written))).total_seconds() / 60
+    return minutes if 0 <= minutes <= LONGEST_SILENCE_MINUTES else None
+
+
+def open_panels(case: Case, *, strip_only: bool = False) -> frozenset[str]:
+    """Return the covers that are off: noted as opened or taken off in a step, and not put back since.
+
+    Parameters
+    ----------
+    case
+        Sheet and everything observed.
+    strip_only
+        Whether only those of the strip-down are wanted.
+    """
+    off: set[str] = set()
+    panel_of: dict[str, str] = {}
+    for event in case.events_of(Opened, Shut, StripStep, StripBack):
+        match event.body:
+            case Opened(panel=panel) if not strip_only:
+                off.add(panel)
+            case Shut(panel=panel):
+                off.discard(panel)
+            case StripStep(panel=panel) if panel:
+                panel_of[event.id] = panel
+                off.add(panel)
+            case StripBack(step=step):
+                off.discard(panel_of.get(step, ""))
+    return frozenset(off)
+
+
+def refuse_strip(case: Case, body: StripStep | StripBack) -> None:
+    """Refuse what cannot be.
+
+    Raises
+    ------
+    InputError
+        For fasteners or plugs that did not come off, or a step that is not there.
+    """
+    if isinstance(body, StripStep):
+        return
+    rows = strip_down(case)
+    place = next((at for at, row in enumerate(rows) if row.event.id == body.step), None)
+    if place is None:
+        raise InputError(what="no such step came off on this job", remedy="note it as off first", field="step")
+    step = rows[place].step
+    if body.fasteners > step.fasteners:
+        what = f"{body.fasteners} back of {step.fasteners} that came off"
+        raise InputError(what=what, remedy="count again: one may belong elsewhere", field="fasteners")
+    strange = [plug for plug in body.plugs if plug not in step.plugs]
+    if strange:
+        what = f"'{strange[0]}' was not pulled in this step"
+        raise InputError(what=what, remedy="tick it where it was pulled", field="plugs")
+
+
+def _stripped(event: Event, step: StripStep, back: StripBack | None) -> Stripped:
+    if back is None:
+        return Stripped(event, step, is_back=False, missing=step.fasteners, plugs_off=step.plugs)
+    off = tuple(plug for plug in step.plugs if plug not in back.plugs)
+    missing = 0 if back.because else step.fasteners - back.fasteners
+    return Stripped(event, step, is_back=True, missing=missing, plugs_off=off)
+
+
+def _missing(row: Stripped, case: Case) -> str:
+    if not row.is_back:
+        return f"not back: {row.step.words}"
+    said = [f"{row.missing} fastener{'s' if row.missing > 1 else ''} missing"] if row.missing else []
+    plugs = [case.sheet.plugs[plug].title.lower() for plug in row.plugs_off if plug in case.sheet.plugs]
+    if plugs:
+        said.append(f"still off: {', '.join(plugs)}")
+    return f"{row.step.words}: {'; '.join(said)}"

@@ -1,0 +1,1 @@
+"""Text as people write it: trimmed, and names that were meant."""

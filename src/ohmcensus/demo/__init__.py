@@ -1,0 +1,1 @@
+"""The demo: the marina, its stories and pictures, told through the use cases."""

@@ -1,0 +1,1 @@
+"""Codes: lamp patterns, entry sequences, test cycles."""

@@ -1,0 +1,1 @@
+"""What happens on a job, written down."""

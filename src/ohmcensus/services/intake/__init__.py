@@ -1,0 +1,1 @@
+"""Intake: complaint, plate, first look, van list, earlier visits."""

@@ -1,0 +1,1 @@
+"""Jobs: open, list, at a glance, what changed; what every room shows of its job."""

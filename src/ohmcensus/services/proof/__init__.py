@@ -1,0 +1,1 @@
+"""Proof after repair."""

@@ -1,0 +1,224 @@
+"""What was changed and what ran after it: conclusive or not; and what each way to go on would cost."""
+
+from __future__ import annotations
+
+from pydantic import BaseModel, Field
+
+from ohmcensus.core.course.stages import ended
+from ohmcensus.core.event import Changed, Event, Intervention, RunWatched
+from ohmcensus.core.job.case import Case
+from ohmcensus.core.machine.asked import THROUGH
+from ohmcensus.core.proof.criteria import tub_heater_watts
+from ohmcensus.core.worth import Assumptions, choices, fails_within, usual_offers, years_left
+from ohmcensus.services.at_hand.context import Context
+from ohmcensus.services.at_hand.described import Described
+from ohmcensus.services.at_hand.job import JobAtHand, take
+from ohmcensus.services.at_hand.outcome_tables import table_of
+from ohmcensus.services.job.show_job import JobView, job_view
+from ohmcensus.services.photo.keep_photo import photo_view
+from ohmcensus.services.repair.strip import StripView, strip_view
+from ohmcensus.services.setup.change_settings import Settings
+from ohmcensus.services.suspects.show_suspects import diagnosed
+from ohmcensus.services.suspects.words import AnswerChoice, cured_words, run_answers
+from ohmcensus.storage import photos
+
+# A part that no sheet prices is taken to cost this (ours).
+UNPRICED = 40.0
+
+
+class RepairStep(BaseModel):
+    """One change, or one run that was watched; ``has_passed`` is none for a change."""
+
+    id: str
+    at: str
+    who: str
+    words: str
+    has_passed: bool | None
+
+
+class RepairView(Described):
+    """The repair of a job.
+
+    Attributes
+    ----------
+    steps
+        Changes and watched runs, the oldest first.
+    strip
+        What came off, and how it goes back.
+    cured
+        Whether what was changed has cured it, in words; empty while no run has passed.
+    parts, interventions, outcomes
+        What can be chosen for a change and for a run.
+    heats
+        Whether the machine heats water, so that the warming can be timed.
+    leader
+        The part that a repair is most likely about.
+    is_over
+        Whether the job has ended.
+    """
+
+    job: JobView
+    steps: list[RepairStep]
+    strip: StripView
+    cured: str
+    parts: list[AnswerChoice]
+    interventions: list[AnswerChoice]
+    outcomes: list[AnswerChoice]
+    heats: bool
+    leader: str
+    is_over: bool
+
+
+class WorthAsked(BaseModel):
+    """Which part, and what to reckon with; none for what is usual."""
+
+    part: str = Field(max_length=60)
+    given: Assumptions | None = None
+
+
+class WorthChoice(BaseModel):
+    """One way to go on, in the currency of the firm."""
+
+    id: str
+    title: str
+    now: float
+    expected: float
+    years: float
+    per_year: float
+
+
+class WorthView(Described):
+    """Every way to go on, the least cost a year of use first.
+
+    Attributes
+    ----------
+    given
+        What was reckoned with.
+    advice
+        The first choice against the others in one sentence.
+    assumed
+        What the figures rest on, one sentence each.
+    """
+
+    part: str
+    given: Assumptions
+    choices: list[WorthChoice]
+    advice: str
+    assumed: list[str]
+
+
+def show_repair(context: Context, job_id: str) -> RepairView:
+    """Return the repair of a job.
+
+    Raises
+    ------
+    NotFoundError
+        If there is no such job.
+    """
+    with context.store.read() as session:
+        job = take(context, session, job_id)
+        pictures = [photo_view(row) for row in photos.of_job(session, job_id)]
+    case = job.case
+    rows = [event for event in case.events if isinstance(event.body, Changed | RunWatched)]
+    return RepairView(
+        job=job_view(job, context.clock()),
+        steps=[_step(event, case) for event in rows],
+        strip=strip_view(case, pictures),
+        cured=cured_words(case),
+        parts=[AnswerChoice(id=part.id, words=part.title) for part in case.sheet.parts],
+        interventions=[AnswerChoice(id=row.value, words=row.words) for row in Intervention],
+        outcomes=run_answers(case.sheet),
+        heats=tub_heater_watts(case.sheet) > 0,
+        leader=_leader(context, job),
+        is_over=ended(case) is not None,
+    )
+
+
+def weigh_worth(context: Context, job_id: str, asked: WorthAsked) -> WorthView:
+    """Return what mending, replacing and giving up are expected to cost; nothing is stored.
+
+    Raises
+    ------
+    NotFoundError
+        If there is no such job.
+    UnknownNameError
+        If the machine has no such part.
+    """
+    with context.store.read() as session:
+        job = take(context, session, job_id)
+    part = job.case.sheet.known_part(asked.part)
+    given = asked.given or _usual(context, job, part.id, job.settings)
+    rows = choices(given)
+    best, other = rows[0], rows[1]
+    return WorthView(
+        part=part.id,
+        given=given,
+        choices=[
+            WorthChoice(
+                id=row.id,
+                title=row.title,
+                now=round(row.now, 2),
+                expected=round(row.expected, 2),
+                years=round(row.years, 2),
+                per_year=round(row.per_year, 2),
+            )
+            for row in rows
+        ],
+        advice=f"{best.title}: {best.per_year:.0f} a year of use; next {other.title.lower()}, {other.per_year:.0f}.",
+        assumed=_assumed(given),
+    )
+
+
+def _usual(context: Context, job: JobAtHand, name: str, settings: Settings) -> Assumptions:
+    """Return what is usual for a part: the sheet's price and minutes, the firm's rates, how sure the diagnosis is."""
+    sheet = job.case.sheet
+    part = sheet.known_part(name)
+    table = table_of(context.store.folder, sheet)
+    known = diagnosed(job.case, job.lines, table)
+    sure = float(known.of_part[table.parts.index(name)]) if name in table.parts and known.observations else 1.0
+    return Assumptions(
+        hour=settings.hour_price,
+        call_out=settings.call_out_price,
+        minutes=part.part_kind.repair_minutes + job.case.cover_minutes.get(part.behind or "", 0.0),
+        offers=usual_offers(UNPRICED if part.price is None else part.price),
+        sure=round(sure, 2),
+    )
+
+
+def _assumed(given: Assumptions) -> list[str]:
+    left = years_left(given.age_years, given.life_years)
+    fails = fails_within(given.age_years, given.life_years)
+    age = (
+        f"At {given.age_years:g} of {given.life_years:g} years such a machine runs {left:.1f} more on average; "
+        f"{fails:.0%} come to their end within the next year."
+    )
+    return [
+        age,
+        "A repair that does not last a year is done once more: new part, work and visit.",
+        f"That this part is the fault is taken as {given.sure:.0%}; if not, one more visit is counted.",
+        "Lives scatter as wear does (our assumption); prices and chances are yours to change.",
+    ]
+
+
+def _step(event: Event, case: Case) -> RepairStep:
+    body = event.body
+    passed = body.outcome == THROUGH if isinstance(body, RunWatched) else None
+    return RepairStep(id=event.id, at=event.at, who=event.who, words=step_words(event, case), has_passed=passed)
+
+
+def step_words(event: Event, case: Case) -> str:
+    """Say a change, or a run that was watched."""
+    body = event.body
+    if isinstance(body, RunWatched):
+        said = next((row.words for row in run_answers(case.sheet) if row.id == body.outcome), body.outcome)
+        return f"Run: {said}"
+    assert isinstance(body, Changed)  # noqa: S101 - the caller sorted them out
+    part = case.sheet.part(body.part)
+    said = f"{part.title if part else body.part}: {body.intervention.words}"
+    more = "; ".join(row for row in (body.fitted, body.words) if row)
+    return f"{said}, {more}" if more else said
+
+
+def _leader(context: Context, job: JobAtHand) -> str:
+    known = diagnosed(job.case, job.lines, table_of(context.store.folder, job.case.sheet))
+    return known.leader or job.case.sheet.parts[0].id

@@ -1,0 +1,1 @@
+"""Safe: the steps, the points of the proof, the dangers."""

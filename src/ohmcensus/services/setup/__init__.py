@@ -1,0 +1,1 @@
+"""Setup: settings, meters, the address book."""

@@ -1,0 +1,1 @@
+"""Machine sheets: list, copy, edit, check, meanings of codes, kinds of part."""

@@ -1,0 +1,1 @@
+"""What goes out: the job sheet, the label, costs, what was signed."""

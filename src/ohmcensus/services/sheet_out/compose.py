@@ -1,0 +1,241 @@
+"""What the job sheet says, composed in words: told, found, done, proved, charged."""
+
+from __future__ import annotations
+
+from collections.abc import Mapping, Sequence
+from dataclasses import replace
+
+from ohmcensus.core.course.stages import ended
+from ohmcensus.core.diagnosis.posterior import Diagnosis, Standing
+from ohmcensus.core.event import Changed, CostsNoted, Ended
+from ohmcensus.core.job.case import Case
+from ohmcensus.core.job.strip_down import strip_down
+from ohmcensus.core.judgement import CensusLine, Verdict, census_lines
+from ohmcensus.core.layout.ohm_ruler import position
+from ohmcensus.core.machine import is_proof
+from ohmcensus.core.proof import proofs
+from ohmcensus.core.quantity import Unit, show_indication
+from ohmcensus.core.shelf import WantedPart
+from ohmcensus.exchange.report import Report, ReportProof, ReportReading
+from ohmcensus.services.at_hand.context import Context
+from ohmcensus.services.at_hand.job import JobAtHand
+from ohmcensus.services.at_hand.outcome_tables import table_of
+from ohmcensus.services.danger_words import danger_rows
+from ohmcensus.services.proof.show_proof import CriterionView, proof_view
+from ohmcensus.services.repair.show_repair import step_words
+from ohmcensus.services.repair.strip import held_words
+from ohmcensus.services.suspects.show_suspects import diagnosed
+from ohmcensus.services.suspects.words import chance_words, cured_words, standing_words
+
+# Lines that decide: outside their windows, or weighing at least so many powers of ten for the suspect in front.
+DECIDES_FROM = 0.3
+MOST_DECIDING = 6
+ADVICE = (
+    "Look at the fill hoses once or twice a year: bulges, rust at the nut, kinks.",
+    "Clean the drain filter after fluff, coins or hair pins, and twice a year anyway.",
+)
+CAUTIONS = (
+    "Work for competent persons; local codes and licensed practice come first.",
+    "Limits and values are advice; those marked from memory are to be checked against the text that applies.",
+)
+
+
+def composed(context: Context, job: JobAtHand, wanted: Sequence[WantedPart] = ()) -> Report:
+    """Return what the sheet of a job says.
+
+    Parameters
+    ----------
+    context, job
+        Where, and the job as of the moment that is told.
+    wanted
+        Parts that it wants.
+    """
+    stored, case = job.stored, job.case
+    before = _before_changes(case)
+    known = diagnosed(before, census_lines(before), table_of(context.store.folder, case.sheet))
+    end = ended(case)
+    is_unsafe = end is not None and isinstance(end.body, Ended) and end.body.is_labelled_unsafe
+    leader = case.sheet.part(known.leader)
+    rows = [row for row in job.lines if row.answer is not None and row.test and not is_proof(row.test.id)]
+    deciding = _deciding([row for row in census_lines(before) if row.answer and row.test], known.leader)
+    cured = cured_words(case)
+    safety = job.safety(context.clock())
+    proved = proofs(case, safety)
+    shown = proof_view(context, job).criteria if any(row.is_good is not None for row in proved) else []
+    testers = _testers(shown)
+    return Report(
+        title=f"Job sheet · {stored.machine}",
+        job_id=stored.id,
+        facts=_facts(job),
+        told=_told(case),
+        found=_found(known, leader.title if leader else ""),
+        deciding=tuple(_reading(row) for row in deciding),
+        not_proved=tuple(_blind(row) for row in deciding if row.answer and row.answer.judgement.blind_to),
+        done=tuple(step_words(event, case) for event in case.events if event.body.kind in {"changed", "run_watched"}),
+        cured=cured,
+        taken_off=_taken_off(case),
+        parts=tuple(_part(row, case) for row in wanted),
+        costs=cost_rows(case),
+        proofs=tuple(_proof(row, testers) for row in shown),
+        testers=tuple(f"{name}: {tester}" for tester, name in testers.items()),
+        ending=_ending(end.body if end and isinstance(end.body, Ended) else None),
+        signed=_signed(job),
+        is_unsafe=is_unsafe,
+        dangers=danger_rows(case, safety),
+        advice=ADVICE,
+        cautions=CAUTIONS,
+        readings=tuple(_reading(row) for row in rows),
+        plain=_plain(
+            leader.title if leader else "", chance_words(float(known.of_part.max())), job, is_unsafe=is_unsafe
+        ),
+    )
+
+
+def _testers(shown: Sequence[CriterionView]) -> dict[str, str]:
+    """Return a short name for each tester, in the order in which they come up."""
+    return {tester: f"T{at + 1}" for at, tester in enumerate(dict.fromkeys(row.tester for row in shown if row.tester))}
+
+
+def _before_changes(case: Case) -> Case:
+    """Return the case as it was before anything was changed: what was found then is what led to the repair."""
+    first = min((event.order for event in case.events if isinstance(event.body, Changed)), default=None)
+    if first is None:
+        return case
+    return replace(
+        case,
+        readings=tuple(row for row in case.readings if row.order < first),
+        events=tuple(event for event in case.events if event.order < first),
+    )
+
+
+def _found(known: Diagnosis, leader: str) -> str:
+    """Say what was found: the part in front and how sure that was."""
+    if known.standing in {Standing.NAMED, Standing.NOTHING_FOUND, Standing.UNFIT}:
+        return standing_words(known)
+    if not leader:
+        return "No part stands out by what was measured."
+    return f"{leader}, {chance_words(float(known.of_part.max()))} by what was measured before anything was changed."
+
+
+def _facts(job: JobAtHand) -> tuple[tuple[str, str], ...]:
+    stored, case, end = job.stored, job.case, ended(job.case)
+    plate = case.plate
+    rows = (
+        ("Machine", f"{stored.machine}, {case.sheet.title}"),
+        ("Place", stored.place),
+        ("Type, serial", ", ".join(word for word in (plate.type_number, plate.serial) if word)),
+        ("Supply", f"{case.sheet.volts:g} V {case.sheet.hertz:g} Hz"),
+        ("Opened", stored.opened_at.replace("T", " ").removesuffix("Z") + " UTC"),
+        ("By", end.who if end else job.settings.technician),
+        ("Job", stored.id),
+    )
+    return tuple((name, value) for name, value in rows if value)
+
+
+def _told(case: Case) -> str:
+    said = case.complaint.words or "Nothing was said."
+    symptoms = ", ".join(symptom.words for symptom in case.complaint.symptoms)
+    return f"{said} ({symptoms})" if symptoms else said
+
+
+def _deciding(rows: list[CensusLine], leader: str) -> list[CensusLine]:
+    """Return the lines that decided it: what reads outside, then the other lines of the part in front."""
+    outside = [row for row in rows if row.answer and row.answer.judgement.verdict not in _QUIET]
+    own = [row for row in rows if row.test and row.test.part == leader and row not in outside]
+    return [*outside, *own][:MOST_DECIDING]
+
+
+_QUIET = frozenset({Verdict.INSIDE, Verdict.NOT_JUDGED, Verdict.UNSURE})
+
+
+def _reading(row: CensusLine):  # type: ignore[no-untyped-def]
+    assert row.answer is not None  # noqa: S101 - the caller kept the answered ones
+    assert row.test is not None  # noqa: S101 - the same
+    judgement, indication = row.answer.judgement, row.answer.reading.indication
+    value = indication.value if indication.value is not None else 1e9
+    window, is_ohm = judgement.window or row.test.window, indication.unit is Unit.OHM
+    return ReportReading(
+        what=f"{row.test.part_title}, {row.test.title}",
+        reads=show_indication(indication),
+        should=window.shown,
+        verdict=judgement.verdict.value.replace("_", " "),
+        is_outside=judgement.verdict not in _QUIET,
+        position=position(value) if is_ohm else None,
+        band=(position(window.interval.lo), position(window.interval.hi)) if is_ohm else None,
+    )
+
+
+def _blind(row: CensusLine) -> str:
+    assert row.answer is not None  # noqa: S101 - the caller kept the answered ones
+    modes = ", ".join(mode.words for mode in row.answer.judgement.blind_to)
+    return f"{row.test.part_title}, {row.test.title}: {modes}." if row.test else modes
+
+
+def _ending(body: Ended | None) -> str:
+    """Say how the job ended, and how the machine was left where it did not go out as safe."""
+    if body is None:
+        return "The job is not ended yet: this is how it stands."
+    if body.is_labelled_unsafe:
+        return f"{body.why} The machine is labelled unsafe: not to be used. Left: {body.left_as.words}."
+    if body.not_tested:
+        left = ", ".join(name.replace("_", " ") for name in body.not_tested)
+        return f"{body.why} Not tested, and the customer was told: {left}. Nothing is claimed of its safety."
+    return f"{body.why} The outlet has no earth; that was reported." if body.outlet_reported else body.why
+
+
+def _proof(row: CriterionView, testers: Mapping[str, str]) -> ReportProof:
+    by = ", ".join(word for word in (testers.get(row.tester, ""), row.shown_by) if word)
+    return ReportProof(row.title, row.limit, row.before, row.reads, row.state.replace("_", " "), by)
+
+
+def _taken_off(case: Case) -> tuple[str, ...]:
+    """Return what came off, with what held it and how long it took."""
+    rows = []
+    for row in strip_down(case):
+        minutes = f"{row.step.minutes:.0f} min" if row.step.minutes else ""
+        more = "; ".join(word for word in (held_words(row), minutes) if word)
+        rows.append(f"{row.step.words} ({more})" if more else row.step.words)
+    return tuple(rows)
+
+
+def _part(wanted: WantedPart, case: Case) -> str:
+    part, taken = case.sheet.part(wanted.part), wanted.taken
+    exact = ", ".join(word for word in (wanted.type_number, wanted.variant) if word)
+    price = f", {taken.price:.2f} from {taken.source}" if taken else ""
+    return f"{part.title if part else wanted.part}{f' for {exact}' if exact else ''}: {wanted.state.words}{price}"
+
+
+def cost_rows(case: Case) -> tuple[tuple[str, str], ...]:
+    """Return what is charged, line by line with the total last; none while no costs were noted."""
+    noted = next((event.body for event in reversed(case.events) if isinstance(event.body, CostsNoted)), None)
+    if noted is None:
+        return ()
+    rows = [(f"Work, {noted.minutes:g} min at {noted.hour:.2f} an hour", noted.work), ("Visit", noted.call_out)]
+    rows += [(line.words, line.amount) for line in noted.lines]
+    return (*((words, f"{amount:.2f}") for words, amount in rows if amount), ("Total", f"{noted.total:.2f}"))
+
+
+def _signed(job: JobAtHand) -> str:
+    """Say who signed the job off and when, empty while nobody did."""
+    end = ended(job.case)
+    if end is None:
+        return ""
+    moment = end.at.replace("T", " ").removesuffix("Z")
+    return f"Signed off by {end.who or 'nobody named'}, {moment} UTC, revision {end.order}."
+
+
+def _plain(leader: str, chance: str, job: JobAtHand, *, is_unsafe: bool) -> tuple[str, ...]:
+    """Say it for the customer."""
+    changed = [event.body for event in job.case.events if isinstance(event.body, Changed)]
+    parts = [part.title.lower() for part in job.case.sheet.parts if part.id in {row.part for row in changed}]
+    done = f"We worked on: {', '.join(parts)}." if parts else "Nothing was changed on the machine."
+    cured = "It ran through after that." if cured_words(job.case) else ""
+    costs = cost_rows(job.case)
+    found = f"We found the {leader.lower()} to be at fault ({chance})." if leader else "We found no fault by our tests."
+    safe = (
+        "The machine is not safe. Please do not use it, and keep it unplugged."
+        if is_unsafe
+        else "What we tested of its safety stands in the table before this page."
+    )
+    total = f"Together that comes to {costs[-1][1]}." if costs else ""
+    return tuple(row for row in (found, done, cured, safe, total, *ADVICE) if row)

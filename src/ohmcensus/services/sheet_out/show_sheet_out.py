@@ -1,0 +1,142 @@
+"""Sheet-out: what goes out, what it costs, who signed it off and when."""
+
+from __future__ import annotations
+
+from pydantic import BaseModel
+
+from ohmcensus.core.course.stages import ended
+from ohmcensus.core.event import Changed, CostLine, CostsNoted, Ended, Intervention
+from ohmcensus.core.job.case import Case
+from ohmcensus.core.job.work_time import worked_minutes
+from ohmcensus.core.proof import blocking, is_asked
+from ohmcensus.core.shelf import OrderState, WantedPart
+from ohmcensus.services.at_hand.context import Context
+from ohmcensus.services.at_hand.described import Described
+from ohmcensus.services.at_hand.job import JobAtHand, take
+from ohmcensus.services.job.show_job import JobView, job_view
+from ohmcensus.services.sheet_out.compose import composed
+from ohmcensus.services.sheet_out.keep_signed import signed_body, signed_sheet
+from ohmcensus.services.shelf.keep_wanted import wanted_of
+from ohmcensus.storage import photos
+
+
+class SignedRevision(BaseModel):
+    """The job as it was signed off once: its sheet is kept, whatever came later."""
+
+    revision: int
+    at: str
+    who: str
+    why: str
+    is_labelled_unsafe: bool
+
+
+class SheetOutView(Described):
+    """What goes out.
+
+    Attributes
+    ----------
+    is_signed, can_label
+        Whether the job has ended; whether a label may be printed.
+    blocking
+        What keeps it from being signed off, a sentence each.
+    found, done, proved, signed
+        What the sheet says, in words; ``proved`` counts what is shown of what is asked.
+    plain
+        The customer's page.
+    costs, is_costed, total
+        What is charged, as it was noted or as it is proposed; the sum in print.
+    revisions
+        Every time that the job was signed off, oldest first.
+    photos
+        How many go into the archive.
+    """
+
+    job: JobView
+    is_signed: bool
+    can_label: bool
+    blocking: list[str]
+    found: str
+    done: list[str]
+    proved: str
+    signed: str
+    plain: list[str]
+    costs: CostsNoted
+    is_costed: bool
+    total: str
+    revisions: list[SignedRevision]
+    photos: int
+
+
+def show_sheet_out(context: Context, job_id: str) -> SheetOutView:
+    """Return what goes out of a job.
+
+    Raises
+    ------
+    NotFoundError
+        If there is no such job.
+    """
+    with context.store.read() as session:
+        job, wanted = take(context, session, job_id), wanted_of(session, job_id)
+        pictures = len(photos.of_job(session, job_id))
+    case, safety = job.case, job.safety(context.clock())
+    end = ended(case)
+    signed = signed_body(signed_sheet(context, job_id, end.order)) if end is not None else None
+    report = signed.report if signed else composed(context, job, wanted)
+    noted = next((event.body for event in reversed(case.events) if isinstance(event.body, CostsNoted)), None)
+    costs = noted or proposed_costs(job, wanted)
+    good = sum(row.state == "good" for row in report.proofs)
+    return SheetOutView(
+        job=job_view(job, context.clock()),
+        is_signed=end is not None,
+        can_label=signed is not None and signed.label is not None,
+        blocking=list(blocking(case, safety)),
+        found=report.found,
+        done=list(report.done),
+        proved=f"{good} of {len(report.proofs)} shown and good" if report.proofs or is_asked(safety) else "",
+        signed=report.signed,
+        plain=list(report.plain),
+        costs=costs,
+        is_costed=noted is not None,
+        total=f"{costs.total:.2f}",
+        revisions=[
+            SignedRevision(
+                revision=event.order,
+                at=event.at,
+                who=event.who,
+                why=event.body.why,
+                is_labelled_unsafe=event.body.is_labelled_unsafe,
+            )
+            for event in case.events
+            if isinstance(event.body, Ended)
+        ],
+        photos=pictures,
+    )
+
+
+def proposed_costs(job: JobAtHand, wanted: list[WantedPart]) -> CostsNoted:
+    """Return what may be charged: the work by the clock, the visit, and each part that was replaced.
+
+    A part's price is that of the offer that was taken, else the sheet's own; a part without a price is left out.
+    """
+    return CostsNoted(
+        minutes=float(round(worked_minutes(job.case))),
+        hour=job.settings.hour_price,
+        call_out=job.settings.call_out_price,
+        lines=tuple(_lines(job.case, wanted)),
+    )
+
+
+def _lines(case: Case, wanted: list[WantedPart]) -> list[CostLine]:
+    offers = {row.part: row.taken for row in wanted if row.taken and row.state is not OrderState.RETURNED}
+    replaced = dict.fromkeys(
+        event.body.part
+        for event in case.events
+        if isinstance(event.body, Changed) and event.body.intervention is Intervention.REPLACED
+    )
+    found = []
+    for name in replaced:
+        part, offer = case.sheet.known_part(name), offers.get(name)
+        price = offer.price if offer else part.price
+        if price:
+            found.append(CostLine(words=part.title, amount=float(price)))
+    return found

@@ -1,0 +1,1 @@
+"""Parts wanted and the shelf of spares."""

@@ -1,0 +1,344 @@
+"""The shelf of spares: shown, kept, measured in the hand."""
+
+from __future__ import annotations
+
+from datetime import datetime
+from uuid import UUID
+
+from pydantic import BaseModel, ConfigDict, Field
+from sqlmodel import Session
+
+from ohmcensus.core.errors import InputError, NotFoundError, UnknownNameError
+from ohmcensus.core.event import Changed, Intervention
+from ohmcensus.core.intake import DataPlate
+from ohmcensus.core.job.case import terms_of
+from ohmcensus.core.judgement import choose_use
+from ohmcensus.core.limits.profile import chosen_profile
+from ohmcensus.core.limits.terms import Terms
+from ohmcensus.core.machine import MachineTest
+from ohmcensus.core.quantity import Indication, show_indication
+from ohmcensus.core.sheet import Sheet
+from ohmcensus.core.shelf import (
+    Acceptance,
+    AcceptanceReading,
+    Soundness,
+    Spare,
+    Whereabouts,
+    acceptance,
+    acceptance_tests,
+    whereabouts,
+)
+from ohmcensus.core.shelf.spare import Mark, Origin
+from ohmcensus.core.shelf.wanted import Line
+from ohmcensus.services.at_hand.context import Context
+from ohmcensus.services.at_hand.described import Described
+from ohmcensus.services.at_hand.sheets import chosen, sheets_in
+from ohmcensus.services.setup.change_settings import Settings, known_meters, settings_in
+from ohmcensus.services.suspects.words import AnswerChoice
+from ohmcensus.storage import shelf
+
+
+class NewSpare(BaseModel):
+    """A piece as it is written down; its readings come one by one.
+
+    Attributes
+    ----------
+    revision
+        That the writer had seen, nought for a new piece.
+    """
+
+    model_config = ConfigDict(extra="forbid")
+
+    revision: int = Field(default=0, ge=0, strict=True)
+    sheet: str = Field(max_length=40)
+    part: str = Field(max_length=60)
+    type_number: Line = ""
+    variant: Line = ""
+    origin: Origin = Origin.NEW
+    salvaged_from: Line = ""
+    tested: str = Field(default="", max_length=300)
+    mark: Mark = Mark.SPARE_1
+    place: Line = ""
+    words: str = Field(default="", max_length=300)
+    is_scrapped: bool = Field(default=False, strict=True)
+
+
+class NewAcceptance(BaseModel):
+    """A reading of a piece in the hand."""
+
+    model_config = ConfigDict(extra="forbid")
+
+    id: UUID
+    test: str = Field(max_length=60)
+    text: str = Field(min_length=1, max_length=60)
+
+
+class AcceptanceRow(BaseModel):
+    """One test of a piece.
+
+    Attributes
+    ----------
+    test, title, should
+        Its name, in print, and what it should read.
+    advice
+        How it is made, and what can hurt.
+    reads, verdict, remark, by
+        What it read, judged, in a few words, and with which meter; empty where it was not made.
+    """
+
+    test: str
+    title: str
+    should: str
+    advice: str
+    reads: str
+    verdict: str
+    remark: str
+    by: str
+
+
+class SpareView(BaseModel):
+    """A piece on the shelf.
+
+    Attributes
+    ----------
+    title, sheet_title
+        Part and machine type in print.
+    soundness, soundness_words
+        What is known of it.
+    where, job
+        Where it is, in words; the job on which it was fitted last, empty for none.
+    is_in
+        Whether it sits in a machine now.
+    """
+
+    id: str
+    revision: int
+    spare: Spare
+    title: str
+    sheet_title: str
+    mark: str
+    soundness: Soundness
+    soundness_words: str
+    rows: list[AcceptanceRow]
+    where: str
+    job: str
+    is_in: bool
+
+
+class ShelfView(Described):
+    """All pieces, the parts that can be written down by machine type, and the marks.
+
+    Attributes
+    ----------
+    spares
+        By machine type and part; scrapped ones last.
+    parts
+        By machine type: parts that are spares.
+    """
+
+    spares: list[SpareView]
+    sheets: list[AnswerChoice]
+    parts: dict[str, list[AnswerChoice]]
+    marks: list[AnswerChoice]
+
+
+def show_shelf(context: Context) -> ShelfView:
+    """Return the shelf."""
+    with context.store.read() as session:
+        return shelf_view(session)
+
+
+def shelf_view(session: Session) -> ShelfView:
+    """Return the shelf as a session sees it."""
+    sheets, settings = sheets_in(session), settings_in(session)
+    where = whereabouts(shelf.fittings(session))
+    rows = [
+        spare_view(spare_id, revision, spare, sheets[spare.sheet], settings, where.get(spare_id))
+        for spare_id, (revision, spare) in shelf.spares(session).items()
+        if spare.sheet in sheets
+    ]
+    rows.sort(key=lambda row: (row.spare.is_scrapped, row.sheet_title, row.title, row.mark, row.id))
+    return ShelfView(
+        spares=rows,
+        sheets=[AnswerChoice(id=sheet.id, words=f"{sheet.title} ({sheet.id})") for sheet in sheets.values()],
+        parts={sheet.id: _parts(sheet) for sheet in sheets.values()},
+        marks=[AnswerChoice(id=mark, words=mark.words) for mark in Mark],
+    )
+
+
+def keep_spare(context: Context, spare_id: UUID, new: NewSpare) -> ShelfView:
+    """Keep a piece and return the shelf; sent twice it is kept once.
+
+    Raises
+    ------
+    UnknownNameError
+        If there is no such machine type or part.
+    InputError
+        If a salvaged piece does not say from which machine.
+    StaleRevisionError
+        If somebody else wrote it meanwhile.
+    """
+    with context.store.write() as session:
+        sheet = chosen(sheets_in(session), new.sheet)
+        sheet.known_part(new.part)
+        if new.origin is Origin.SALVAGED and not new.salvaged_from:
+            what = "a salvaged piece does not say from which machine"
+            raise InputError(what=what, remedy="name the machine", field="salvaged_from")
+        known = shelf.spares(session).get(str(spare_id))
+        spare = Spare(**new.model_dump(exclude={"revision"}), readings=known[1].readings if known else ())
+        if known is None or known[1] != spare:
+            shelf.keep_spare(session, str(spare_id), new.revision, spare)
+        return shelf_view(session)
+
+
+def measure_spare(context: Context, spare_id: UUID, new: NewAcceptance) -> ShelfView:
+    """Keep an acceptance reading and return the shelf; sent twice it is kept once.
+
+    Raises
+    ------
+    NotFoundError
+        If there is no such piece.
+    UnknownNameError
+        If the piece has no such test in the hand.
+    InputError
+        If the text is no reading, or no meter in the bag could have shown it.
+    """
+    with context.store.write() as session:
+        revision, spare = known_spare(session, str(spare_id))
+        if any(row.id == str(new.id) for row in spare.readings):
+            return shelf_view(session)
+        settings = settings_in(session)
+        reading = _reading(session, spare, new, settings, context.now())
+        after = spare.model_copy(update={"readings": (*spare.readings, reading)})
+        shelf.keep_spare(session, str(spare_id), revision, after)
+        return shelf_view(session)
+
+
+def known_spare(session: Session, spare_id: str) -> tuple[int, Spare]:
+    """Return a piece with its revision.
+
+    Raises
+    ------
+    NotFoundError
+        If there is none.
+    """
+    found = shelf.spares(session).get(spare_id)
+    if found is None:
+        raise NotFoundError(what="no such piece on the shelf", remedy="write it down in Shelf first", field="spare")
+    return found
+
+
+def fitted_from_shelf(session: Session, sheet: Sheet, body: Changed) -> Changed:
+    """Return a change whose piece comes from the shelf, with the piece in words.
+
+    Raises
+    ------
+    NotFoundError
+        If there is no such piece.
+    InputError
+        If it is of another kind of part, scrapped, reads outside, or sits in a machine already.
+    """
+    _, spare = known_spare(session, body.spare)
+    own = sheets_in(session).get(spare.sheet)
+    part = own.part(spare.part) if own else None
+    if body.intervention is not Intervention.REPLACED:
+        raise InputError(what="a piece of the shelf is fitted", remedy="say: another one fitted", field="intervention")
+    if part is None or own is None or part.kind != sheet.known_part(body.part).kind:
+        what = f"the piece is no {sheet.known_part(body.part).title.lower()}"
+        raise InputError(what=what, remedy="choose one of the same kind", field="spare")
+    settings = settings_in(session)
+    soundness = acceptance(spare, terms_on_shelf(own, settings), settings.ambient_celsius).soundness
+    if spare.is_scrapped or soundness is Soundness.BAD:
+        what = f"{part.title}, {spare.mark.words}: {'scrapped' if spare.is_scrapped else soundness.words}"
+        raise InputError(what=what, remedy="take another piece, or measure it again", field="spare")
+    found = whereabouts(shelf.fittings(session)).get(body.spare)
+    if found is not None and found.is_in:
+        what = f"{part.title}, {spare.mark.words} sits in {found.fitting.machine_title}"
+        raise InputError(what=what, remedy="note there what was fitted instead", field="spare")
+    return body if body.fitted else body.model_copy(update={"fitted": f"{spare.mark.words}, {soundness.words}"})
+
+
+def terms_on_shelf(sheet: Sheet, settings: Settings) -> Terms:
+    """Return what a piece of a machine type is held to: the limits that the firm has chosen."""
+    profile = chosen_profile(settings.profile, tuple(settings.own_profiles), sheet.volts)
+    return terms_of(sheet, DataPlate(), profile)
+
+
+def spare_view(
+    spare_id: str, revision: int, spare: Spare, sheet: Sheet, settings: Settings, where: Whereabouts | None
+) -> SpareView:
+    """Return the view of a piece."""
+    found = acceptance(spare, terms_on_shelf(sheet, settings), settings.ambient_celsius)
+    part = sheet.part(spare.part)
+    return SpareView(
+        id=spare_id,
+        revision=revision,
+        spare=spare,
+        title=part.title if part else spare.part,
+        sheet_title=sheet.title,
+        mark=spare.mark.words,
+        soundness=found.soundness,
+        soundness_words=found.soundness.words,
+        rows=_rows(found),
+        where=_where(spare, where),
+        job=where.fitting.job if where else "",
+        is_in=bool(where and where.is_in),
+    )
+
+
+def _reading(session: Session, spare: Spare, new: NewAcceptance, settings: Settings, at: str) -> AcceptanceReading:
+    sheet = chosen(sheets_in(session), spare.sheet)
+    tests = {test.name: test for test in acceptance_tests(sheet, spare.part, settings.ambient_celsius)}
+    if new.test not in tests:
+        what = f"no test '{new.test[:40]}' of this piece in the hand"
+        raise UnknownNameError(what=what, remedy=f"its tests are {', '.join(tests) or 'none'}", field="test")
+    meters = {meter.id: meter for meter in known_meters(session)}
+    bag = [meters[name] for name in settings.bag if name in meters]
+    use = choose_use(new.text, tests[new.test], bag, function=tests[new.test].function)
+    return AcceptanceReading(
+        id=str(new.id),
+        test=new.test,
+        text=new.text,
+        meter=use.meter,
+        celsius=settings.ambient_celsius,
+        at=at,
+        who=settings.technician,
+    )
+
+
+def _rows(found: Acceptance) -> list[AcceptanceRow]:
+    return [
+        AcceptanceRow(
+            test=test.name,
+            title=test.title,
+            should=test.window.shown,
+            advice=test.advice,
+            reads=show_indication(_shown(reading, test)) if reading else "",
+            verdict=judged.verdict.value if judged else "not_asked",
+            remark=judged.remark if judged else "",
+            by=f"{reading.meter.title}, {_day(reading.at)}" if reading else "",
+        )
+        for test, reading, judged in found.rows
+    ]
+
+
+def _shown(reading: AcceptanceReading, test: MachineTest) -> Indication:
+    return choose_use(reading.text, test, [reading.meter], function=test.function).indication
+
+
+def _where(spare: Spare, where: Whereabouts | None) -> str:
+    shelf_words = spare.place or "on the shelf"
+    if where is None:
+        return shelf_words
+    moment = _day(where.fitting.at)
+    if where.is_in:
+        return f"fitted in {where.fitting.machine_title} since {moment}"
+    return f"{shelf_words}; was in {where.fitting.machine_title}"
+
+
+def _day(moment: str) -> str:
+    return datetime.fromisoformat(moment).date().isoformat()
+
+
+def _parts(sheet: Sheet) -> list[AnswerChoice]:
+    return [AnswerChoice(id=part.id, words=part.title) for part in sheet.parts if part.part_kind.is_spare]

@@ -1,0 +1,1 @@
+"""Suspects, and what to ask next."""

@@ -1,0 +1,69 @@
+"""Suspects of a job that came in a file, without any store."""
+
+from __future__ import annotations
+
+from datetime import UTC, datetime
+from typing import Any
+
+from ohmcensus.core.diagnosis.evidence import observations
+from ohmcensus.core.diagnosis.outcomes import outcome_table
+from ohmcensus.core.diagnosis.posterior import Diagnosis, diagnose
+from ohmcensus.core.diagnosis.question import Objective, ask
+from ohmcensus.core.job.case import Case
+from ohmcensus.core.judgement import census_lines
+from ohmcensus.core.machine.dictionary import dictionary
+from ohmcensus.core.safety import safety_at
+from ohmcensus.exchange.job_case import case_from, read_job
+from ohmcensus.exchange.job_file import JobFile
+from ohmcensus.services.at_hand.sheets import find_sheet
+from ohmcensus.services.suspects.show_suspects import reach_of
+
+
+def judge_file(text: str, objective: Objective) -> dict[str, Any]:
+    """Return the ranked parts, the next question and warnings, as docs/commands.md says.
+
+    Raises
+    ------
+    InputError
+        If the text is no job, or of a machine that this program does not have.
+    """
+    job = read_job(text)
+    sheet = find_sheet(job.sheet)
+    case = case_from(job, sheet)
+    lines = census_lines(case)
+    known = diagnose(table := outcome_table(sheet, dictionary(sheet)), observations(case, lines, table))
+    rows = ask(known, reach_of(case, lines, safety_at(case, _moment_of(case))), objective)
+    order = sorted(range(len(known.table.parts)), key=lambda at: -known.of_part[at])
+    return {
+        "suspects": [_entry(known, at) for at in order],
+        "nothing_found": known.nothing,
+        "standing": known.standing.value,
+        "next": {"test": rows[0].test, "minutes": rows[0].minutes + rows[0].reach_minutes, "bits": rows[0].bits}
+        if rows
+        else None,
+        "warnings": _warnings(known, job),
+    }
+
+
+def _moment_of(case: Case) -> datetime:
+    """Return the moment of the last record: a file has no clock."""
+    written = [row.at for row in case.readings if row.at] + [row.at for row in case.events if row.at]
+    return max(map(datetime.fromisoformat, written), default=datetime.min.replace(tzinfo=UTC))
+
+
+def _entry(known: Diagnosis, at: int) -> dict[str, Any]:
+    weights = known.weight[:, at].tolist() if known.observations else []
+    evidence = [
+        {"id": row.id, "title": row.title, "weight": weight}
+        for row, weight in zip(known.observations, weights, strict=True)
+    ]
+    return {"part": known.table.parts[at], "probability": float(known.of_part[at]), "evidence": evidence}
+
+
+def _warnings(known: Diagnosis, job: JobFile) -> list[str]:
+    found = [f"does not fit any single suspect; likeliest mistake: {known.unfit}"] if known.unfit else []
+    if known.rests_on:
+        found.append(f"rests on one reading: {known.rests_on}")
+    unknown = [row.id for row in job.readings if row.test is not None and row.test not in known.table.tests]
+    found += [f"reading {row} names a test that is not on this sheet: left out" for row in unknown]
+    return found

@@ -1,0 +1,358 @@
+"""Suspects of a job, what speaks for and against each, and what to ask next."""
+
+from __future__ import annotations
+
+import math
+from dataclasses import replace
+
+from pydantic import BaseModel, ConfigDict
+
+from ohmcensus.core.course.stages import ended
+from ohmcensus.core.diagnosis.apart import Alike, alike
+from ohmcensus.core.diagnosis.evidence import observations
+from ohmcensus.core.diagnosis.outcomes import OutcomeTable
+from ohmcensus.core.diagnosis.posterior import RULED_OUT, Diagnosis, Standing, diagnose
+from ohmcensus.core.diagnosis.question import Objective, Question, Reach, ask, is_look
+from ohmcensus.core.event import Skipped
+from ohmcensus.core.job.case import Case
+from ohmcensus.core.job.strip_down import open_panels
+from ohmcensus.core.judgement import CensusLine
+from ohmcensus.core.machine.asked import RUN, looks
+from ohmcensus.core.machine.tests import MachineTest, machine_tests
+from ohmcensus.core.safety import Safety, SafetyState
+from ohmcensus.core.sheet import Sheet
+from ohmcensus.services.at_hand.context import Context
+from ohmcensus.services.at_hand.described import Described
+from ohmcensus.services.at_hand.job import JobAtHand, take
+from ohmcensus.services.at_hand.outcome_tables import is_being_worked_out, table_of
+from ohmcensus.services.foreseen import GhostPin, WhatIf, expects, what_ifs
+from ohmcensus.services.job.show_job import JobView, job_view
+from ohmcensus.services.setting_up import safety_before, setting_up
+from ohmcensus.services.suspects.words import AnswerChoice, chance_words, cured_words, run_answers, standing_words
+
+# Evidence under a fifth of a power of ten is not worth a word; so many suspects are listed.
+LEAST_WEIGHT = 0.2
+# Plugging in, and proving dead again after; proving dead (ours).
+TO_LIVE_MINUTES, TO_DEAD_MINUTES = 3.0, 4.0
+MOST_SUSPECTS = 8
+PREPARING = (
+    "Working out what every fault of this machine type would read: a few seconds, once for each type. "
+    "Everything else works meanwhile."
+)
+
+
+class EvidenceView(BaseModel):
+    """What one observation weighs for a suspect: powers of ten, over nought for it."""
+
+    id: str
+    title: str
+    weight: float
+
+
+class SuspectView(BaseModel):
+    """A suspect.
+
+    Attributes
+    ----------
+    chance
+        That the part is involved.
+    words
+        The chance as it is said.
+    speaks_for, speaks_against
+        Observations, the heaviest first.
+    ruled_out_by
+        The observation that weighs most against a part that is ruled out.
+    repair, minutes, price
+        The usual repair.
+    """
+
+    part: str
+    title: str
+    chance: float
+    words: str
+    speaks_for: list[EvidenceView]
+    speaks_against: list[EvidenceView]
+    ruled_out_by: str
+    repair: str
+    minutes: float
+    price: float | None
+
+
+class QuestionView(BaseModel):
+    """A test to make next.
+
+    Attributes
+    ----------
+    test
+        Line of the sheet, check by eye, or the run.
+    kind
+        What sort of answer it has.
+    title, why
+        What to do and what it settles, in words.
+    minutes
+        With covers and plugs.
+    before
+        What has to be done first, in order: safety, covers, plugs.
+    is_safe_first
+        Whether the first of it is done in Safe.
+    bits
+        What it is expected to settle.
+    expects
+        What it would read under the leading suspects.
+    outcomes
+        Answers to choose from where it is not read from a meter: name and words.
+    what_ifs
+        Who would lead after each of the plain answers.
+    """
+
+    test: str
+    kind: str
+    title: str
+    why: str
+    minutes: float
+    before: list[str]
+    is_safe_first: bool
+    bits: float
+    expects: list[GhostPin]
+    outcomes: list[AnswerChoice]
+    what_ifs: list[WhatIf]
+
+
+class ObjectiveChoice(BaseModel):
+    """What questions may be chosen for."""
+
+    id: str
+    words: str
+
+
+class SuspectsView(Described):
+    """The suspects column.
+
+    Attributes
+    ----------
+    standing, sentence
+        How far the diagnosis is, and what to do about it.
+    nothing
+        Chance that nothing is found.
+    unknown_bits
+        What is still unknown of the repair.
+    alike
+        Leading suspects that no test left tells apart, a sentence each.
+    would_change
+        Answers to the next questions that would put another suspect first.
+    ask
+        Tests to make, the best first.
+    cured
+        Whether what was changed has cured it, empty while no run has passed.
+    preparing
+        What is being worked out yet, empty once the suspects are those of the job: ask again soon.
+    """
+
+    model_config = ConfigDict(arbitrary_types_allowed=True)
+
+    job: JobView
+    standing: Standing
+    sentence: str
+    suspects: list[SuspectView]
+    nothing: float
+    unknown_bits: float
+    alike: list[str]
+    would_change: list[str]
+    ask: list[QuestionView]
+    cured: str
+    objective: Objective
+    objectives: list[ObjectiveChoice]
+    preparing: str = ""
+
+
+class SuspectsQuery(BaseModel):
+    """What questions are chosen for."""
+
+    objective: Objective = Objective.SOONEST
+
+
+def show_suspects(context: Context, job_id: str, query: SuspectsQuery) -> SuspectsView:
+    """Return the suspects of a job.
+
+    Raises
+    ------
+    NotFoundError
+        If there is no such job.
+    """
+    with context.store.read() as session:
+        job = take(context, session, job_id)
+    return suspects_view(context, job, query.objective)
+
+
+def suspects_view(context: Context, job: JobAtHand, objective: Objective) -> SuspectsView:
+    """Return the suspects of a job at hand."""
+    case = job.case
+    if is_being_worked_out(context, case.sheet):
+        return _preparing(context, job, objective)
+    table = table_of(context.store.folder, case.sheet)
+    known = diagnosed(case, job.lines, table)
+    safety = job.safety(context.clock())
+    state = safety.state
+    reach = replace(
+        reach_of(case, job.lines, safety),
+        to_live=TO_LIVE_MINUTES if state is SafetyState.DEAD else 0.0,
+        to_dead=0.0 if state is SafetyState.DEAD else TO_DEAD_MINUTES,
+        live_penalty=job.settings.live_penalty,
+        minute_cost=job.settings.hour_price / 60,
+    )
+    rows = () if ended(case) is not None else ask(known, reach, objective)
+    ask_next = [_question(row, known, case, state) for row in rows[:3]]
+    return SuspectsView(
+        job=job_view(job, context.clock()),
+        standing=known.standing,
+        sentence=standing_words(known, reach.left_out),
+        suspects=_suspects(known, case.sheet),
+        nothing=known.nothing,
+        unknown_bits=known.bits,
+        alike=[_alike_words(row, case) for row in alike(known, reach.left_out)] if rows else [],
+        would_change=_would_change(known, ask_next),
+        ask=ask_next,
+        cured=cured_words(case),
+        objective=objective,
+        objectives=[ObjectiveChoice(id=row, words=row.words) for row in Objective],
+    )
+
+
+def _preparing(context: Context, job: JobAtHand, objective: Objective) -> SuspectsView:
+    """Return a view without suspects, while what they follow from is worked out."""
+    return SuspectsView(
+        job=job_view(job, context.clock()),
+        standing=Standing.OPEN,
+        sentence="",
+        suspects=[],
+        nothing=0.0,
+        unknown_bits=0.0,
+        alike=[],
+        would_change=[],
+        ask=[],
+        cured=cured_words(job.case),
+        objective=objective,
+        objectives=[ObjectiveChoice(id=row, words=row.words) for row in Objective],
+        preparing=PREPARING,
+    )
+
+
+def diagnosed(case: Case, lines: tuple[CensusLine, ...], table: OutcomeTable) -> Diagnosis:
+    """Return what is believed of a case."""
+    return diagnose(table, observations(case, lines, table))
+
+
+def reach_of(case: Case, lines: tuple[CensusLine, ...], safety: Safety) -> Reach:
+    """Return where the machine stands: covers off, what was asked or left out, whether there may be power."""
+    skipped = {event.body.test for event in case.events if isinstance(event.body, Skipped)}
+    asked = {line.test.id for line in lines if line.test and line.answers}
+    looked = {event.body.check for event in case.events if event.body.kind == "checked"}
+    ran = {RUN} if any(event.body.kind == "run_watched" for event in case.events) else set()
+    needed = {need.typed.strip().replace(" ", ".") for row in safety.dangers if row.forbids_power for need in row.needs}
+    return Reach(
+        open_panels=open_panels(case),
+        cover_minutes=case.cover_minutes,
+        left_out=frozenset(skipped | asked | looked | ran),
+        has_power=not any(row.forbids_power for row in safety.dangers),
+        before_power=frozenset(name for name in needed if name),
+    )
+
+
+def _alike_words(row: Alike, case: Case) -> str:
+    one, other = (case.sheet.known_part(part).title for part in row.parts)
+    best = f"the best of them differs in {row.variation:.0%} of its readings" if row.test else "none is left"
+    return f"{one} and {other}: no test left on this sheet tells them apart; {best}."
+
+
+def _would_change(known: Diagnosis, ask_next: list[QuestionView]) -> list[str]:
+    """Say which answers to the next questions would put another suspect first."""
+    leader = known.table.sheet.part(known.leader)
+    first = leader.id if leader else ""
+    return [
+        f"{row.title}: {what_if.reads}, then {what_if.leads}"
+        for row in ask_next
+        for what_if in row.what_ifs
+        if what_if.leader != first
+    ]
+
+
+def _suspects(known: Diagnosis, sheet: Sheet) -> list[SuspectView]:
+    order = sorted(range(len(known.table.parts)), key=lambda at: -known.of_part[at])
+    return [_suspect(known, sheet, at) for at in order[:MOST_SUSPECTS]]
+
+
+def _suspect(known: Diagnosis, sheet: Sheet, at: int) -> SuspectView:
+    part = sheet.part(known.table.parts[at])
+    assert part is not None  # noqa: S101 - suspects are parts of the sheet
+    weights = known.weight[:, at].tolist() if known.observations else []
+    evidence = [
+        EvidenceView(id=row.id, title=row.title, weight=round(weight, 2))
+        for row, weight in zip(known.observations, weights, strict=True)
+        if abs(weight) >= LEAST_WEIGHT
+    ]
+    against = sorted((row for row in evidence if row.weight < 0), key=lambda row: row.weight)
+    chance = float(known.of_part[at])
+    return SuspectView(
+        part=part.id,
+        title=part.title,
+        chance=chance,
+        words=chance_words(chance),
+        speaks_for=sorted((row for row in evidence if row.weight > 0), key=lambda row: -row.weight),
+        speaks_against=against,
+        ruled_out_by=against[0].title if against and chance < RULED_OUT else "",
+        repair=part.part_kind.repair,
+        minutes=part.part_kind.repair_minutes,
+        price=part.price,
+    )
+
+
+def _question(row: Question, known: Diagnosis, case: Case, state: SafetyState) -> QuestionView:
+    outcomes = known.table.tests[row.test]
+    test = next((test for test in machine_tests(case.sheet, case.celsius) if test.id == row.test), None)
+    safety_first = safety_before(case, row.test, state)
+    return QuestionView(
+        test=row.test,
+        kind="run" if row.test == RUN else "look" if is_look(row.test) else "reading",
+        title=_title(row.test, test, case.sheet),
+        why=_why(row, known),
+        minutes=row.minutes + row.reach_minutes,
+        before=[*safety_first, *setting_up(case, row.test)],
+        is_safe_first=bool(safety_first),
+        bits=row.bits,
+        expects=expects(known, outcomes) if outcomes.is_measured else [],
+        outcomes=_answers(row.test, case.sheet),
+        what_ifs=what_ifs(known, outcomes, test),
+    )
+
+
+def _title(name: str, test: MachineTest | None, sheet: Sheet) -> str:
+    if name == RUN:
+        return "Run it through, panels shut, and watch the first step that fails"
+    if test is not None:
+        return f"{test.part_title}, {test.title}"
+    part, check = looks(sheet)[name]
+    return f"Look at {part.title}, {check.title}: {check.bad}?"
+
+
+def _why(row: Question, known: Diagnosis) -> str:
+    """Say in one sentence what a question settles: the suspect whose chance it moves most."""
+    if math.isinf(row.score):
+        return "Everything rests on it: a slip of the hand is likelier than you think."
+    if row.is_repeat:
+        share = row.bits / known.bits
+        return f"Read it once more: a slip would explain it; settles about {share:.0%} of what is undecided."
+    table, outcomes = known.table, known.table.tests[row.test]
+    joint = (table.involves * known.chance) @ outcomes.chance
+    total = known.chance @ outcomes.chance
+    spread = abs(joint / total.clip(1e-12) - known.of_part[:, None]) @ total
+    at = int(spread.argmax())
+    part = table.sheet.part(table.parts[at])
+    share = row.bits / max(known.bits, 1e-9)
+    name = part.title if part else ""
+    return f"Tells {name} from the others; settles about {share:.0%} of what is undecided."
+
+
+def _answers(name: str, sheet: Sheet) -> list[AnswerChoice]:
+    if name == RUN:
+        return run_answers(sheet)
+    return [AnswerChoice(id=row, words=row) for row in ("good", "bad")] if is_look(name) else []

@@ -1,0 +1,85 @@
+"""Suspects and changes in words."""
+
+from __future__ import annotations
+
+from pydantic import BaseModel
+
+from ohmcensus.core.diagnosis.changes import cure
+from ohmcensus.core.diagnosis.posterior import RULED_OUT, Diagnosis, Standing
+from ohmcensus.core.job.case import Case
+from ohmcensus.core.machine.asked import THROUGH, TRIPS, run_outcomes
+from ohmcensus.core.sheet import Sheet
+
+
+class AnswerChoice(BaseModel):
+    """An answer, or anything else, to choose from: its id and its words."""
+
+    id: str
+    words: str
+
+
+def standing_words(known: Diagnosis, left_out: frozenset[str] = frozenset()) -> str:
+    """Say how far it is, and what to do."""
+    titles = {row.id: row.title for row in known.observations}
+    leader = known.table.sheet.part(known.leader)
+    name = leader.title if leader else "the machine"
+    match known.standing:
+        case Standing.UNFIT:
+            odd = titles.get(known.unfit, known.unfit)
+            return f"These readings do not fit any single suspect. The likeliest mistake: {odd}. Read it again."
+        case Standing.REPEAT:
+            odd = titles.get(known.rests_on, known.rests_on)
+            return f"{name} rests on one reading alone: {odd}. Read it once more before naming it."
+        case Standing.NAMED:
+            return f"{name}: no single reading carries it, and the others fit."
+        case Standing.NOTHING_FOUND:
+            return f"Nothing found: no fault that these tests see. {_left(known, left_out)}"
+        case _:
+            return (
+                "Not settled yet: ask on." if known.observations else "Nothing is known yet but how often parts fail."
+            )
+
+
+def _left(known: Diagnosis, left_out: frozenset[str]) -> str:
+    """Say who is still possible, and how many tests were not made."""
+    order = sorted(range(len(known.table.parts)), key=lambda at: -known.of_part[at])[:3]
+    titles = {part.id: part.title for part in known.table.sheet.parts}
+    named = [f"{titles[known.table.parts[at]]} ({chance_words(float(known.of_part[at]))})" for at in order]
+    count = len(set(known.table.tests) - left_out)
+    return f"Still possible: {', '.join(named)}. {count} tests were not made."
+
+
+def cured_words(case: Case) -> str:
+    """Say what cured the fault and what to swap back, empty while no run has passed."""
+    found = cure(case)
+    if found is None:
+        return ""
+    parts = {part.id: part.title for part in case.sheet.parts}
+    done = ", ".join(f"{parts.get(row.part, row.part)} ({row.intervention.words})" for row in found.changes)
+    if found.is_conclusive:
+        return f"It runs through. One change stands between the last failure and this run: {done}. Conclusive."
+    if not found.changes:
+        return "It runs through, and nothing was changed: the fault comes and goes. Not conclusive."
+    settle = parts.get(found.swap_back, "")
+    remedy = f" Put the former {settle} back and run it again to settle it." if settle else ""
+    why = f"{len(found.changes)} changes" if len(found.changes) > 1 else "a failure that nobody watched"
+    return f"It runs through after {done}. Not conclusive: {why}.{remedy}"
+
+
+def chance_words(chance: float) -> str:
+    """Say a chance: "19 of 20", at most "99 of 100"; "1 of 8", "ruled out"."""
+    if chance < RULED_OUT:
+        return "ruled out"
+    if chance >= _HALF:
+        of = round(1 / max(1 - chance, 1 / _CERTAIN))
+        return f"{of - 1} of {of}"
+    return f"1 of {round(1 / chance)}"
+
+
+_HALF, _CERTAIN = 0.5, 100
+
+
+def run_answers(sheet: Sheet) -> list[AnswerChoice]:
+    """Return what a watched run may come to."""
+    words = {THROUGH: "runs through", TRIPS: "it trips"}
+    return [AnswerChoice(id=row, words=words.get(row, f"fails at {row}")) for row in run_outcomes(sheet)]

@@ -1,0 +1,1 @@
+"""Jobs and stories in and out of files."""

@@ -1,0 +1,311 @@
+"""A story told again through the same use cases that the API calls, on a store in memory."""
+
+from __future__ import annotations
+
+import tempfile
+from collections.abc import Iterator
+from contextlib import contextmanager
+from dataclasses import dataclass, field, replace
+from datetime import datetime, timedelta
+from pathlib import Path
+from typing import Any
+from uuid import UUID, uuid4
+
+from pydantic import BaseModel, TypeAdapter, ValidationError
+
+from ohmcensus.core.errors import InputError, OhmcensusError
+from ohmcensus.core.event import Body, RunMade, RunWithdrawn
+from ohmcensus.core.intake import Complaint
+from ohmcensus.core.proof import blocking
+from ohmcensus.core.safety import DangerId, may
+from ohmcensus.exchange.sheet_yaml import write_sheet
+from ohmcensus.exchange.story_file import Step, Story
+from ohmcensus.services.at_hand.context import Context
+from ohmcensus.services.at_hand.frames import with_frame
+from ohmcensus.services.at_hand.job import JobAtHand, forget, take
+from ohmcensus.services.at_hand.sheets import FILES, all_sheets, find_sheet
+from ohmcensus.services.event.record_event import NewEvent, write_event
+from ohmcensus.services.intake.keep_intake import NewIntake, keep_intake
+from ohmcensus.services.job.open_job import NewJob, open_job
+from ohmcensus.services.reading.log_reading import NewReading, Withdrawal, write_reading, write_withdrawal
+from ohmcensus.services.setup.change_settings import keep_settings, show_settings
+from ohmcensus.services.trip.preview_run import TypedRun, preview_run
+from ohmcensus.storage import sheets
+from ohmcensus.storage.database import memory_store
+
+_BODY: TypeAdapter[Body] = TypeAdapter(Body)
+BAG = ["multimeter-6000", "appliance-tester"]
+MACHINE, PLACE = "Machine of the story", "Place of the story"
+_ACTS = ("read", "leak_test", "do", "withdraw", "intake", "limits")
+
+
+class DangerAnswer(BaseModel):
+    """A danger that stands, and the one measurement that lifts it."""
+
+    id: str
+    words: str
+    lifted_by: str
+
+
+class MayAnswer(BaseModel):
+    """What would be accepted now."""
+
+    power: bool
+    live: bool
+    run: bool
+    sign_off: bool
+
+
+class StepAnswer(BaseModel):
+    """What came of a step, and how the job stands after it."""
+
+    accepted: bool
+    why: str
+    state: str
+    dangers: list[DangerAnswer]
+    may: MayAnswer
+
+
+class ReplayAnswer(BaseModel):
+    """Every step of a story."""
+
+    steps: list[StepAnswer]
+
+
+@dataclass
+class _Teller:
+    """A job in memory with the clock of its story.
+
+    Parameters
+    ----------
+    context, job_id
+        Where.
+    clock
+        The story's clock: one moment.
+    written
+        Id of the reading or leak test that each step left behind.
+    known
+        The job as the last step left it, None where it has to be asked for.
+    """
+
+    context: Context
+    job_id: str
+    clock: list[datetime]
+    written: dict[int, tuple[str, str]] = field(default_factory=dict)
+    known: JobAtHand | None = None
+
+    @property
+    def now(self) -> datetime:
+        """The story's clock."""
+        return self.clock[0]
+
+    def revision(self) -> int:
+        """Return the revision of the job."""
+        return self.job().stored.revision
+
+    def job(self) -> JobAtHand:
+        """Return the job as it stands."""
+        if self.known is None:
+            with self.context.store.read() as session:
+                self.known = take(self.context, session, self.job_id)
+        return self.known
+
+
+def replay(story: Story) -> ReplayAnswer:
+    """Tell a story again.
+
+    Raises
+    ------
+    OhmcensusError
+        If its sheet, its limits or a former danger is unknown; what a step does wrong is part of the answer.
+    """
+    return ReplayAnswer(steps=list(played(story)))
+
+
+def played(story: Story) -> Iterator[StepAnswer]:
+    """Yield what comes of each step, as it is told; what may be raised is as in ``replay``."""
+    with _told(story) as teller:
+        for place, step in enumerate(story.steps):
+            yield _answer(teller, place, step)
+
+
+@contextmanager
+def _told(story: Story) -> Iterator[_Teller]:
+    """Yield a job as a story begins."""
+    strange = [name for name in story.former.ended_unsafe if name not in set(DangerId)]
+    if strange:
+        known = ", ".join(DangerId)
+        raise InputError(what=f"no danger '{strange[0][:40]}'", remedy=f"known are {known}", field="former")
+    clock = [story.at]
+    with tempfile.TemporaryDirectory() as folder:
+        context = Context(memory_store(Path(folder)), clock=lambda: clock[0])
+        try:
+            teller = _Teller(context, str(uuid4()), clock)
+            settings = show_settings(context).model_copy(update={"bag": BAG, "profile": story.limits or ""})
+            keep_settings(context, settings)
+            sheet = _sheet_of(context, story)
+            open_job(context, NewJob(id=UUID(teller.job_id), machine=MACHINE, place=PLACE, sheet=sheet))
+            if story.complaint != Complaint():
+                _complain(teller, story.complaint)
+            if story.former.ended_unsafe:
+                _inherit(teller, story.former.ended_unsafe)
+            yield teller
+        finally:
+            context.store.close()
+
+
+def _sheet_of(context: Context, story: Story) -> str:
+    """Return the id of the story's sheet; one that it names by its file is put into the store first."""
+    if not story.sheet.endswith(FILES):
+        return story.sheet
+    sheet = find_sheet(story.sheet)
+    if sheet.id not in all_sheets():
+        with context.store.write() as session:
+            sheets.keep(session, sheet.id, write_sheet(sheet))
+    return sheet.id
+
+
+def _answer(teller: _Teller, place: int, step: Step) -> StepAnswer:
+    """Return what comes of a step."""
+    _advance(teller, step)
+    why = ""
+    try:
+        _do(teller, place, step)
+    except OhmcensusError as error:
+        why = str(error)
+    except ValidationError as error:
+        first = error.errors()[0]
+        why = f"{'.'.join(str(at) for at in first['loc'])}: {first['msg']}"
+    job = teller.job()
+    safety = job.safety(teller.now)
+    allowed = may(job.case, safety, sign_off=not blocking(job.case, safety), device=step.device)
+    return StepAnswer(
+        accepted=not why,
+        why=why,
+        state=safety.state,
+        dangers=[DangerAnswer(id=row.id, words=row.words, lifted_by=row.lifted_by) for row in safety.dangers],
+        may=MayAnswer(power=allowed.power, live=allowed.live, run=allowed.run, sign_off=allowed.sign_off),
+    )
+
+
+def _advance(teller: _Teller, step: Step) -> None:
+    """Move the story's clock: a minute a step, unless the step says otherwise."""
+    minutes = 1.0 if step.minutes is None and step.wait_minutes is None else 0.0
+    minutes += (step.minutes or 0.0) + (step.wait_minutes or 0.0)
+    teller.clock[0] = step.at if step.at is not None else teller.now + timedelta(minutes=minutes)
+
+
+def _do(teller: _Teller, place: int, step: Step) -> None:
+    named = [name for name in _ACTS if getattr(step, name) is not None]
+    if len(named) > 1:
+        what = f"step {place} names {' and '.join(named)}"
+        raise InputError(what=what, remedy="one act a step", field="steps")
+    if step.read is not None:
+        _read(teller, place, step)
+    elif step.leak_test is not None:
+        _leak_test(teller, place, step)
+    elif step.do is not None:
+        body = _BODY.validate_python(_named(teller, step.do))
+        teller.written[place] = (body.kind, _write(teller, step, body))
+    elif step.withdraw is not None:
+        _withdraw(teller, step, step.withdraw)
+    elif step.intake is not None:
+        _complain(teller, Complaint.model_validate(step.intake))
+    elif step.limits is not None:
+        keep_settings(teller.context, show_settings(teller.context).model_copy(update={"profile": step.limits}))
+        teller.known = None
+
+
+def _named(teller: _Teller, body: dict[str, Any]) -> dict[str, Any]:
+    """Return an event's body with the record that it names by the place of its step in the story."""
+    field_name = _NAMES.get(str(body.get("kind")))
+    place = body.get(field_name) if field_name else None
+    is_place = isinstance(place, int) or (isinstance(place, str) and place.isdecimal())
+    if field_name is None or place is None or not is_place:
+        return body
+    kind, record = teller.written.get(int(place), ("", ""))
+    if kind not in {"strip_step", "leak test", "run_made"}:
+        raise InputError(what=f"step {place} took nothing off", remedy="name one that did", field="steps")
+    return {**body, field_name: record}
+
+
+# Events that name another record, and the field that holds it.
+_NAMES = {"strip_back": "step", "run_doubted": "run", "run_withdrawn": "run"}
+
+
+def _read(teller: _Teller, place: int, step: Step) -> None:
+    supersedes = None if step.correct is None else UUID(_of_step(teller, step.correct, "reading"))
+    new = NewReading(
+        id=uuid4(),
+        revision=teller.revision(),
+        text=step.read or "",
+        meter=step.meter,
+        override=step.override,
+        supersedes=supersedes,
+        device=step.device,
+    )
+    teller.known, _ = write_reading(teller.context, teller.job_id, new, who=step.who)
+    teller.written[place] = ("reading", str(new.id))
+
+
+def _leak_test(teller: _Teller, place: int, step: Step) -> None:
+    said = preview_run(teller.context, teller.job_id, TypedRun(line=step.leak_test or ""))
+    if said.problem:
+        raise InputError(what=said.problem.partition(": ")[0], remedy=said.problem.partition(": ")[2], field="line")
+    body = RunMade(
+        method=said.method,
+        connected=tuple(said.connected),
+        maybe=tuple(said.maybe),
+        text=said.text,
+        meter=step.meter or "",
+        polarity=said.polarity if said.method == "leakage" else None,
+        are_wires_insulated=True,
+    )
+    teller.written[place] = ("leak test", _write(teller, step, body))
+
+
+def _write(teller: _Teller, step: Step, body: Body) -> str:
+    new = NewEvent(id=uuid4(), revision=teller.revision(), body=body, device=step.device)
+    teller.known = write_event(teller.context, teller.job_id, new, who=step.who)
+    return str(new.id)
+
+
+def _withdraw(teller: _Teller, step: Step, place: int) -> None:
+    kind, record = teller.written.get(place, ("", ""))
+    if kind in {"leak test", "run_made"}:
+        _write(teller, step, RunWithdrawn(run=record))
+        return
+    reading = _of_step(teller, place, "reading")
+    new = Withdrawal(id=uuid4(), revision=teller.revision())
+    teller.known, _ = write_withdrawal(teller.context, teller.job_id, reading, new)
+
+
+def _of_step(teller: _Teller, place: int, wanted: str) -> str:
+    kind, record = teller.written.get(place, ("", ""))
+    if kind != wanted:
+        raise InputError(what=f"step {place} left no {wanted}", remedy="name one that was accepted", field="steps")
+    return record
+
+
+def _complain(teller: _Teller, complaint: Complaint) -> None:
+    job = teller.job()
+    new = NewIntake(
+        intake_revision=job.stored.intake_revision,
+        machine=job.stored.machine,
+        place=job.stored.place,
+        sheet=job.stored.sheet_id,
+        complaint=complaint,
+        plate=job.case.plate,
+    )
+    keep_intake(teller.context, teller.job_id, new)
+    teller.known = None
+
+
+def _inherit(teller: _Teller, dangers: list[str]) -> None:
+    """Let the job begin with the dangers that the last one on its serial number left behind."""
+    with teller.context.store.write() as session:
+        job = take(teller.context, session, teller.job_id)
+        frame = replace(job.case.present, order=job.stored.revision, former=tuple(dangers))
+        with_frame(session, teller.job_id, job.case, frame)
+    forget(teller.context, teller.job_id)
+    teller.known = None

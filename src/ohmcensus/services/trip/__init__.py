@@ -1,0 +1,1 @@
+"""Trip: leak tests, what they prove, the circuit of the house."""

@@ -1,0 +1,1 @@
+"""Looking after the store: checks, backups, what can be worked out beside the answers."""
