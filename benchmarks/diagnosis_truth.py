@@ -14,6 +14,7 @@ from multiprocessing.pool import Pool as PoolType
 import numpy as np
 
 from ohmcensus.core.bench.hidden_fault import hidden_jobs
+from ohmcensus.core.bench.trial import TrialReport, run_trial
 from ohmcensus.core.diagnosis.evidence import symptom_told
 from ohmcensus.core.diagnosis.outcomes import OutcomeTable, outcome_table
 from ohmcensus.core.diagnosis.posterior import Observation, diagnose, read_as
@@ -23,7 +24,6 @@ from ohmcensus.core.quantity import Interval
 from ohmcensus.core.sheet import Sheet
 from ohmcensus.core.symptom import Symptom
 from ohmcensus.services.at_hand.sheets import all_sheets
-from ohmcensus.services.run_trial import TrialReport, run_trial
 
 JOBS, SEED = 500, 2026
 FEWEST_IN_BIN = 20

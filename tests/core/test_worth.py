@@ -14,8 +14,8 @@ from ohmcensus.core.worth import (
     Assumptions,
     Condition,
     Offer,
-    choices,
     fails_within,
+    options,
     usual_offers,
     years_left,
 )
@@ -26,18 +26,18 @@ NEW = Offer(condition=Condition.NEW, price=40, fails=0.0)
 def test_costs_add_up_by_hand() -> None:
     """60 an hour, 30 minutes, 35 the visit, 40 the part: 105; nine in ten sure costs a tenth of another visit."""
     sure = Assumptions(hour=60, call_out=35, minutes=30, offers=(NEW,), machine_price=500)
-    rows = {row.id: row for row in choices(sure)}
+    rows = {row.id: row for row in options(sure)}
     assert rows["replace_new"].now == pytest.approx(105)
     assert rows["replace_new"].expected == pytest.approx(105)
     assert rows["give_up"].now == pytest.approx(535)
-    unsure = {row.id: row for row in choices(sure.model_copy(update={"sure": 0.9}))}
+    unsure = {row.id: row for row in options(sure.model_copy(update={"sure": 0.9}))}
     assert unsure["replace_new"].expected == pytest.approx(105 + 0.1 * 65)
 
 
 def test_mending_is_offered_only_where_it_can_be_done() -> None:
     usual = Assumptions(offers=usual_offers(40))
-    assert "mend" not in {row.id for row in choices(usual)}
-    rows = {row.id: row for row in choices(usual.model_copy(update={"mend_minutes": 20.0, "mend_fails": 0.5}))}
+    assert "mend" not in {row.id for row in options(usual)}
+    rows = {row.id: row for row in options(usual.model_copy(update={"mend_minutes": 20.0, "mend_fails": 0.5}))}
     again = usual.call_out + usual.hour / 2 + 40
     assert rows["mend"].expected == pytest.approx(usual.call_out + usual.hour / 3 + 0.5 * again)
 
@@ -59,7 +59,7 @@ def test_an_older_machine_and_a_doubtful_part_never_make_a_repair_dearer_to_refu
 ) -> None:
     def year(**changed: float) -> float:
         given = Assumptions(offers=(NEW,), **changed)
-        return {row.id: row.per_year for row in choices(given)}["replace_new"]
+        return {row.id: row.per_year for row in options(given)}["replace_new"]
 
     assert year(age_years=min(60.0, age + more)) >= year(age_years=age) - 1e-9
     assert year(sure=sure) >= year(sure=1.0) - 1e-9

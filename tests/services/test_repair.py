@@ -7,6 +7,7 @@ from uuid import uuid4
 import pytest
 from tests.working import happened, logged, prove_dead
 
+from ohmcensus.core.diagnosis.setting_up import safety_before, setting_up
 from ohmcensus.core.errors import UnknownNameError
 from ohmcensus.core.event import Changed, Hazard, HazardFound, Intervention, PluggedIn, RunWatched
 from ohmcensus.core.safety import SafetyState
@@ -14,7 +15,6 @@ from ohmcensus.services.at_hand.context import Context
 from ohmcensus.services.at_hand.job import take
 from ohmcensus.services.job.open_job import NewJob, open_job
 from ohmcensus.services.repair.show_repair import WorthAsked, show_repair, weigh_worth
-from ohmcensus.services.setting_up import safety_before, setting_up
 from ohmcensus.services.setup.change_settings import keep_settings, show_settings
 from ohmcensus.services.suspects.show_suspects import SuspectsQuery, show_suspects
 

@@ -12,6 +12,7 @@ import pytest
 from PIL import Image
 from tests.working import happened, revision
 
+from ohmcensus.core.diagnosis.of_case import reach_of
 from ohmcensus.core.errors import InputError, NotFoundError
 from ohmcensus.core.event import ConnectorNoted, Isolated, PinMark, StripStep
 from ohmcensus.services.at_hand.context import Context
@@ -20,7 +21,6 @@ from ohmcensus.services.event.record_event import NewEvent, record_event
 from ohmcensus.services.job.open_job import NewJob, open_job
 from ohmcensus.services.photo.keep_photo import MOST_PHOTOS, NewPhoto, keep_photo, remove_photo
 from ohmcensus.services.repair.show_repair import show_repair
-from ohmcensus.services.suspects.show_suspects import reach_of
 from ohmcensus.storage import photos
 from ohmcensus.storage.tables import PhotoRow
 

@@ -10,13 +10,13 @@ from tests.working import happened, logged, prove_dead
 
 from ohmcensus.core.diagnosis.posterior import Standing
 from ohmcensus.core.diagnosis.question import Objective
+from ohmcensus.core.diagnosis.words import chance_words
 from ohmcensus.core.errors import InputError, SafetyRefusalError, UnknownNameError
 from ohmcensus.core.event import Checked, CheckOutcome, Hazard, HazardFound, RunWatched, Skipped, WhySkipped
 from ohmcensus.services.at_hand.context import Context
 from ohmcensus.services.job.open_job import NewJob, open_job
 from ohmcensus.services.suspects.judge_file import judge_file
 from ohmcensus.services.suspects.show_suspects import SuspectsQuery, SuspectsView, show_suspects
-from ohmcensus.services.suspects.words import chance_words
 from ohmcensus.services.transfer.export_job import export_text
 
 

@@ -327,10 +327,10 @@ def replay(file: Path) -> None:
 def trial(sheet_id: str, jobs: int, seed: int, objective: str, slips: float, nominals_off: float) -> None:
     """Try the diagnosis on simulated jobs with a hidden fault, beside other ways to go about it."""
     from ohmcensus.core.bench.hidden_fault import hidden_jobs  # noqa: PLC0415
+    from ohmcensus.core.bench.trial import run_trial  # noqa: PLC0415
     from ohmcensus.core.diagnosis.question import Objective  # noqa: PLC0415
     from ohmcensus.core.machine.dictionary import dictionary  # noqa: PLC0415
     from ohmcensus.services.at_hand.sheets import find_sheet  # noqa: PLC0415
-    from ohmcensus.services.run_trial import run_trial  # noqa: PLC0415
 
     found = find_sheet(sheet_id)
     world = hidden_jobs(found, jobs, seed, slips=slips, nominals_off=nominals_off)

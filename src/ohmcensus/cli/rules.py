@@ -119,11 +119,11 @@ def rules_worth(price: float, minutes: float, age: float, machine: float) -> Non
     """Compare replacing a part with giving up the machine, by the cost of a year of use."""
     from pydantic import ValidationError  # noqa: PLC0415
 
-    from ohmcensus.core.worth import Assumptions, choices, usual_offers  # noqa: PLC0415
+    from ohmcensus.core.worth import Assumptions, options, usual_offers  # noqa: PLC0415
 
     try:
         given = Assumptions(offers=usual_offers(price), minutes=minutes, age_years=age, machine_price=machine)
     except ValidationError as error:
         what = "; ".join(f"{row['loc'][-1]}: {row['msg'].lower()}" for row in error.errors())
         raise InputError(what=what, remedy="give figures of nought and more", field="price") from error
-    say([asdict(row) for row in choices(given)])
+    say([asdict(row) for row in options(given)])

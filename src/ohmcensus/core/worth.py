@@ -94,7 +94,7 @@ class Assumptions(BaseModel):
 
 
 @dataclass(frozen=True, slots=True)
-class Choice:
+class Option:
     """One way to go on.
 
     Parameters
@@ -128,7 +128,7 @@ def usual_offers(price: float) -> tuple[Offer, ...]:
     )
 
 
-def choices(given: Assumptions) -> tuple[Choice, ...]:
+def options(given: Assumptions) -> tuple[Option, ...]:
     """Return every choice, the least cost a year of use first.
 
     Notes
@@ -137,7 +137,7 @@ def choices(given: Assumptions) -> tuple[Choice, ...]:
     part, one more visit of the same length is counted. A repaired machine runs for its mean residual life, another
     one for a whole life.
     """
-    return tuple(sorted(_choices(given), key=lambda row: row.per_year))
+    return tuple(sorted(_options(given), key=lambda row: row.per_year))
 
 
 def fails_within(age_years: float, life_years: float, years: float = 1.0) -> float:
@@ -168,7 +168,7 @@ def _scale(life_years: float) -> float:
     return life_years / math.gamma(1 + 1 / WEAR_SHAPE)
 
 
-def _choices(given: Assumptions) -> Iterator[Choice]:
+def _options(given: Assumptions) -> Iterator[Option]:
     left = years_left(given.age_years, given.life_years)
     new = min((row.price for row in given.offers if row.condition is Condition.NEW), default=given.offers[0].price)
     again = given.call_out + _work(given, given.minutes) + new
@@ -177,14 +177,14 @@ def _choices(given: Assumptions) -> Iterator[Choice]:
         now = given.call_out + _work(given, given.minutes) + offer.price
         expected = now + other + offer.fails * again
         title = f"Replace the part, {offer.condition.words}"
-        yield Choice(f"replace_{offer.condition.value}", title, now, expected, left, expected / left)
+        yield Option(f"replace_{offer.condition.value}", title, now, expected, left, expected / left)
     if given.mend_minutes:
         now = given.call_out + _work(given, given.mend_minutes) + given.mend_price
         expected = now + other + given.mend_fails * again
-        yield Choice("mend", "Mend the part", now, expected, left, expected / left)
+        yield Option("mend", "Mend the part", now, expected, left, expected / left)
     now = given.call_out + given.machine_price
     life = years_left(0.0, given.life_years)
-    yield Choice("give_up", "Give up the machine, fit another", now, now, life, now / life)
+    yield Option("give_up", "Give up the machine, fit another", now, now, life, now / life)
 
 
 def _work(given: Assumptions, minutes: float) -> float:

@@ -6,7 +6,7 @@ from collections.abc import Iterator
 from dataclasses import dataclass
 from enum import StrEnum
 
-from ohmcensus.core.event import Changed, CodesRead, Ended, Event, Isolated, Reopened, RunMade, Tripped
+from ohmcensus.core.event import Changed, CodesRead, Isolated, RunMade, Tripped
 from ohmcensus.core.job.case import Case
 from ohmcensus.core.job.first_look import is_begun
 from ohmcensus.core.job.strip_down import unfinished
@@ -41,12 +41,6 @@ class Step:
     words: str
 
 
-def ended(case: Case) -> Event | None:
-    """Return the event that ended the job, None while it goes on."""
-    last = next(reversed(case.events_of(Ended, Reopened)), None)
-    return last if last is not None and isinstance(last.body, Ended) else None
-
-
 def stages(case: Case, safety: Safety) -> tuple[Stage, ...]:
     """Return the stages in working order.
 
@@ -76,8 +70,8 @@ def next_step(case: Case, safety: Safety) -> Step:
 
 def _wanted(case: Case, safety: Safety) -> Iterator[Step]:
     """Yield what is to be done, the most urgent first."""
-    end, forbidding = ended(case), _forbidding(safety)
-    if end is not None and isinstance(end.body, Ended):
+    end, forbidding = case.ended, _forbidding(safety)
+    if end is not None:
         yield Step("intake", f"Ended: {end.body.why}")
     if not case.complaint.symptoms:
         yield Step("intake", "Take the complaint: what does it do?")
@@ -87,7 +81,7 @@ def _wanted(case: Case, safety: Safety) -> Iterator[Step]:
         yield Step("trace", f"Live: {safety.reason}")
     if not is_begun(case):
         yield Step("intake", "Look outside the machine first: outlet, cord, filter, door")
-    if any(isinstance(event.body, Changed) for event in case.events):
+    if bool(case.of(Changed)):
         yield from _after_change(case, safety)
     if safety.state is SafetyState.DEAD:
         yield Step("trace", "Measure the next line of the sheet")
@@ -152,15 +146,15 @@ def _trace(case: Case, safety: Safety) -> Stage:
 
 
 def _trip(case: Case) -> Stage:
-    runs = sum(isinstance(event.body, RunMade) for event in case.events)
+    runs = len(case.of(RunMade))
     if runs:
         return Stage("trip", StageState.OPEN, f"{runs} run{'s' if runs > 1 else ''}")
-    has_tripped = Symptom.TRIPS in case.complaint.symptoms or any(isinstance(e.body, Tripped) for e in case.events)
+    has_tripped = Symptom.TRIPS in case.complaint.symptoms or bool(case.of(Tripped))
     return Stage("trip", StageState.OPEN, "a leak to isolate" if has_tripped else "nothing tripped")
 
 
 def _repair(case: Case) -> Stage:
-    changes = sum(isinstance(event.body, Changed) for event in case.events)
+    changes = len(case.of(Changed))
     said = f"{changes} change{'s' if changes > 1 else ''}" if changes else "nothing changed"
     return Stage("repair", StageState.OPEN, said)
 
@@ -178,8 +172,8 @@ def _prove(case: Case, safety: Safety) -> Stage:
 
 
 def _sheet_out(case: Case) -> Stage:
-    end = ended(case)
-    if end is not None and isinstance(end.body, Ended):
+    end = case.ended
+    if end is not None:
         return Stage("sheet-out", StageState.DONE, "labelled unsafe" if end.body.is_labelled_unsafe else "signed off")
     return Stage("sheet-out", StageState.OPEN, "not signed off")
 
@@ -189,8 +183,8 @@ def _can_tell_codes(case: Case) -> bool:
 
 
 def _codes_read(case: Case) -> bool:
-    return any(isinstance(event.body, CodesRead) for event in case.events)
+    return bool(case.of(CodesRead))
 
 
 def _was_isolated(case: Case) -> bool:
-    return any(isinstance(event.body, Isolated) for event in case.events)
+    return bool(case.of(Isolated))

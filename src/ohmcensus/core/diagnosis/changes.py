@@ -36,19 +36,18 @@ def cure(case: Case) -> Cure | None:
     -----
     The complaint is a failure that nobody has watched: a first run that passes after one change may be chance.
     """
-    runs = [event for event in case.events if isinstance(event.body, RunWatched)]
+    runs = case.of(RunWatched)
     if not runs or not _passed(runs[-1]):
         return None
     failed = max((event.order for event in runs if not _passed(event)), default=0)
     passed = min(event.order for event in runs if event.order > failed)
-    between = [event.body for event in case.events if failed < event.order < passed]
-    changes = tuple(body for body in between if isinstance(body, Changed))
+    changes = tuple(event.body for event in case.of(Changed) if failed < event.order < passed)
     is_conclusive = len(changes) == 1 and failed > 0
     return Cure(changes, is_conclusive, "" if is_conclusive else _swap_back(case, changes))
 
 
-def _passed(event: Event) -> bool:
-    return isinstance(event.body, RunWatched) and event.body.outcome == THROUGH
+def _passed(event: Event[RunWatched]) -> bool:
+    return event.body.outcome == THROUGH
 
 
 def _swap_back(case: Case, changes: tuple[Changed, ...]) -> str:

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 import math
-from collections.abc import Callable, Iterator, Sequence
+from collections.abc import Callable, Iterator, Mapping, Sequence, Set
 
 import numpy as np
 
@@ -26,7 +26,7 @@ from ohmcensus.core.job.case import Case
 from ohmcensus.core.judgement import CensusLine, Verdict
 from ohmcensus.core.judgement.census_sheet import Answer
 from ohmcensus.core.machine import machine_tests
-from ohmcensus.core.machine.asked import RUN, looks, run_outcomes
+from ohmcensus.core.machine.asked import RUN, THROUGH, looks, run_outcomes
 from ohmcensus.core.machine.likely import symptom_chances
 from ohmcensus.core.machine.netlist import REFERENCE_CELSIUS
 from ohmcensus.core.meter import Function
@@ -121,6 +121,16 @@ def _log(table: OutcomeTable, chance: Callable[[Hypothesis], float]) -> Array:
     return np.asarray(np.log([chance(row) for row in table.hypotheses]))
 
 
+def _pointing(table: OutcomeTable, parts: Set[str], hit: float, miss: float) -> Array:
+    """Return what speaks with one chance for every hypothesis on some parts, with another for all others."""
+    return _log(table, lambda row: hit if parts & set(row.parts) else miss)
+
+
+def _weighing(table: OutcomeTable, weights: Mapping[str, float], least: float) -> Array:
+    """Return what speaks for each hypothesis as the heaviest of its parts weighs, at least a little."""
+    return _log(table, lambda row: max([least, *(weights.get(part, 0.0) for part in row.parts)]))
+
+
 def _trip(case: Case, table: OutcomeTable) -> Iterator[Observation]:
     """Yield what the moment of a trip says: parts that were new by then, that held before, that were not reached."""
     found = triage(case)
@@ -137,38 +147,35 @@ def _trip(case: Case, table: OutcomeTable) -> Iterator[Observation]:
 
 
 def _codes(case: Case, table: OutcomeTable) -> Iterator[Observation]:
-    last = {event.body.scheme: event.body for event in case.events if isinstance(event.body, CodesRead)}
+    last = {event.body.scheme: event.body for event in case.of(CodesRead)}
     for scheme, body in last.items():
         for code in body.codes:
             meaning = case.sheet.service.meaning(scheme, code)
             if meaning is not None and meaning.suspects:
                 weights = {part: CODE_POINTS * weight for part, weight in meaning.suspects.items()}
-
-                def chance(row: Hypothesis, weights: dict[str, float] = weights) -> float:
-                    return max([CODE_OTHER, *(weights.get(part, 0.0) for part in row.parts)])
-
-                yield Observation(f"code {scheme} {code}", f"Code {code}: {meaning.words}", _log(table, chance))
+                log = _weighing(table, weights, CODE_OTHER)
+                yield Observation(f"code {scheme} {code}", f"Code {code}: {meaning.words}", log)
 
 
 def _cycle(case: Case, table: OutcomeTable) -> Iterator[Observation]:
     """Yield what the steps of an automatic test say: the first that failed, and the parts that worked."""
     for cycle in case.sheet.service.cycles:
         ticks: dict[str, Outcome] = {}
-        for event in case.events:
-            if isinstance(event.body, CycleTicked) and event.body.cycle == cycle.id:
+        for event in case.of(CycleTicked):
+            if event.body.cycle == cycle.id:
                 ticks[event.body.step] = event.body.outcome
         found = track(cycle, ticks)
         worked, points = set(found.shown_to_work), set(found.points_at)
         if found.failed is not None:
-            log = _log(table, lambda row, points=points: STEP_POINTS if points & set(row.parts) else STEP_OTHER)  # type: ignore[misc]
+            log = _pointing(table, points, STEP_POINTS, STEP_OTHER)
             yield Observation(f"cycle {cycle.id} failed", f"Failed in the test: {found.failed.title}", log)
         if worked - points:
-            log = _log(table, lambda row, ok=worked - points: STEP_PASSED if ok & set(row.parts) else 1.0)  # type: ignore[misc]
+            log = _pointing(table, worked - points, STEP_PASSED, 1.0)
             yield Observation(f"cycle {cycle.id} passed", "Steps that passed in the test", log)
 
 
 def _eye(case: Case, table: OutcomeTable) -> Iterator[Observation]:
-    last = {event.body.check: event.body for event in case.events if isinstance(event.body, Checked)}
+    last = {event.body.check: event.body for event in case.of(Checked)}
     known = looks(case.sheet)
     for name, body in last.items():
         if body.outcome is CheckOutcome.NOT_SEEN:
@@ -183,23 +190,22 @@ def _eye(case: Case, table: OutcomeTable) -> Iterator[Observation]:
         elif name in _LOOKS_AT:
             parts = {part.id for part in case.sheet.parts if part.kind in _LOOKS_AT[name]}
             seen, false = (BAD_SEEN, BAD_FALSE) if is_bad else (1 - BAD_SEEN, 1 - BAD_FALSE)
-            log = _log(table, lambda row, p=parts, s=seen, f=false: s if p & set(row.parts) else f)  # type: ignore[misc]
+            log = _pointing(table, parts, seen, false)
             yield Observation(f"look {name}", f"Looked at outside, {name.replace('_', ' ')}: {said}", log)
 
 
 def _run(case: Case, table: OutcomeTable) -> Iterator[Observation]:
     """Yield what the last watched run says; one made before a change says nothing of the machine as it is now."""
-    last_change = max((event.order for event in case.events if isinstance(event.body, Changed)), default=0)
-    runs = [e for e in case.events if isinstance(e.body, RunWatched) and e.order > last_change]
-    if runs and isinstance(runs[-1].body, RunWatched):
-        outcome = runs[-1].body.outcome
+    run, change = case.last(RunWatched), case.last(Changed)
+    if run is not None and (change is None or run.order > change.order):
+        outcome = run.body.outcome
         place = run_outcomes(case.sheet).index(outcome)
         outcomes = table.tests[RUN]
         yield Observation(RUN, f"Run through: {outcome}", told_as(outcomes, place), outcomes)
 
 
 def _readings(case: Case, lines: Sequence[CensusLine], table: OutcomeTable) -> Iterator[Observation]:
-    changed = {event.body.part: event.order for event in case.events if isinstance(event.body, Changed)}
+    changed = {event.body.part: event.order for event in case.of(Changed)}
     for line in lines:
         test = line.test
         if test is None or test.id not in table.tests:
@@ -242,7 +248,7 @@ def _to_reference(sheet: Sheet, test: str, celsius: float) -> float:
 
 def _could_not(case: Case, table: OutcomeTable) -> Iterator[Observation]:
     """Yield tests that could not be made because it trips: an outcome of its own."""
-    trips = {e.body.test for e in case.events if isinstance(e.body, Skipped) and e.body.why is WhySkipped.TRIPS}
+    trips = {e.body.test for e in case.of(Skipped) if e.body.why is WhySkipped.TRIPS}
     if trips:
 
         def chance(row: Hypothesis) -> float:
@@ -275,14 +281,12 @@ def _isolated(case: Case, table: OutcomeTable) -> Iterator[Observation]:
 
 def _changed(case: Case, table: OutcomeTable) -> Iterator[Observation]:
     """Yield what a change says that did not cure the fault: a failing run was watched after it."""
-    for event in case.events:
+    for event in case.of(Changed):
         body = event.body
-        if not isinstance(body, Changed):
-            continue
-        after = [row.body for row in case.events if isinstance(row.body, RunWatched) and row.order > event.order]
-        if any(run.outcome != "through" for run in after):
+        after = [row.body for row in case.of(RunWatched) if row.order > event.order]
+        if any(run.outcome != THROUGH for run in after):
             stays = STAYS_AFTER.get(body.intervention, STAYS_AFTER_LESS)
-            log = _log(table, lambda row, part=body.part, stays=stays: stays if part in row.parts else 1.0)  # type: ignore[misc]
+            log = _pointing(table, {body.part}, stays, 1.0)
             part = case.sheet.part(body.part)
             title = f"{part.title if part else body.part}, {body.intervention.words}: the fault stayed"
             yield Observation(f"change {event.id}", title, log)

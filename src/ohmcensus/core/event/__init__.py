@@ -8,9 +8,10 @@ readings are counted in the same row, so that the two can be told apart in time 
 from __future__ import annotations
 
 from dataclasses import dataclass
-from typing import Annotated
+from typing import Annotated, Generic
 
 from pydantic import Field
+from typing_extensions import TypeVar
 
 from ohmcensus.core.event.asking import HeatRise, RunWatched, Skipped, WhySkipped
 from ohmcensus.core.event.change import Changed, Intervention
@@ -19,6 +20,7 @@ from ohmcensus.core.event.costs import CostLine, CostsNoted
 from ohmcensus.core.event.ending import Ended, LeftAs, Reopened
 from ohmcensus.core.event.look import Checked, CheckOutcome
 from ohmcensus.core.event.proof import InsulationNotAllowed, ProofMade, Way
+from ohmcensus.core.event.record import Record
 from ohmcensus.core.event.safety import (
     Attended,
     BypassRemoved,
@@ -104,12 +106,15 @@ Body = Annotated[
 ]
 
 
+B_co = TypeVar("B_co", bound=Record, covariant=True, default=Body)
+
+
 @dataclass(frozen=True, slots=True)
-class Event:
+class Event(Generic[B_co]):
     """One record: what, when (ISO 8601, UTC), by whom, on which device, and its place in the job's row."""
 
     id: str
-    body: Body
+    body: B_co
     at: str
     who: str = ""
     order: int = 0

@@ -4,10 +4,12 @@ from __future__ import annotations
 
 import math
 from collections.abc import Iterable, Mapping
-from dataclasses import dataclass, field
+from dataclasses import dataclass, field, replace
 from functools import cached_property
+from itertools import chain
+from typing import Any, TypeVar, overload
 
-from ohmcensus.core.event import Event
+from ohmcensus.core.event import Changed, Ended, Event, Reopened
 from ohmcensus.core.event.record import Record
 from ohmcensus.core.intake import Complaint, DataPlate
 from ohmcensus.core.job.cover_minutes import Timed, learned_minutes
@@ -16,6 +18,9 @@ from ohmcensus.core.limits.terms import Terms
 from ohmcensus.core.meter import Function, Meter
 from ohmcensus.core.quantity import Indication
 from ohmcensus.core.sheet import Sheet
+
+B = TypeVar("B", bound=Record)
+B2 = TypeVar("B2", bound=Record)
 
 
 @dataclass(frozen=True, slots=True)
@@ -178,19 +183,58 @@ class Case:
         panels = self.sheet.panels
         return {name: learned_minutes(panel.minutes, self.timed.get(name, Timed())) for name, panel in panels.items()}
 
-    def events_of(self, *kinds: type[Record]) -> tuple[Event, ...]:
+    @overload
+    def of(self, kind: type[B], /) -> tuple[Event[B], ...]: ...
+
+    @overload
+    def of(self, kind: type[B], other: type[B2], /) -> tuple[Event[B] | Event[B2], ...]: ...
+
+    @overload
+    def of(self, *kinds: type[Record]) -> tuple[Event[Any], ...]: ...
+
+    def of(self, *kinds: type[Record]) -> tuple[Event[Any], ...]:
         """Return the events of some kinds, in their order."""
         if len(kinds) == 1:
-            return tuple(event for _, event in self._by_kind.get(kinds[0], ()))
-        rows = sorted((row for kind in kinds for row in self._by_kind.get(kind, ())), key=lambda row: row[0])
-        return tuple(event for _, event in rows)
+            return self._by_kind.get(kinds[0], ())
+        return tuple(sorted(chain.from_iterable(self._by_kind.get(kind, ()) for kind in kinds), key=self._place))
+
+    def last(self, kind: type[B]) -> Event[B] | None:
+        """Return the last event of a kind, None where there is none."""
+        found = self.of(kind)
+        return found[-1] if found else None
+
+    def before(self, order: float) -> Case:
+        """Return the case as its records were before a revision; sheet, limits and complaint are those of now."""
+        return replace(
+            self,
+            readings=tuple(row for row in self.readings if row.order < order),
+            events=tuple(event for event in self.events if event.order < order),
+        )
+
+    @property
+    def ended(self) -> Event[Ended] | None:
+        """The event that ended the job, None while it goes on."""
+        last = next(reversed(self.of(Ended, Reopened)), None)
+        return last if last is not None and isinstance(last.body, Ended) else None
+
+    @property
+    def first_change(self) -> float:
+        """Revision of the first change of a part, infinite where nothing was changed."""
+        return min((event.order for event in self.of(Changed)), default=math.inf)
+
+    def _place(self, event: Event[Any]) -> int:
+        return self._places[id(event)]
 
     @cached_property
-    def _by_kind(self) -> Mapping[type[Record], list[tuple[int, Event]]]:
-        found: dict[type[Record], list[tuple[int, Event]]] = {}
-        for place, event in enumerate(self.events):
-            found.setdefault(type(event.body), []).append((place, event))
-        return found
+    def _places(self) -> Mapping[int, int]:
+        return {id(event): place for place, event in enumerate(self.events)}
+
+    @cached_property
+    def _by_kind(self) -> Mapping[type[Record], tuple[Event[Any], ...]]:
+        found: dict[type[Record], list[Event[Any]]] = {}
+        for event in self.events:
+            found.setdefault(type(event.body), []).append(event)
+        return {kind: tuple(rows) for kind, rows in found.items()}
 
     @cached_property
     def standing(self) -> tuple[Reading, ...]:

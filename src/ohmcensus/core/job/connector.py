@@ -41,7 +41,7 @@ class Connector:
 def connectors(case: Case) -> tuple[Connector, ...]:
     """Return the connectors that were noted and not taken back, in the order in which they were first noted."""
     found: dict[str, Connector] = {}
-    for event in case.events_of(ConnectorNoted, ConnectorTicked):
+    for event in case.of(ConnectorNoted, ConnectorTicked):
         match event.body:
             case ConnectorNoted(photo=photo, is_withdrawn=True):
                 found.pop(photo, None)

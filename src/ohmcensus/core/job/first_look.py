@@ -156,7 +156,7 @@ def outside_tests(case: Case) -> tuple[str, ...]:
 
 def eye_checks(case: Case) -> tuple[tuple[EyeCheck, Checked | None], ...]:
     """Return every check with its latest outcome."""
-    latest = {event.body.check: event.body for event in case.events if isinstance(event.body, Checked)}
+    latest = {event.body.check: event.body for event in case.of(Checked)}
     return tuple((check, latest.get(check.id)) for check in EYE_CHECKS)
 
 

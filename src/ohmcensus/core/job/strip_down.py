@@ -42,11 +42,9 @@ class Stripped:
 
 def strip_down(case: Case) -> tuple[Stripped, ...]:
     """Return what came off, in order; reversed it is the reassembly."""
-    back = {row.body.step: row.body for row in case.events_of(StripBack) if isinstance(row.body, StripBack)}
+    back = {row.body.step: row.body for row in case.of(StripBack) if isinstance(row.body, StripBack)}
     return tuple(
-        _stripped(row, row.body, back.get(row.id))
-        for row in case.events_of(StripStep)
-        if isinstance(row.body, StripStep)
+        _stripped(row, row.body, back.get(row.id)) for row in case.of(StripStep) if isinstance(row.body, StripStep)
     )
 
 
@@ -76,7 +74,7 @@ def open_panels(case: Case, *, strip_only: bool = False) -> frozenset[str]:
     """
     off: set[str] = set()
     panel_of: dict[str, str] = {}
-    for event in case.events_of(Opened, Shut, StripStep, StripBack):
+    for event in case.of(Opened, Shut, StripStep, StripBack):
         match event.body:
             case Opened(panel=panel) if not strip_only:
                 off.add(panel)
@@ -130,3 +128,10 @@ def _missing(row: Stripped, case: Case) -> str:
     if plugs:
         said.append(f"still off: {', '.join(plugs)}")
     return f"{row.step.words}: {'; '.join(said)}"
+
+
+def held_words(row: Stripped) -> str:
+    """Say what held a step: "4 x cross M5, in the blue lid"."""
+    step = row.step
+    held = " ".join(word for word in (f"{step.fasteners} ×" if step.fasteners else "", step.head, step.size) if word)
+    return ", ".join(word for word in (held, step.kept) if word)

@@ -32,3 +32,9 @@ def steps(sheet: Sheet) -> tuple[str, ...]:
 def run_outcomes(sheet: Sheet) -> tuple[str, ...]:
     """Return what a watched run may come to: the first step that fails, *through*, *trips*."""
     return (*steps(sheet), THROUGH, TRIPS)
+
+
+def run_words(sheet: Sheet) -> dict[str, str]:
+    """Return what a watched run may come to, in words by outcome."""
+    words = {THROUGH: "runs through", TRIPS: "it trips"}
+    return {row: words.get(row, f"fails at {row}") for row in run_outcomes(sheet)}

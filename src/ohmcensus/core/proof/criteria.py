@@ -112,7 +112,7 @@ def tub_heater_watts(sheet: Sheet) -> float:
 
 def _is_heating_touched(case: Case) -> bool:
     """Tell whether a part was changed that the heating hangs on."""
-    changed = {event.body.part for event in case.events_of(Changed) if isinstance(event.body, Changed)}
+    changed = {event.body.part for event in case.of(Changed) if isinstance(event.body, Changed)}
     return any(part.id in changed and part.kind in _HEATING_HANGS_ON for part in case.sheet.parts)
 
 

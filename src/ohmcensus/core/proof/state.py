@@ -194,8 +194,7 @@ def _proof(case: Case, criterion: Criterion, safety: Safety) -> Proof:
         is_held = criterion.kind is ShownBy.RUN or (walk.circuit is not None and walk.circuit.device is Device.GFCI)
         return _by_run(criterion, walk.watched, marks.function) if is_held else Proof(criterion)
     if criterion.kind is ShownBy.HEAT:
-        runs = [event for event in case.events_of(RunWatched) if event.order > marks.function]
-        return _by_heat(case, criterion, runs)
+        return _by_heat(case, criterion, marks.function)
     made = walk.made.get(criterion.id)
     return _by_record(criterion, made) if made is not None and made.order > marks.whole else Proof(criterion)
 
@@ -212,8 +211,8 @@ def _by_reading(criterion: Criterion, since: int, walk: Walk) -> Proof:
     return Proof(criterion, is_good, shows, row.interval, row.at, reading=row.reading)
 
 
-def _by_heat(case: Case, criterion: Criterion, runs: list[Event]) -> Proof:
-    timed = [(event.at, event.body.heat) for event in runs if isinstance(event.body, RunWatched) and event.body.heat]
+def _by_heat(case: Case, criterion: Criterion, since: int) -> Proof:
+    timed = [(row.at, row.body.heat) for row in case.of(RunWatched) if row.order > since and row.body.heat]
     if not timed:
         return Proof(criterion)
     at, rise = timed[-1]
@@ -236,15 +235,14 @@ def supply_share(case: Case) -> float:
     return share if _SUPPLY.lo <= share <= _SUPPLY.hi else 1.0
 
 
-def _by_run(criterion: Criterion, watched: Event | None, since: int) -> Proof:
-    if watched is None or watched.order <= since or not isinstance(watched.body, RunWatched):
+def _by_run(criterion: Criterion, watched: Event[RunWatched] | None, since: int) -> Proof:
+    if watched is None or watched.order <= since:
         return Proof(criterion)
     return Proof(criterion, watched.body.outcome == THROUGH, at=watched.at)
 
 
-def _by_record(criterion: Criterion, event: Event) -> Proof:
+def _by_record(criterion: Criterion, event: Event[ProofMade]) -> Proof:
     body = event.body
-    assert isinstance(body, ProofMade)  # noqa: S101 - the caller sorted the others out
     if criterion.window is None or body.instrument is None:
         return Proof(criterion, bool(body.is_good), at=event.at, event=body)
     shows = parse_indication(body.text, Unit.AMPERE, over_range_texts=body.instrument.over_range_texts)

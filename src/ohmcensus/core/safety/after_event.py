@@ -111,14 +111,14 @@ def _isolated(walk: Walk, event: Event, body: Isolated) -> Walk:
     )
 
 
-def _power(why: str) -> Callable[[Walk, Event, Any], Walk]:
+def _power(why: str) -> Callable[[Walk, Event[Any], Any], Walk]:
     def handle(walk: Walk, _event: Event, _body: Any) -> Walk:
         return walk if walk.is_live else walk.powered_by(why)
 
     return handle
 
 
-def _watched(walk: Walk, event: Event, body: RunWatched) -> Walk:
+def _watched(walk: Walk, event: Event[RunWatched], body: RunWatched) -> Walk:
     has_tripped = body.outcome == TRIPS
     is_now = body.was is not When.BEFORE
     if is_now and (not walk.is_live or has_tripped):
@@ -139,7 +139,7 @@ def _found_powered(walk: Walk, _event: Event, body: FoundPowered) -> Walk:
     return forbidden_live(walk, words) if was_forbidden else walk
 
 
-def _live_begun(walk: Walk, event: Event, _body: LiveBegun) -> Walk:
+def _live_begun(walk: Walk, event: Event[LiveBegun], _body: LiveBegun) -> Walk:
     return replace(walk.powered_by("live mode"), powered="", live=event, lapsed="")
 
 
@@ -287,7 +287,7 @@ def _withdrawn(walk: Walk, _event: Event, body: RunWithdrawn) -> Walk:
     return voided(walk, body.run)
 
 
-def _proof(walk: Walk, event: Event, body: ProofMade) -> Walk:
+def _proof(walk: Walk, event: Event[ProofMade], body: ProofMade) -> Walk:
     if body.was is When.BEFORE:
         return walk
     walk = replace(walk, made={**walk.made, body.criterion: event})
@@ -346,7 +346,7 @@ def _circuit(walk: Walk, _event: Event, body: CircuitNoted) -> Walk:
     return replace(walk, circuit=body)
 
 
-_HANDLERS: dict[type, Callable[[Walk, Event, Any], Walk]] = {
+_HANDLERS: dict[type, Callable[[Walk, Event[Any], Any], Walk]] = {
     Isolated: _isolated,
     PluggedIn: _power("plugged in"),
     EntryTried: _power("its service mode was tried"),

@@ -15,7 +15,6 @@ from ohmcensus.core.event import (
     CycleTicked,
     EarthLifted,
     EarthRefitted,
-    Ended,
     EntryTried,
     Hazard,
     HazardFound,
@@ -124,13 +123,8 @@ def _refuse_impossible(case: Case, body: Body, safety: Safety) -> None:
             raise InputError(what=f"the cover '{body.panel}' is not off", remedy="nothing to shut", field="panel")
         case CodesRead(was=None) | CycleTicked(was=None) if safety.isolated:
             raise _was_it_now()
-        case Reopened() if not _is_over(case):
+        case Reopened() if case.ended is None:
             raise InputError(what="this job has not ended", remedy="go on with it", field="kind")
-
-
-def _is_over(case: Case) -> bool:
-    last = next(reversed(case.events_of(Ended, Reopened)), None)
-    return last is not None and isinstance(last.body, Ended)
 
 
 def _refuse_left_out(body: StripBack, safety: Safety) -> None:

@@ -20,7 +20,6 @@ from ohmcensus.core.event import (
     Event,
     HazardFound,
     Isolated,
-    LiveBegun,
     Opened,
     ProofMade,
     RunMade,
@@ -242,7 +241,7 @@ def safety_at(case: Case, now: datetime, walk: Walk | None = None) -> Safety:
 
 
 def _state(walk: Walk) -> Safety:
-    if walk.live is not None and isinstance(walk.live.body, LiveBegun):
+    if walk.live is not None:
         body = walk.live.body
         return Safety(
             SafetyState.LIVE,

@@ -53,11 +53,7 @@ def safe_steps(case: Case, safety: Safety) -> tuple[SafeStep, ...]:
         State now. A tick counts until the machine is plugged in again.
     """
     after = safety.walk.cut_order
-    ticked = {
-        event.body.step: event.body.is_done
-        for event in case.events
-        if isinstance(event.body, StepTicked) and event.order > after
-    }
+    ticked = {event.body.step: event.body.is_done for event in case.of(StepTicked) if event.order > after}
     isolate = "Switch off, pull the plug and keep it in sight; a fixed connection is locked off."
     if any(row.forbids_power for row in safety.dangers):
         isolate += " It stays out: no power until what forbids it is lifted."

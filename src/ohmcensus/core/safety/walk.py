@@ -10,7 +10,7 @@ from collections.abc import Iterator, Mapping
 from dataclasses import dataclass, field, replace
 from datetime import UTC, datetime, timedelta
 
-from ohmcensus.core.event import CircuitNoted, CutOff, Event, LiveBegun, StripStep
+from ohmcensus.core.event import CircuitNoted, CutOff, Event, LiveBegun, ProofMade, RunWatched, StripStep
 from ohmcensus.core.job.case import Case, Frame, Reading
 from ohmcensus.core.limits.terms import Terms
 from ohmcensus.core.safety.danger import Found
@@ -126,7 +126,7 @@ class Walk:
     prover_who: str = ""
     is_hands_off: bool = False
     powered: str = ""
-    live: Event | None = None
+    live: Event[LiveBegun] | None = None
     cut: CutOff | None = None
     cut_at: datetime | None = None
     cut_order: int = 0
@@ -150,8 +150,8 @@ class Walk:
     lifted: tuple[tuple[Found, frozenset[str]], ...] = ()
     closed: tuple[tuple[Found, str], ...] = ()
     marks: Marks = field(default_factory=Marks)
-    watched: Event | None = None
-    made: Mapping[str, Event] = field(default_factory=dict)
+    watched: Event[RunWatched] | None = None
+    made: Mapping[str, Event[ProofMade]] = field(default_factory=dict)
     trip: int = -1
     reclosed: int = -1
     outs: Mapping[str, int] = field(default_factory=dict)
@@ -216,9 +216,8 @@ class Walk:
         return self.outs.get(name, -1)
 
 
-def live_ends(event: Event) -> datetime:
+def live_ends(event: Event[LiveBegun]) -> datetime:
     """Return the moment at which a declared live mode ends by itself."""
-    assert isinstance(event.body, LiveBegun)  # noqa: S101 - nothing else begins it
     return moment(event.at) + timedelta(minutes=event.body.minutes)
 
 

@@ -56,7 +56,7 @@ class House:
 
 def circuit_of(case: Case) -> CircuitNoted:
     """Return the circuit as last written down; else what the sheet says of its protection."""
-    noted = [event.body for event in case.events if isinstance(event.body, CircuitNoted)]
+    noted = [event.body for event in case.of(CircuitNoted)]
     if noted:
         return noted[-1]
     return circuit_on(case.sheet)
@@ -117,7 +117,7 @@ def stood_on(case: Case) -> StoodOn | None:
     """
     noted = circuit_of(case)
     device = device_of(noted)
-    is_noted = any(isinstance(event.body, CircuitNoted) for event in case.events)
+    is_noted = bool(case.of(CircuitNoted))
     if device is None or not is_noted or not noted.supply.is_neutral_earthed:
         return None
     if device is not GFCI and noted.wave != "AC" and any(part.kind in _CUTS_WAVES for part in case.sheet.parts):

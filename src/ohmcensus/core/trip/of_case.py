@@ -86,8 +86,8 @@ def off_before_test(case: Case) -> tuple[Part, ...]:
 
 def run_records(case: Case, method: Method) -> tuple[RunRecord, ...]:
     """Return the runs of one method that stand, oldest first."""
-    doubts = {event.body.run: event.body.is_doubtful for event in case.events if isinstance(event.body, RunDoubted)}
-    withdrawn = {event.body.run for event in case.events if isinstance(event.body, RunWithdrawn)}
+    doubts = {event.body.run: event.body.is_doubtful for event in case.of(RunDoubted)}
+    withdrawn = {event.body.run for event in case.of(RunWithdrawn)}
     return tuple(
         RunRecord(
             event,
@@ -97,9 +97,8 @@ def run_records(case: Case, method: Method) -> tuple[RunRecord, ...]:
             doubts.get(event.id, False),
             driven_in(case, event.body),
         )
-        for event in case.events
-        if isinstance(event.body, RunMade)
-        and event.body.method == method.value
+        for event in case.of(RunMade)
+        if event.body.method == method.value
         and event.id not in withdrawn
         and (event.body.instrument or event.body.device)
     )
@@ -164,8 +163,8 @@ def problem_of(
 def _changes(case: Case, until: float) -> dict[str, tuple[int, ...]]:
     """Return for every part when it was changed."""
     found: dict[str, tuple[int, ...]] = {}
-    for event in case.events:
-        if isinstance(event.body, Changed) and event.order <= until:
+    for event in case.of(Changed):
+        if event.order <= until:
             found[event.body.part] = (*found.get(event.body.part, ()), event.order)
     return found
 

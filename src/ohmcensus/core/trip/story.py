@@ -72,10 +72,8 @@ def repeated(case: Case, method: Method) -> tuple[Repeated, ...]:
     """Return for every change of a part the last run with it before, and the same run after."""
     records = run_records(case, method)
     found = []
-    for event in case.events:
+    for event in case.of(Changed):
         body = event.body
-        if not isinstance(body, Changed):
-            continue
         before = [row for row in records if row.event.order < event.order and body.part in row.body.connected]
         if before:
             last = max(before, key=lambda row: (row.interval.lo, row.event.order))

@@ -131,7 +131,7 @@ def triage(case: Case) -> Triage:
 
 def last_trip(case: Case) -> tuple[Device, Moment]:
     """Return the device and the moment as they were last told."""
-    trips = [event.body for event in case.events if isinstance(event.body, Tripped)]
+    trips = [event.body for event in case.of(Tripped)]
     if trips:
         return trips[-1].device, trips[-1].moment
     return case.complaint.device, case.complaint.moment

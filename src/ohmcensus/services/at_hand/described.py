@@ -21,10 +21,3 @@ class Described(BaseModel):
 @cache
 def _schema(model: type[Described], args: tuple[Any, ...], kwargs: tuple[tuple[str, Any], ...]) -> dict[str, Any]:
     return super(Described, model).model_json_schema(*args, **dict(kwargs))
-
-
-class Choice(BaseModel):
-    """Something that can be chosen, with its words."""
-
-    id: str
-    words: str

@@ -13,7 +13,6 @@ from functools import cached_property
 
 from sqlmodel import Session
 
-from ohmcensus.core.course.stages import ended
 from ohmcensus.core.errors import InputError
 from ohmcensus.core.event import Event
 from ohmcensus.core.intake import Complaint, DataPlate
@@ -169,7 +168,7 @@ def refuse_ended(job: JobAtHand) -> None:
     InputError
         With what to do.
     """
-    if ended(job.case) is not None:
+    if job.case.ended is not None:
         raise InputError(what="this job has ended", remedy="reopen it to go on", field="job")
 
 

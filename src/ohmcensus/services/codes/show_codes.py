@@ -274,7 +274,7 @@ def _scheme_view(sheet: Sheet, scheme_id: str) -> SchemeView:
 
 
 def _sequence_view(case: Case, sequence: EntrySequence) -> SequenceView:
-    tried = [e.body for e in case.events if isinstance(e.body, EntryTried) and e.body.sequence == sequence.id]
+    tried = [e.body for e in case.of(EntryTried) if e.body.sequence == sequence.id]
     shown = sequence.model_dump(
         include={
             "id",
@@ -301,12 +301,12 @@ def _sequence_view(case: Case, sequence: EntrySequence) -> SequenceView:
 def _cycle_view(case: Case, cycle: Cycle) -> CycleView:
     """Return a test with the ticks of its latest run."""
     sheet = case.sheet
-    begun = [e for e in case.events if isinstance(e.body, CycleBegun) and e.body.cycle == cycle.id]
+    begun = [e for e in case.of(CycleBegun) if e.body.cycle == cycle.id]
     since = begun[-1].order if begun else 0
     ticks = {
         event.body.step: event.body.outcome
-        for event in case.events
-        if isinstance(event.body, CycleTicked) and event.body.cycle == cycle.id and event.order > since
+        for event in case.of(CycleTicked)
+        if event.body.cycle == cycle.id and event.order > since
     }
     tracked = track(cycle, ticks)
     points_at = [_title(sheet, part) for part in tracked.points_at]
@@ -351,7 +351,7 @@ def _lit(sheet: Sheet, cycle: Cycle, step_code: int | None) -> str:
 
 def _read(case: Case) -> list[StoredCodes]:
     """Return every reading of the codes, the latest first."""
-    first_test = min((e.order for e in case.events if isinstance(e.body, CycleBegun)), default=None)
+    first_test = min((e.order for e in case.of(CycleBegun)), default=None)
     return [
         StoredCodes(
             at=event.at,
@@ -359,8 +359,8 @@ def _read(case: Case) -> list[StoredCodes]:
             codes=[decoded(case.sheet, event.body.scheme, code) for code in event.body.codes],
             is_before_test=first_test is None or event.order < first_test,
         )
-        for event in reversed(case.events)
-        if isinstance(event.body, CodesRead) and case.sheet.service.scheme(event.body.scheme) is not None
+        for event in reversed(case.of(CodesRead))
+        if case.sheet.service.scheme(event.body.scheme) is not None
     ]
 
 

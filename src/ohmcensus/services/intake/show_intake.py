@@ -13,8 +13,8 @@ from ohmcensus.core.judgement import Verdict
 from ohmcensus.core.judgement.judge import window_with_basis
 from ohmcensus.core.quantity import show_indication
 from ohmcensus.core.symptom import Device, Moment, Symptom
+from ohmcensus.services.at_hand.choice import Choice
 from ohmcensus.services.at_hand.context import Context
-from ohmcensus.services.at_hand.described import Choice
 from ohmcensus.services.at_hand.job import JobAtHand, at_hand, take
 from ohmcensus.services.job.points import PointView, hand_points
 from ohmcensus.services.job.show_job import JobView, job_view

@@ -6,8 +6,6 @@ from datetime import datetime
 
 from sqlmodel import Session
 
-from ohmcensus.core.course.stages import ended
-from ohmcensus.core.event import Ended
 from ohmcensus.services.at_hand.context import Context
 from ohmcensus.services.at_hand.job import at_hand
 from ohmcensus.storage import jobs
@@ -31,7 +29,7 @@ def former_dangers(context: Context, session: Session, serial: str, but: str) ->
     if last is None:
         return ()
     job = at_hand(context, session, last)
-    end = ended(job.case)
-    if end is None or not isinstance(end.body, Ended) or not end.body.is_labelled_unsafe:
+    end = job.case.ended
+    if end is None or not end.body.is_labelled_unsafe:
         return ()
     return tuple(row.id.value for row in job.safety(datetime.fromisoformat(end.at)).dangers)

@@ -10,7 +10,7 @@ from pydantic import BaseModel, ConfigDict, Field, ValidationError
 from sqlalchemy.exc import DatabaseError
 from sqlmodel import Session
 
-from ohmcensus.core.course.stages import ended
+from ohmcensus.core.diagnosis.of_case import diagnosed
 from ohmcensus.core.diagnosis.posterior import Standing
 from ohmcensus.core.errors import InputError, OhmcensusError
 from ohmcensus.core.safety import SafetyState, next_change, settles_at
@@ -20,7 +20,6 @@ from ohmcensus.services.at_hand.outcome_tables import table_of
 from ohmcensus.services.at_hand.sheets import sheets_in
 from ohmcensus.services.at_hand.summarise import summarise, summarise_head
 from ohmcensus.services.job.show_job import JobCard, NextView, PowerView, job_card
-from ohmcensus.services.suspects.show_suspects import diagnosed
 from ohmcensus.storage import jobs, settings, summaries
 from ohmcensus.storage.code_digest import code_digest
 from ohmcensus.storage.jobs import StoredJob
@@ -188,7 +187,7 @@ def version_of(revision: int, setup: int) -> str:
 
 def _named(context: Context, job: JobAtHand) -> str:
     """Return the title of the part that is named as the fault, empty where none is."""
-    if ended(job.case) is not None:
+    if job.case.ended is not None:
         return ""
     known = diagnosed(job.case, job.lines, table_of(context.store.folder, job.case.sheet))
     leader = job.case.sheet.part(known.leader)

@@ -7,8 +7,7 @@ from typing import Any
 
 from pydantic import BaseModel
 
-from ohmcensus.core.course.stages import StageState, ended, next_step, stages
-from ohmcensus.core.event import Ended
+from ohmcensus.core.course.stages import StageState, next_step, stages
 from ohmcensus.core.safety import Danger, Safety, SafetyState
 from ohmcensus.services.at_hand.context import Context
 from ohmcensus.services.at_hand.job import JobAtHand, take
@@ -153,7 +152,7 @@ def job_view(job: JobAtHand, now: datetime) -> JobView:
 
 def _card(job: JobAtHand, safety: Safety) -> dict[str, Any]:
     stored, case = job.stored, job.case
-    step, end = next_step(case, safety), ended(case)
+    step, end = next_step(case, safety), case.ended
     asked, outside = job.counted
     return {
         "id": stored.id,
@@ -169,7 +168,7 @@ def _card(job: JobAtHand, safety: Safety) -> dict[str, Any]:
         "power": power_view(safety),
         "hazards": [hazard_view(row) for row in safety.dangers],
         "next_step": NextView(stage=step.stage, words=step.words),
-        "ended": end.body.why if end is not None and isinstance(end.body, Ended) else None,
+        "ended": end.body.why if end is not None else None,
         "asked": asked,
         "lines": len(job.lines),
         "outside": outside,

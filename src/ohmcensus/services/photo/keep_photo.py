@@ -124,7 +124,7 @@ def _refuse(job: JobAtHand, new: NewPhoto, kept: int) -> None:
     if kept >= MOST_PHOTOS:
         what = f"{new.name[:60] or 'the photo'}: this job has {kept} photos already"
         raise InputError(what=what, remedy="take some out first", field="photo")
-    steps = [event.id for event in job.case.events if isinstance(event.body, StripStep)]
+    steps = [event.id for event in job.case.of(StripStep)]
     if (new.role == "step") != bool(new.event) or (new.event and new.event not in steps):
         what = "this photo is of no step of the job"
         raise InputError(what=what, remedy="note the step first, then its photo", field="event")

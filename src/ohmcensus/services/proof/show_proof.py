@@ -6,19 +6,19 @@ from typing import Literal
 
 from pydantic import BaseModel
 
-from ohmcensus.core.course.stages import ended
 from ohmcensus.core.event import CutOff, LeftAs, Way
 from ohmcensus.core.job.case import Case
+from ohmcensus.core.machine.asked import run_words
 from ohmcensus.core.proof import Proof, ShownBy, blocking, is_asked, is_outlets, proofs
+from ohmcensus.core.proof.before import before_words
 from ohmcensus.core.proof.criteria import is_insulation_barred, tub_heater_watts
-from ohmcensus.core.quantity import show_indication
+from ohmcensus.core.proof.words import computed_words, reads_words, shown_by_words, tester_words
 from ohmcensus.core.safety import Safety
+from ohmcensus.services.at_hand.choice import Choice, choices
 from ohmcensus.services.at_hand.context import Context
 from ohmcensus.services.at_hand.described import Described
 from ohmcensus.services.at_hand.job import JobAtHand, take
-from ohmcensus.services.before_after import before_words
 from ohmcensus.services.job.show_job import JobView, job_view
-from ohmcensus.services.suspects.words import AnswerChoice, run_answers
 
 
 class CriterionView(BaseModel):
@@ -84,16 +84,16 @@ class ProveView(Described):
     job: JobView
     criteria: list[CriterionView]
     blocking: list[str]
-    ways: list[AnswerChoice]
+    ways: list[Choice]
     is_insulation_barred: bool
     serial: str
     calibrated: str
     is_asked: bool
-    outcomes: list[AnswerChoice]
+    outcomes: list[Choice]
     heats: bool
     is_over: bool
-    untested: list[AnswerChoice]
-    left_as: list[AnswerChoice]
+    untested: list[Choice]
+    left_as: list[Choice]
     is_cut_off: bool
     has_bad_outlet: bool
 
@@ -125,20 +125,20 @@ def proof_view(context: Context, job: JobAtHand) -> ProveView:
         job=job_view(job, context.clock()),
         criteria=[_criterion(case, row, safety, is_next=row is following) for row in rows],
         blocking=list(blocking(case, safety)),
-        ways=[AnswerChoice(id=way, words=way.words) for way in Way],
+        ways=[Choice(id=way, words=way.words) for way in Way],
         is_insulation_barred=is_insulation_barred(safety),
         serial=last.serial if last else tester.serial if tester else "",
         calibrated=last.calibrated if last else tester.calibrated if tester else "",
         is_asked=is_asked(safety),
-        outcomes=run_answers(case.sheet),
+        outcomes=choices(run_words(case.sheet)),
         heats=tub_heater_watts(case.sheet) > 0,
-        is_over=ended(case) is not None,
+        is_over=case.ended is not None,
         untested=[
-            AnswerChoice(id=row.criterion.id, words=row.criterion.title)
+            Choice(id=row.criterion.id, words=row.criterion.title)
             for row in rows
             if row.is_good is None and not row.criterion.is_optional
         ],
-        left_as=[AnswerChoice(id=way, words=way.words) for way in LeftAs],
+        left_as=[Choice(id=way, words=way.words) for way in LeftAs],
         is_cut_off=safety.isolated,
         has_bad_outlet=any(is_outlets(row) for row in safety.dangers),
     )
@@ -151,13 +151,13 @@ def _criterion(case: Case, row: Proof, safety: Safety, *, is_next: bool) -> Crit
         title=criterion.title,
         how=criterion.how,
         kind=criterion.kind,
-        limit=window.shown if window else _computed(row),
+        limit=window.shown if window else computed_words(row),
         basis=window.basis if window else "",
         caution=criterion.caution,
         state="not_shown" if row.is_good is None else "good" if row.is_good else "bad",
-        reads=_reads(row),
-        tester=_tester(row),
-        shown_by=_shown_by(row),
+        reads=reads_words(row),
+        tester=tester_words(row),
+        shown_by=shown_by_words(row),
         before=before_words(case, row),
         line=_typed(criterion.test, safety),
         is_next=is_next,
@@ -169,35 +169,3 @@ def _typed(test: str, safety: Safety) -> str:
     if not test:
         return ""
     return f"{test.replace('.', ' ')} {'inhand ' if safety.cut is CutOff.PLUG_IN_HAND else ''}"
-
-
-def _reads(row: Proof) -> str:
-    if row.warmed:
-        rise, _ = row.warmed
-        return f"{rise.minutes:g} min"
-    return show_indication(row.shows) if row.shows else ""
-
-
-def _computed(row: Proof) -> str:
-    """Return the minutes that a sound heater takes for what was timed; empty while nothing was."""
-    return f"{row.warmed[1].lo:.1f} to {row.warmed[1].hi:.1f} min" if row.warmed else ""
-
-
-def _tester(row: Proof) -> str:
-    """Say by which instrument: its number and the date of its calibration, where they are stated."""
-    event = row.event
-    meter = event.instrument if event else row.reading.meter if row.reading else None
-    if meter is None:
-        return ""
-    serial = (event.serial if event else "") or meter.serial
-    calibrated = (event.calibrated if event else "") or meter.calibrated
-    named = (meter.title, f"no. {serial}" if serial else "", f"calibrated {calibrated}" if calibrated else "")
-    return ", ".join(word for word in named if word)
-
-
-def _shown_by(row: Proof) -> str:
-    """Say by which method, or from what to what water was warmed."""
-    if row.warmed:
-        rise, _ = row.warmed
-        return f"{rise.litres:g} litres from {rise.from_celsius:g} to {rise.to_celsius:g} °C"
-    return row.event.way.value if row.event and row.event.way else ""

@@ -4,12 +4,14 @@ from __future__ import annotations
 
 from pydantic import BaseModel, Field
 
-from ohmcensus.core.course.stages import ended
+from ohmcensus.core.diagnosis.of_case import diagnosed
+from ohmcensus.core.diagnosis.words import change_words, cured_words
 from ohmcensus.core.event import Changed, Event, Intervention, RunWatched
 from ohmcensus.core.job.case import Case
-from ohmcensus.core.machine.asked import THROUGH
+from ohmcensus.core.machine.asked import THROUGH, run_words
 from ohmcensus.core.proof.criteria import tub_heater_watts
-from ohmcensus.core.worth import Assumptions, choices, fails_within, usual_offers, years_left
+from ohmcensus.core.worth import Assumptions, fails_within, options, usual_offers, years_left
+from ohmcensus.services.at_hand.choice import Choice, choices
 from ohmcensus.services.at_hand.context import Context
 from ohmcensus.services.at_hand.described import Described
 from ohmcensus.services.at_hand.job import JobAtHand, take
@@ -18,8 +20,6 @@ from ohmcensus.services.job.show_job import JobView, job_view
 from ohmcensus.services.photo.keep_photo import photo_view
 from ohmcensus.services.repair.strip import StripView, strip_view
 from ohmcensus.services.setup.change_settings import Settings
-from ohmcensus.services.suspects.show_suspects import diagnosed
-from ohmcensus.services.suspects.words import AnswerChoice, cured_words, run_answers
 from ohmcensus.storage import photos
 
 # A part that no sheet prices is taken to cost this (ours).
@@ -61,9 +61,9 @@ class RepairView(Described):
     steps: list[RepairStep]
     strip: StripView
     cured: str
-    parts: list[AnswerChoice]
-    interventions: list[AnswerChoice]
-    outcomes: list[AnswerChoice]
+    parts: list[Choice]
+    interventions: list[Choice]
+    outcomes: list[Choice]
     heats: bool
     leader: str
     is_over: bool
@@ -119,18 +119,18 @@ def show_repair(context: Context, job_id: str) -> RepairView:
         job = take(context, session, job_id)
         pictures = [photo_view(row) for row in photos.of_job(session, job_id)]
     case = job.case
-    rows = [event for event in case.events if isinstance(event.body, Changed | RunWatched)]
+    rows = case.of(Changed, RunWatched)
     return RepairView(
         job=job_view(job, context.clock()),
         steps=[_step(event, case) for event in rows],
         strip=strip_view(case, pictures),
         cured=cured_words(case),
-        parts=[AnswerChoice(id=part.id, words=part.title) for part in case.sheet.parts],
-        interventions=[AnswerChoice(id=row.value, words=row.words) for row in Intervention],
-        outcomes=run_answers(case.sheet),
+        parts=[Choice(id=part.id, words=part.title) for part in case.sheet.parts],
+        interventions=[Choice(id=row.value, words=row.words) for row in Intervention],
+        outcomes=choices(run_words(case.sheet)),
         heats=tub_heater_watts(case.sheet) > 0,
         leader=_leader(context, job),
-        is_over=ended(case) is not None,
+        is_over=case.ended is not None,
     )
 
 
@@ -148,7 +148,7 @@ def weigh_worth(context: Context, job_id: str, asked: WorthAsked) -> WorthView:
         job = take(context, session, job_id)
     part = job.case.sheet.known_part(asked.part)
     given = asked.given or _usual(context, job, part.id, job.settings)
-    rows = choices(given)
+    rows = options(given)
     best, other = rows[0], rows[1]
     return WorthView(
         part=part.id,
@@ -200,23 +200,10 @@ def _assumed(given: Assumptions) -> list[str]:
     ]
 
 
-def _step(event: Event, case: Case) -> RepairStep:
+def _step(event: Event[Changed] | Event[RunWatched], case: Case) -> RepairStep:
     body = event.body
     passed = body.outcome == THROUGH if isinstance(body, RunWatched) else None
-    return RepairStep(id=event.id, at=event.at, who=event.who, words=step_words(event, case), has_passed=passed)
-
-
-def step_words(event: Event, case: Case) -> str:
-    """Say a change, or a run that was watched."""
-    body = event.body
-    if isinstance(body, RunWatched):
-        said = next((row.words for row in run_answers(case.sheet) if row.id == body.outcome), body.outcome)
-        return f"Run: {said}"
-    assert isinstance(body, Changed)  # noqa: S101 - the caller sorted them out
-    part = case.sheet.part(body.part)
-    said = f"{part.title if part else body.part}: {body.intervention.words}"
-    more = "; ".join(row for row in (body.fitted, body.words) if row)
-    return f"{said}, {more}" if more else said
+    return RepairStep(id=event.id, at=event.at, who=event.who, words=change_words(event, case), has_passed=passed)
 
 
 def _leader(context: Context, job: JobAtHand) -> str:

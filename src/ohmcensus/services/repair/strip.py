@@ -11,9 +11,9 @@ from ohmcensus.core.event import PinMark
 from ohmcensus.core.job.case import Case
 from ohmcensus.core.job.connector import Connector, connectors
 from ohmcensus.core.job.cover_minutes import Timed
-from ohmcensus.core.job.strip_down import Stripped, strip_down
+from ohmcensus.core.job.strip_down import Stripped, held_words, strip_down
+from ohmcensus.services.at_hand.choice import Choice
 from ohmcensus.services.photo.keep_photo import PhotoView
-from ohmcensus.services.suspects.words import AnswerChoice
 
 
 class StrippedView(BaseModel):
@@ -40,7 +40,7 @@ class StrippedView(BaseModel):
     words: str
     fasteners: str
     count: int
-    plugs: list[AnswerChoice]
+    plugs: list[Choice]
     minutes: str
     photos: list[PhotoView]
     state: Literal["off", "whole", "partly"]
@@ -95,8 +95,8 @@ class StripView(BaseModel):
     steps: list[StrippedView]
     connectors: list[ConnectorView]
     loose: list[PhotoView]
-    panels: list[AnswerChoice]
-    plugs: list[AnswerChoice]
+    panels: list[Choice]
+    plugs: list[Choice]
     tricks: list[PartTricks]
     spent: str
 
@@ -111,18 +111,11 @@ def strip_view(case: Case, photos: Sequence[PhotoView]) -> StripView:
         steps=[_stripped(row, case, photos) for row in rows],
         connectors=[_connector(row, photo, case) for row, photo in marked],
         loose=[photo for photo in photos if photo.role == "connector" and photo.id not in noted],
-        panels=[AnswerChoice(id=name, words=_cover(case, name)) for name in case.sheet.panels],
-        plugs=[AnswerChoice(id=name, words=plug.title) for name, plug in case.sheet.plugs.items()],
+        panels=[Choice(id=name, words=_cover(case, name)) for name in case.sheet.panels],
+        plugs=[Choice(id=name, words=plug.title) for name, plug in case.sheet.plugs.items()],
         tricks=[_tricks(case, part.id) for part in case.sheet.parts],
         spent=f"{spent:.0f} min" if spent else "",
     )
-
-
-def held_words(row: Stripped) -> str:
-    """Say what held a step: "4 x cross M5, in the blue lid"."""
-    step = row.step
-    held = " ".join(word for word in (f"{step.fasteners} ×" if step.fasteners else "", step.head, step.size) if word)
-    return ", ".join(word for word in (held, step.kept) if word)
 
 
 def _cover(case: Case, name: str) -> str:
@@ -142,7 +135,7 @@ def _stripped(row: Stripped, case: Case, photos: Sequence[PhotoView]) -> Strippe
         words=step.words,
         fasteners=held_words(row),
         count=step.fasteners,
-        plugs=[AnswerChoice(id=plug, words=case.sheet.plugs[plug].title) for plug in step.plugs],
+        plugs=[Choice(id=plug, words=case.sheet.plugs[plug].title) for plug in step.plugs],
         minutes=f"{step.minutes:.0f} min" if step.minutes else "",
         photos=[photo for photo in photos if photo.event == row.event.id],
         state="off" if not row.is_back else "whole" if row.is_whole else "partly",

@@ -12,8 +12,8 @@ from ohmcensus.core.safety import Safety, SafetyState, may, safe_steps
 from ohmcensus.core.safety.needs import own_needs
 from ohmcensus.core.safety.rules import asked_before_live, power_refusals
 from ohmcensus.core.safety.steps import StepKind, cautions
+from ohmcensus.services.at_hand.choice import Choice
 from ohmcensus.services.at_hand.context import Context
-from ohmcensus.services.at_hand.described import Choice
 from ohmcensus.services.at_hand.job import take
 from ohmcensus.services.job.points import PointView, hand_points, series_points
 from ohmcensus.services.job.show_job import HazardView, JobView, hazard_view, job_view

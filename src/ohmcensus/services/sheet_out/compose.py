@@ -3,29 +3,26 @@
 from __future__ import annotations
 
 from collections.abc import Mapping, Sequence
-from dataclasses import replace
 
-from ohmcensus.core.course.stages import ended
+from ohmcensus.core.diagnosis.of_case import diagnosed
 from ohmcensus.core.diagnosis.posterior import Diagnosis, Standing
-from ohmcensus.core.event import Changed, CostsNoted, Ended
+from ohmcensus.core.diagnosis.words import chance_words, change_words, cured_words, standing_words
+from ohmcensus.core.event import Changed, Ended, RunWatched
 from ohmcensus.core.job.case import Case
-from ohmcensus.core.job.strip_down import strip_down
+from ohmcensus.core.job.strip_down import held_words, strip_down
 from ohmcensus.core.judgement import CensusLine, Verdict, census_lines
 from ohmcensus.core.layout.ohm_ruler import position
 from ohmcensus.core.machine import is_proof
 from ohmcensus.core.proof import proofs
 from ohmcensus.core.quantity import Unit, show_indication
+from ohmcensus.core.safety.danger_rows import danger_rows
 from ohmcensus.core.shelf import WantedPart
+from ohmcensus.core.shelf.costs import cost_rows
 from ohmcensus.exchange.report import Report, ReportProof, ReportReading
 from ohmcensus.services.at_hand.context import Context
 from ohmcensus.services.at_hand.job import JobAtHand
 from ohmcensus.services.at_hand.outcome_tables import table_of
-from ohmcensus.services.danger_words import danger_rows
 from ohmcensus.services.proof.show_proof import CriterionView, proof_view
-from ohmcensus.services.repair.show_repair import step_words
-from ohmcensus.services.repair.strip import held_words
-from ohmcensus.services.suspects.show_suspects import diagnosed
-from ohmcensus.services.suspects.words import chance_words, cured_words, standing_words
 
 # Lines that decide: outside their windows, or weighing at least so many powers of ten for the suspect in front.
 DECIDES_FROM = 0.3
@@ -51,10 +48,10 @@ def composed(context: Context, job: JobAtHand, wanted: Sequence[WantedPart] = ()
         Parts that it wants.
     """
     stored, case = job.stored, job.case
-    before = _before_changes(case)
+    before = case.before(case.first_change)
     known = diagnosed(before, census_lines(before), table_of(context.store.folder, case.sheet))
-    end = ended(case)
-    is_unsafe = end is not None and isinstance(end.body, Ended) and end.body.is_labelled_unsafe
+    end = case.ended
+    is_unsafe = end is not None and end.body.is_labelled_unsafe
     leader = case.sheet.part(known.leader)
     rows = [row for row in job.lines if row.answer is not None and row.test and not is_proof(row.test.id)]
     deciding = _deciding([row for row in census_lines(before) if row.answer and row.test], known.leader)
@@ -71,14 +68,14 @@ def composed(context: Context, job: JobAtHand, wanted: Sequence[WantedPart] = ()
         found=_found(known, leader.title if leader else ""),
         deciding=tuple(_reading(row) for row in deciding),
         not_proved=tuple(_blind(row) for row in deciding if row.answer and row.answer.judgement.blind_to),
-        done=tuple(step_words(event, case) for event in case.events if event.body.kind in {"changed", "run_watched"}),
+        done=tuple(change_words(event, case) for event in case.of(Changed, RunWatched)),
         cured=cured,
         taken_off=_taken_off(case),
         parts=tuple(_part(row, case) for row in wanted),
         costs=cost_rows(case),
         proofs=tuple(_proof(row, testers) for row in shown),
         testers=tuple(f"{name}: {tester}" for tester, name in testers.items()),
-        ending=_ending(end.body if end and isinstance(end.body, Ended) else None),
+        ending=_ending(end.body if end else None),
         signed=_signed(job),
         is_unsafe=is_unsafe,
         dangers=danger_rows(case, safety),
@@ -96,18 +93,6 @@ def _testers(shown: Sequence[CriterionView]) -> dict[str, str]:
     return {tester: f"T{at + 1}" for at, tester in enumerate(dict.fromkeys(row.tester for row in shown if row.tester))}
 
 
-def _before_changes(case: Case) -> Case:
-    """Return the case as it was before anything was changed: what was found then is what led to the repair."""
-    first = min((event.order for event in case.events if isinstance(event.body, Changed)), default=None)
-    if first is None:
-        return case
-    return replace(
-        case,
-        readings=tuple(row for row in case.readings if row.order < first),
-        events=tuple(event for event in case.events if event.order < first),
-    )
-
-
 def _found(known: Diagnosis, leader: str) -> str:
     """Say what was found: the part in front and how sure that was."""
     if known.standing in {Standing.NAMED, Standing.NOTHING_FOUND, Standing.UNFIT}:
@@ -118,7 +103,7 @@ def _found(known: Diagnosis, leader: str) -> str:
 
 
 def _facts(job: JobAtHand) -> tuple[tuple[str, str], ...]:
-    stored, case, end = job.stored, job.case, ended(job.case)
+    stored, case, end = job.stored, job.case, job.case.ended
     plate = case.plate
     rows = (
         ("Machine", f"{stored.machine}, {case.sheet.title}"),
@@ -205,19 +190,9 @@ def _part(wanted: WantedPart, case: Case) -> str:
     return f"{part.title if part else wanted.part}{f' for {exact}' if exact else ''}: {wanted.state.words}{price}"
 
 
-def cost_rows(case: Case) -> tuple[tuple[str, str], ...]:
-    """Return what is charged, line by line with the total last; none while no costs were noted."""
-    noted = next((event.body for event in reversed(case.events) if isinstance(event.body, CostsNoted)), None)
-    if noted is None:
-        return ()
-    rows = [(f"Work, {noted.minutes:g} min at {noted.hour:.2f} an hour", noted.work), ("Visit", noted.call_out)]
-    rows += [(line.words, line.amount) for line in noted.lines]
-    return (*((words, f"{amount:.2f}") for words, amount in rows if amount), ("Total", f"{noted.total:.2f}"))
-
-
 def _signed(job: JobAtHand) -> str:
     """Say who signed the job off and when, empty while nobody did."""
-    end = ended(job.case)
+    end = job.case.ended
     if end is None:
         return ""
     moment = end.at.replace("T", " ").removesuffix("Z")
@@ -226,7 +201,7 @@ def _signed(job: JobAtHand) -> str:
 
 def _plain(leader: str, chance: str, job: JobAtHand, *, is_unsafe: bool) -> tuple[str, ...]:
     """Say it for the customer."""
-    changed = [event.body for event in job.case.events if isinstance(event.body, Changed)]
+    changed = [event.body for event in job.case.of(Changed)]
     parts = [part.title.lower() for part in job.case.sheet.parts if part.id in {row.part for row in changed}]
     done = f"We worked on: {', '.join(parts)}." if parts else "Nothing was changed on the machine."
     cured = "It ran through after that." if cured_words(job.case) else ""

@@ -11,10 +11,9 @@ from importlib.metadata import version
 from pydantic import TypeAdapter
 from sqlmodel import Session
 
-from ohmcensus.core.course.stages import ended
-from ohmcensus.core.event import Ended, Event
-from ohmcensus.core.job.case import Case
+from ohmcensus.core.event import Event
 from ohmcensus.core.proof import proofs
+from ohmcensus.core.proof.label import is_labelled
 from ohmcensus.core.safety import Safety
 from ohmcensus.exchange.report import Label, Report
 from ohmcensus.exchange.sheet_yaml import plain_sheet
@@ -62,7 +61,7 @@ _BODY = TypeAdapter(SignedSheet)
 
 def sign(context: Context, session: Session, job: JobAtHand) -> None:
     """Keep the sheet of a job that ends with its newest event, in the transaction that ends it."""
-    end = ended(job.case)
+    end = job.case.ended
     if end is not None:
         _keep(session, job, end, _signed(context, session, job), is_reconstructed=False)
 
@@ -90,7 +89,7 @@ def signed_sheet(context: Context, job_id: str, revision: int) -> SignedSheetRow
     table_of(context.store.folder, sheet)
     with context.store.write() as session:
         job = take(context, session, job_id).as_of(revision)
-        end = ended(job.case)
+        end = job.case.ended
         assert end is not None  # noqa: S101 - only what was ended is asked for
         body = _signed(context, session, job)
         facts = (*body.report.facts, ("Note", RECONSTRUCTED))
@@ -106,18 +105,6 @@ def signed_body(row: SignedSheetRow) -> SignedSheet:
 def photos_on_signed_sheets(session: Session) -> set[str]:
     """Return the pictures that belong to what was signed, by the hash of their content."""
     return {content for body in signed_sheets.bodies(session) for content in json.loads(body)["photos"]}
-
-
-def is_labelled(case: Case, safety: Safety) -> bool:
-    """Tell whether a machine gets a label: its job has ended, and it was proved or is labelled unsafe."""
-    end = ended(case)
-    if end is None or not isinstance(end.body, Ended):
-        return False
-    if end.body.not_tested:
-        return False
-    return end.body.is_labelled_unsafe or all(
-        row.is_good or (row.is_good is None and row.criterion.is_optional) for row in proofs(case, safety)
-    )
 
 
 def _keep(session: Session, job: JobAtHand, end: Event, body: SignedSheet, *, is_reconstructed: bool) -> SignedSheetRow:
@@ -150,8 +137,8 @@ def _signed(context: Context, session: Session, job: JobAtHand) -> SignedSheet:
 
 def _label(job: JobAtHand, safety: Safety) -> Label | None:
     """Return what the label says, None where there is none."""
-    end = ended(job.case)
-    if end is None or not isinstance(end.body, Ended) or not is_labelled(job.case, safety):
+    end = job.case.ended
+    if end is None or not is_labelled(job.case, safety):
         return None
     is_unsafe = end.body.is_labelled_unsafe
     rows = proofs(job.case, safety)

@@ -4,15 +4,12 @@ from __future__ import annotations
 
 from pydantic import BaseModel
 
-from ohmcensus.core.course.stages import ended
-from ohmcensus.core.event import Changed, CostLine, CostsNoted, Ended, Intervention
-from ohmcensus.core.job.case import Case
-from ohmcensus.core.job.work_time import worked_minutes
+from ohmcensus.core.event import CostsNoted, Ended
 from ohmcensus.core.proof import blocking, is_asked
-from ohmcensus.core.shelf import OrderState, WantedPart
+from ohmcensus.core.shelf.costs import proposed_costs
 from ohmcensus.services.at_hand.context import Context
 from ohmcensus.services.at_hand.described import Described
-from ohmcensus.services.at_hand.job import JobAtHand, take
+from ohmcensus.services.at_hand.job import take
 from ohmcensus.services.job.show_job import JobView, job_view
 from ohmcensus.services.sheet_out.compose import composed
 from ohmcensus.services.sheet_out.keep_signed import signed_body, signed_sheet
@@ -79,11 +76,16 @@ def show_sheet_out(context: Context, job_id: str) -> SheetOutView:
         job, wanted = take(context, session, job_id), wanted_of(session, job_id)
         pictures = len(photos.of_job(session, job_id))
     case, safety = job.case, job.safety(context.clock())
-    end = ended(case)
+    end = case.ended
     signed = signed_body(signed_sheet(context, job_id, end.order)) if end is not None else None
     report = signed.report if signed else composed(context, job, wanted)
-    noted = next((event.body for event in reversed(case.events) if isinstance(event.body, CostsNoted)), None)
-    costs = noted or proposed_costs(job, wanted)
+    noted = case.last(CostsNoted)
+    settings = job.settings
+    costs = (
+        noted.body
+        if noted
+        else proposed_costs(case, wanted, hour=settings.hour_price, call_out=settings.call_out_price)
+    )
     good = sum(row.state == "good" for row in report.proofs)
     return SheetOutView(
         job=job_view(job, context.clock()),
@@ -106,37 +108,7 @@ def show_sheet_out(context: Context, job_id: str) -> SheetOutView:
                 why=event.body.why,
                 is_labelled_unsafe=event.body.is_labelled_unsafe,
             )
-            for event in case.events
-            if isinstance(event.body, Ended)
+            for event in case.of(Ended)
         ],
         photos=pictures,
     )
-
-
-def proposed_costs(job: JobAtHand, wanted: list[WantedPart]) -> CostsNoted:
-    """Return what may be charged: the work by the clock, the visit, and each part that was replaced.
-
-    A part's price is that of the offer that was taken, else the sheet's own; a part without a price is left out.
-    """
-    return CostsNoted(
-        minutes=float(round(worked_minutes(job.case))),
-        hour=job.settings.hour_price,
-        call_out=job.settings.call_out_price,
-        lines=tuple(_lines(job.case, wanted)),
-    )
-
-
-def _lines(case: Case, wanted: list[WantedPart]) -> list[CostLine]:
-    offers = {row.part: row.taken for row in wanted if row.taken and row.state is not OrderState.RETURNED}
-    replaced = dict.fromkeys(
-        event.body.part
-        for event in case.events
-        if isinstance(event.body, Changed) and event.body.intervention is Intervention.REPLACED
-    )
-    found = []
-    for name in replaced:
-        part, offer = case.sheet.known_part(name), offers.get(name)
-        price = offer.price if offer else part.price
-        if price:
-            found.append(CostLine(words=part.title, amount=float(price)))
-    return found

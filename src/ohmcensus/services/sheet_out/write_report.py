@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-from ohmcensus.core.course.stages import ended
 from ohmcensus.core.errors import InputError, NotFoundError
 from ohmcensus.core.event import Ended
 from ohmcensus.services.at_hand.context import Context
@@ -33,8 +32,8 @@ def report_pdf(context: Context, job_id: str, revision: int = 0) -> bytes:
 
     with context.store.read() as session:
         job, wanted = take(context, session, job_id), wanted_of(session, job_id)
-    end = ended(job.case)
-    if revision and not any(event.order == revision for event in job.case.events_of(Ended)):
+    end = job.case.ended
+    if revision and not any(event.order == revision for event in job.case.of(Ended)):
         what = f"this job was not signed off at revision {revision}"
         raise NotFoundError(what=what, remedy="choose one of the list in Sheet-out", field="revision")
     if not revision and end is None:
@@ -61,7 +60,7 @@ def label_pdf(context: Context, job_id: str) -> bytes:
     from ohmcensus.exchange.label_pdf import write_label  # noqa: PLC0415 - a quarter of a second to load
 
     with context.store.read() as session:
-        end = ended(take(context, session, job_id).case)
+        end = take(context, session, job_id).case.ended
     if end is None:
         raise InputError(what="this job has not ended: no label yet", remedy="sign it off in Prove", field="job")
     row = signed_sheet(context, job_id, end.order)

@@ -30,11 +30,11 @@ from ohmcensus.core.shelf import (
 )
 from ohmcensus.core.shelf.spare import Mark, Origin
 from ohmcensus.core.shelf.wanted import Line
+from ohmcensus.services.at_hand.choice import Choice
 from ohmcensus.services.at_hand.context import Context
 from ohmcensus.services.at_hand.described import Described
 from ohmcensus.services.at_hand.sheets import chosen, sheets_in
 from ohmcensus.services.setup.change_settings import Settings, known_meters, settings_in
-from ohmcensus.services.suspects.words import AnswerChoice
 from ohmcensus.storage import shelf
 
 
@@ -137,9 +137,9 @@ class ShelfView(Described):
     """
 
     spares: list[SpareView]
-    sheets: list[AnswerChoice]
-    parts: dict[str, list[AnswerChoice]]
-    marks: list[AnswerChoice]
+    sheets: list[Choice]
+    parts: dict[str, list[Choice]]
+    marks: list[Choice]
 
 
 def show_shelf(context: Context) -> ShelfView:
@@ -160,9 +160,9 @@ def shelf_view(session: Session) -> ShelfView:
     rows.sort(key=lambda row: (row.spare.is_scrapped, row.sheet_title, row.title, row.mark, row.id))
     return ShelfView(
         spares=rows,
-        sheets=[AnswerChoice(id=sheet.id, words=f"{sheet.title} ({sheet.id})") for sheet in sheets.values()],
+        sheets=[Choice(id=sheet.id, words=f"{sheet.title} ({sheet.id})") for sheet in sheets.values()],
         parts={sheet.id: _parts(sheet) for sheet in sheets.values()},
-        marks=[AnswerChoice(id=mark, words=mark.words) for mark in Mark],
+        marks=[Choice(id=mark, words=mark.words) for mark in Mark],
     )
 
 
@@ -340,5 +340,5 @@ def _day(moment: str) -> str:
     return datetime.fromisoformat(moment).date().isoformat()
 
 
-def _parts(sheet: Sheet) -> list[AnswerChoice]:
-    return [AnswerChoice(id=part.id, words=part.title) for part in sheet.parts if part.part_kind.is_spare]
+def _parts(sheet: Sheet) -> list[Choice]:
+    return [Choice(id=part.id, words=part.title) for part in sheet.parts if part.part_kind.is_spare]

@@ -12,13 +12,13 @@ from ohmcensus.core.sheet import Part
 from ohmcensus.core.shelf import OrderState, PartOffer, WantedPart, misfits, parse_price
 from ohmcensus.core.shelf.wanted import Line
 from ohmcensus.core.worth import Condition
+from ohmcensus.services.at_hand.choice import Choice
 from ohmcensus.services.at_hand.context import Context
 from ohmcensus.services.at_hand.described import Described
 from ohmcensus.services.at_hand.job import JobAtHand, take
 from ohmcensus.services.at_hand.sheets import sheets_in
 from ohmcensus.services.job.show_job import JobView, job_view
 from ohmcensus.services.shelf.keep_spare import SpareView, shelf_view
-from ohmcensus.services.suspects.words import AnswerChoice
 from ohmcensus.storage import shelf
 
 MOST_DAYS = 365
@@ -91,9 +91,9 @@ class PartsView(Described):
 
     job: JobView
     wanted: list[WantedView]
-    parts: list[AnswerChoice]
-    states: list[AnswerChoice]
-    conditions: list[AnswerChoice]
+    parts: list[Choice]
+    states: list[Choice]
+    conditions: list[Choice]
     type_number: str
     variant: str
 
@@ -206,9 +206,9 @@ def _view(context: Context, session: Session, job: JobAtHand) -> PartsView:
             for wanted_id, (revision, wanted) in stored.items()
             if sheet.part(wanted.part)
         ],
-        parts=[AnswerChoice(id=part.id, words=part.title) for part in sheet.parts],
-        states=[AnswerChoice(id=state, words=state.words) for state in OrderState],
-        conditions=[AnswerChoice(id=row, words=row.words) for row in Condition],
+        parts=[Choice(id=part.id, words=part.title) for part in sheet.parts],
+        states=[Choice(id=state, words=state.words) for state in OrderState],
+        conditions=[Choice(id=row, words=row.words) for row in Condition],
         type_number=plate.type_number,
         variant=plate.variants,
     )

@@ -6,6 +6,7 @@ from datetime import UTC, datetime
 from typing import Any
 
 from ohmcensus.core.diagnosis.evidence import observations
+from ohmcensus.core.diagnosis.of_case import reach_of
 from ohmcensus.core.diagnosis.outcomes import outcome_table
 from ohmcensus.core.diagnosis.posterior import Diagnosis, diagnose
 from ohmcensus.core.diagnosis.question import Objective, ask
@@ -16,7 +17,6 @@ from ohmcensus.core.safety import safety_at
 from ohmcensus.exchange.job_case import case_from, read_job
 from ohmcensus.exchange.job_file import JobFile
 from ohmcensus.services.at_hand.sheets import find_sheet
-from ohmcensus.services.suspects.show_suspects import reach_of
 
 
 def judge_file(text: str, objective: Objective) -> dict[str, Any]:

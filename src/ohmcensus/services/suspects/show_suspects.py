@@ -2,33 +2,31 @@
 
 from __future__ import annotations
 
-import math
 from dataclasses import replace
 
 from pydantic import BaseModel, ConfigDict
 
-from ohmcensus.core.course.stages import ended
-from ohmcensus.core.diagnosis.apart import Alike, alike
-from ohmcensus.core.diagnosis.evidence import observations
-from ohmcensus.core.diagnosis.outcomes import OutcomeTable
-from ohmcensus.core.diagnosis.posterior import RULED_OUT, Diagnosis, Standing, diagnose
-from ohmcensus.core.diagnosis.question import Objective, Question, Reach, ask, is_look
-from ohmcensus.core.event import Skipped
+from ohmcensus.core.diagnosis.apart import alike
+from ohmcensus.core.diagnosis.foreseen import Expected, WhatIf, expects, what_ifs
+from ohmcensus.core.diagnosis.of_case import diagnosed, reach_of
+from ohmcensus.core.diagnosis.outcomes import Outcomes
+from ohmcensus.core.diagnosis.posterior import RULED_OUT, Diagnosis, Standing
+from ohmcensus.core.diagnosis.question import Objective, Question, ask, is_look
+from ohmcensus.core.diagnosis.setting_up import safety_before, setting_up
+from ohmcensus.core.diagnosis.words import alike_words, chance_words, cured_words, standing_words, why_words
 from ohmcensus.core.job.case import Case
-from ohmcensus.core.job.strip_down import open_panels
-from ohmcensus.core.judgement import CensusLine
-from ohmcensus.core.machine.asked import RUN, looks
+from ohmcensus.core.layout.ohm_ruler import position
+from ohmcensus.core.machine.asked import RUN, looks, run_words
 from ohmcensus.core.machine.tests import MachineTest, machine_tests
-from ohmcensus.core.safety import Safety, SafetyState
+from ohmcensus.core.meter import Function
+from ohmcensus.core.safety import SafetyState
 from ohmcensus.core.sheet import Sheet
+from ohmcensus.services.at_hand.choice import Choice, choices, choices_of
 from ohmcensus.services.at_hand.context import Context
 from ohmcensus.services.at_hand.described import Described
 from ohmcensus.services.at_hand.job import JobAtHand, take
 from ohmcensus.services.at_hand.outcome_tables import is_being_worked_out, table_of
-from ohmcensus.services.foreseen import GhostPin, WhatIf, expects, what_ifs
 from ohmcensus.services.job.show_job import JobView, job_view
-from ohmcensus.services.setting_up import safety_before, setting_up
-from ohmcensus.services.suspects.words import AnswerChoice, chance_words, cured_words, run_answers, standing_words
 
 # Evidence under a fifth of a power of ten is not worth a word; so many suspects are listed.
 LEAST_WEIGHT = 0.2
@@ -78,6 +76,15 @@ class SuspectView(BaseModel):
     price: float | None
 
 
+class GhostPin(BaseModel):
+    """What a test is expected to read under one suspect; ``position`` on the ohm ruler where it belongs there."""
+
+    part: str
+    title: str
+    reads: str
+    position: float | None
+
+
 class QuestionView(BaseModel):
     """A test to make next.
 
@@ -114,15 +121,8 @@ class QuestionView(BaseModel):
     is_safe_first: bool
     bits: float
     expects: list[GhostPin]
-    outcomes: list[AnswerChoice]
+    outcomes: list[Choice]
     what_ifs: list[WhatIf]
-
-
-class ObjectiveChoice(BaseModel):
-    """What questions may be chosen for."""
-
-    id: str
-    words: str
 
 
 class SuspectsView(Described):
@@ -161,7 +161,7 @@ class SuspectsView(Described):
     ask: list[QuestionView]
     cured: str
     objective: Objective
-    objectives: list[ObjectiveChoice]
+    objectives: list[Choice]
     preparing: str = ""
 
 
@@ -200,7 +200,7 @@ def suspects_view(context: Context, job: JobAtHand, objective: Objective) -> Sus
         live_penalty=job.settings.live_penalty,
         minute_cost=job.settings.hour_price / 60,
     )
-    rows = () if ended(case) is not None else ask(known, reach, objective)
+    rows = () if case.ended is not None else ask(known, reach, objective)
     ask_next = [_question(row, known, case, state) for row in rows[:3]]
     return SuspectsView(
         job=job_view(job, context.clock()),
@@ -209,12 +209,12 @@ def suspects_view(context: Context, job: JobAtHand, objective: Objective) -> Sus
         suspects=_suspects(known, case.sheet),
         nothing=known.nothing,
         unknown_bits=known.bits,
-        alike=[_alike_words(row, case) for row in alike(known, reach.left_out)] if rows else [],
+        alike=[alike_words(row, case) for row in alike(known, reach.left_out)] if rows else [],
         would_change=_would_change(known, ask_next),
         ask=ask_next,
         cured=cured_words(case),
         objective=objective,
-        objectives=[ObjectiveChoice(id=row, words=row.words) for row in Objective],
+        objectives=choices_of(Objective),
     )
 
 
@@ -232,36 +232,9 @@ def _preparing(context: Context, job: JobAtHand, objective: Objective) -> Suspec
         ask=[],
         cured=cured_words(job.case),
         objective=objective,
-        objectives=[ObjectiveChoice(id=row, words=row.words) for row in Objective],
+        objectives=choices_of(Objective),
         preparing=PREPARING,
     )
-
-
-def diagnosed(case: Case, lines: tuple[CensusLine, ...], table: OutcomeTable) -> Diagnosis:
-    """Return what is believed of a case."""
-    return diagnose(table, observations(case, lines, table))
-
-
-def reach_of(case: Case, lines: tuple[CensusLine, ...], safety: Safety) -> Reach:
-    """Return where the machine stands: covers off, what was asked or left out, whether there may be power."""
-    skipped = {event.body.test for event in case.events if isinstance(event.body, Skipped)}
-    asked = {line.test.id for line in lines if line.test and line.answers}
-    looked = {event.body.check for event in case.events if event.body.kind == "checked"}
-    ran = {RUN} if any(event.body.kind == "run_watched" for event in case.events) else set()
-    needed = {need.typed.strip().replace(" ", ".") for row in safety.dangers if row.forbids_power for need in row.needs}
-    return Reach(
-        open_panels=open_panels(case),
-        cover_minutes=case.cover_minutes,
-        left_out=frozenset(skipped | asked | looked | ran),
-        has_power=not any(row.forbids_power for row in safety.dangers),
-        before_power=frozenset(name for name in needed if name),
-    )
-
-
-def _alike_words(row: Alike, case: Case) -> str:
-    one, other = (case.sheet.known_part(part).title for part in row.parts)
-    best = f"the best of them differs in {row.variation:.0%} of its readings" if row.test else "none is left"
-    return f"{one} and {other}: no test left on this sheet tells them apart; {best}."
 
 
 def _would_change(known: Diagnosis, ask_next: list[QuestionView]) -> list[str]:
@@ -314,15 +287,25 @@ def _question(row: Question, known: Diagnosis, case: Case, state: SafetyState) -
         test=row.test,
         kind="run" if row.test == RUN else "look" if is_look(row.test) else "reading",
         title=_title(row.test, test, case.sheet),
-        why=_why(row, known),
+        why=why_words(row, known),
         minutes=row.minutes + row.reach_minutes,
         before=[*safety_first, *setting_up(case, row.test)],
         is_safe_first=bool(safety_first),
         bits=row.bits,
-        expects=expects(known, outcomes) if outcomes.is_measured else [],
+        expects=[_ghost(row, outcomes) for row in expects(known, outcomes)] if outcomes.is_measured else [],
         outcomes=_answers(row.test, case.sheet),
         what_ifs=what_ifs(known, outcomes, test),
     )
+
+
+def _ghost(row: Expected, outcomes: Outcomes) -> GhostPin:
+    is_ohm = outcomes.function in {Function.OHM, Function.CONTINUITY, Function.INSULATION}
+    place = position(min(row.value, _END_OHM)) if is_ohm else None
+    return GhostPin(part=row.part, title=row.title, reads=row.reads, position=place)
+
+
+# Where over-range stands on the ohm ruler.
+_END_OHM = 1e9
 
 
 def _title(name: str, test: MachineTest | None, sheet: Sheet) -> str:
@@ -334,25 +317,7 @@ def _title(name: str, test: MachineTest | None, sheet: Sheet) -> str:
     return f"Look at {part.title}, {check.title}: {check.bad}?"
 
 
-def _why(row: Question, known: Diagnosis) -> str:
-    """Say in one sentence what a question settles: the suspect whose chance it moves most."""
-    if math.isinf(row.score):
-        return "Everything rests on it: a slip of the hand is likelier than you think."
-    if row.is_repeat:
-        share = row.bits / known.bits
-        return f"Read it once more: a slip would explain it; settles about {share:.0%} of what is undecided."
-    table, outcomes = known.table, known.table.tests[row.test]
-    joint = (table.involves * known.chance) @ outcomes.chance
-    total = known.chance @ outcomes.chance
-    spread = abs(joint / total.clip(1e-12) - known.of_part[:, None]) @ total
-    at = int(spread.argmax())
-    part = table.sheet.part(table.parts[at])
-    share = row.bits / max(known.bits, 1e-9)
-    name = part.title if part else ""
-    return f"Tells {name} from the others; settles about {share:.0%} of what is undecided."
-
-
-def _answers(name: str, sheet: Sheet) -> list[AnswerChoice]:
+def _answers(name: str, sheet: Sheet) -> list[Choice]:
     if name == RUN:
-        return run_answers(sheet)
-    return [AnswerChoice(id=row, words=row) for row in ("good", "bad")] if is_look(name) else []
+        return choices(run_words(sheet))
+    return [Choice(id=row, words=row) for row in ("good", "bad")] if is_look(name) else []

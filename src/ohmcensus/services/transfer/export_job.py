@@ -14,6 +14,7 @@ from ohmcensus.core.job.case import Reading
 from ohmcensus.core.job.first_look import eye_checks
 from ohmcensus.core.layout.ohm_ruler import line_key
 from ohmcensus.core.meter import Meter
+from ohmcensus.core.proof.label import is_labelled
 from ohmcensus.exchange.frame_body import body_of
 from ohmcensus.exchange.job_archive import ArchivedJob, write_archive
 from ohmcensus.exchange.job_csv import csvw_metadata, write_csv
@@ -35,7 +36,6 @@ from ohmcensus.exchange.sheet_yaml import plain_sheet
 from ohmcensus.services.at_hand.context import Context
 from ohmcensus.services.at_hand.job import JobAtHand, take
 from ohmcensus.services.at_hand.sheets import own_sheets
-from ohmcensus.services.sheet_out.keep_signed import is_labelled
 from ohmcensus.services.sheet_out.write_report import label_pdf, report_pdf
 from ohmcensus.storage import jobs, notes, photos, readings, shelf, signed_sheets
 

@@ -14,7 +14,6 @@ from uuid import UUID, uuid4
 from sqlalchemy.exc import DBAPIError, IntegrityError
 from sqlmodel import Session
 
-from ohmcensus.core.course.stages import ended
 from ohmcensus.core.errors import InputError, OhmcensusError
 from ohmcensus.core.event import StripStep
 from ohmcensus.core.job.case import Case, Reading
@@ -310,7 +309,7 @@ def _write(session: Session, job: JobFile, sheet: Sheet, rows: tuple[Reading, ..
 
 def _follow(session: Session, job: JobFile, case: Case) -> None:
     """Write what follows from a job: whether it is over, what its covers took, by what it is found."""
-    for event in case.events_of(StripStep):
+    for event in case.of(StripStep):
         body = event.body
         if isinstance(body, StripStep) and body.panel and body.minutes is not None:
             cover_times.append(
@@ -319,7 +318,7 @@ def _follow(session: Session, job: JobFile, case: Case) -> None:
                     event_id=event.id, job_id=job.id, sheet_id=job.sheet, panel=body.panel, minutes=body.minutes
                 ),
             )
-    jobs.end(session, job.id, is_ended=ended(case) is not None)
+    jobs.end(session, job.id, is_ended=case.ended is not None)
     summaries.begin(session, job.id)
     session.flush()
     words = [f"{row.line} {row.text}" for row in case.readings] + [note.text for note in job.notes]

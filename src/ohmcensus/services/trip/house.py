@@ -9,12 +9,12 @@ from ohmcensus.core.job.case import Case
 from ohmcensus.core.quantity import Interval, Unit, show_value
 from ohmcensus.core.sheet import Sheet
 from ohmcensus.core.symptom import Device
-from ohmcensus.core.trip.house import HEALTHY_MACHINE_A, House, house_of
-from ohmcensus.core.trip.isolate import isolate
-from ohmcensus.core.trip.of_case import MEGOHM, MILLIAMPERES, problem_of
+from ohmcensus.core.trip.house import House, house_of
+from ohmcensus.core.trip.of_case import MILLIAMPERES
 from ohmcensus.core.trip.overcurrent import GENERAL_FUSE, PLUG_FUSE, BreakerBands, Inrush, breaker_bands, inrush_of
-from ohmcensus.core.trip.problem import Method
 from ohmcensus.core.trip.triage import last_trip
+from ohmcensus.core.trip.whole import machine_a
+from ohmcensus.services.at_hand.choice import Choice, choices_of
 
 _DEVICES = (Device.RCD, Device.RCBO, Device.GFCI, Device.BREAKER, Device.AFCI)
 
@@ -22,13 +22,6 @@ _SENSE_LEAKS = frozenset({Device.RCD, Device.RCBO, Device.GFCI})
 _ALL_THE_SAME = (
     "It went all the same: the leak grows when hot, wet or turning, something else leaks too, or the device goes early."
 )
-
-
-class HouseChoice(BaseModel):
-    """Something that can be chosen, with its words."""
-
-    id: str
-    words: str
 
 
 class HouseView(BaseModel):
@@ -65,13 +58,13 @@ class HouseView(BaseModel):
     draws: str
     appliances: list[str]
     blind_to: list[str]
-    supplies: list[HouseChoice]
-    devices: list[HouseChoice]
+    supplies: list[Choice]
+    devices: list[Choice]
 
 
 def house_view(case: Case) -> HouseView:
     """Return the circuit of a case."""
-    found = house_of(case, _machine_a(case))
+    found = house_of(case, machine_a(case))
     device = found.device
     return HouseView(
         noted=found.noted,
@@ -85,8 +78,8 @@ def house_view(case: Case) -> HouseView:
         draws=_draws(found.noted, case.sheet),
         appliances=[f"{row.name}: {_ma(row.leakage_ma / MILLIAMPERES)}" for row in found.noted.appliances],
         blind_to=list(found.blind_to),
-        supplies=[HouseChoice(id=row, words=row.words) for row in Supply],
-        devices=[HouseChoice(id=row, words=row.words) for row in _DEVICES],
+        supplies=choices_of(Supply),
+        devices=choices_of(_DEVICES),
     )
 
 
@@ -114,34 +107,6 @@ def _inrush(row: Inrush, bands: BreakerBands) -> str:
     if row.ampere.hi < bands.at_once_a.lo:
         return f"{said}, which opens nothing"
     return f"{said}, which {'opens it' if row.ampere.lo >= bands.at_once_a.hi else 'may open it on a healthy machine'}"
-
-
-def _machine_a(case: Case) -> Interval | None:
-    """Return what the machine leaks as far as runs of it whole prove: by a leakage tester, else by its insulation.
-
-    Insulation says nothing of the filter's capacitors: what a sound machine leaks by them is added to its upper end.
-    """
-    leakage = _whole(case, Method.LEAKAGE)
-    if leakage is not None:
-        return _bounded(leakage.scaled(1 / MILLIAMPERES))
-    insulation = _whole(case, Method.INSULATION)
-    if insulation is None:
-        return None
-    resistive = insulation.scaled(case.sheet.volts / MEGOHM)
-    return _bounded(Interval(resistive.lo, resistive.hi + HEALTHY_MACHINE_A.hi))
-
-
-def _whole(case: Case, method: Method) -> Interval | None:
-    """Return what the last run of the whole machine proves, as it is now; None where there is none."""
-    problem = problem_of(case, method)
-    names = {part.id for part in problem.present}
-    whole = [run for run in problem.counted if names <= run.connected | run.maybe]
-    return whole[-1].interval if whole and not isolate(problem).is_refused else None
-
-
-def _bounded(span: Interval) -> Interval:
-    """Return a current with an end: no machine leaks more than an ampere for long."""
-    return Interval(span.lo, max(span.lo, min(span.hi, 1.0)))
 
 
 def _budget(found: House) -> str:

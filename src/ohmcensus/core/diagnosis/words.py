@@ -1,21 +1,16 @@
-"""Suspects and changes in words."""
+"""Suspects and changes in words, as the screen, the job sheet and the customer's page print them."""
 
 from __future__ import annotations
 
-from pydantic import BaseModel
+import math
 
+from ohmcensus.core.diagnosis.apart import Alike
 from ohmcensus.core.diagnosis.changes import cure
 from ohmcensus.core.diagnosis.posterior import RULED_OUT, Diagnosis, Standing
+from ohmcensus.core.diagnosis.question import Question
+from ohmcensus.core.event import Changed, Event, RunWatched
 from ohmcensus.core.job.case import Case
-from ohmcensus.core.machine.asked import THROUGH, TRIPS, run_outcomes
-from ohmcensus.core.sheet import Sheet
-
-
-class AnswerChoice(BaseModel):
-    """An answer, or anything else, to choose from: its id and its words."""
-
-    id: str
-    words: str
+from ohmcensus.core.machine.asked import run_words
 
 
 def standing_words(known: Diagnosis, left_out: frozenset[str] = frozenset()) -> str:
@@ -79,7 +74,37 @@ def chance_words(chance: float) -> str:
 _HALF, _CERTAIN = 0.5, 100
 
 
-def run_answers(sheet: Sheet) -> list[AnswerChoice]:
-    """Return what a watched run may come to."""
-    words = {THROUGH: "runs through", TRIPS: "it trips"}
-    return [AnswerChoice(id=row, words=words.get(row, f"fails at {row}")) for row in run_outcomes(sheet)]
+def alike_words(row: Alike, case: Case) -> str:
+    """Say that no test left tells two suspects apart."""
+    one, other = (case.sheet.known_part(part).title for part in row.parts)
+    best = f"the best of them differs in {row.variation:.0%} of its readings" if row.test else "none is left"
+    return f"{one} and {other}: no test left on this sheet tells them apart; {best}."
+
+
+def why_words(row: Question, known: Diagnosis) -> str:
+    """Say in one sentence what a question settles: the suspect whose chance it moves most."""
+    if math.isinf(row.score):
+        return "Everything rests on it: a slip of the hand is likelier than you think."
+    if row.is_repeat:
+        share = row.bits / known.bits
+        return f"Read it once more: a slip would explain it; settles about {share:.0%} of what is undecided."
+    table, outcomes = known.table, known.table.tests[row.test]
+    joint = (table.involves * known.chance) @ outcomes.chance
+    total = known.chance @ outcomes.chance
+    spread = abs(joint / total.clip(1e-12) - known.of_part[:, None]) @ total
+    at = int(spread.argmax())
+    part = table.sheet.part(table.parts[at])
+    share = row.bits / max(known.bits, 1e-9)
+    name = part.title if part else ""
+    return f"Tells {name} from the others; settles about {share:.0%} of what is undecided."
+
+
+def change_words(event: Event[Changed] | Event[RunWatched], case: Case) -> str:
+    """Say a change, or a run that was watched."""
+    body = event.body
+    if isinstance(body, RunWatched):
+        return f"Run: {run_words(case.sheet).get(body.outcome, body.outcome)}"
+    part = case.sheet.part(body.part)
+    said = f"{part.title if part else body.part}: {body.intervention.words}"
+    more = "; ".join(row for row in (body.fitted, body.words) if row)
+    return f"{said}, {more}" if more else said

@@ -3,30 +3,40 @@
 from __future__ import annotations
 
 import math
-
-from pydantic import BaseModel
+from dataclasses import dataclass
 
 from ohmcensus.core.diagnosis.outcomes import Array, Outcomes
 from ohmcensus.core.diagnosis.posterior import Diagnosis, Observation, diagnose, read_as, told_as
 from ohmcensus.core.diagnosis.question import is_look
-from ohmcensus.core.layout.ohm_ruler import position
+from ohmcensus.core.diagnosis.words import chance_words
 from ohmcensus.core.machine.asked import RUN
 from ohmcensus.core.machine.tests import MachineTest
 from ohmcensus.core.meter import Function
 from ohmcensus.core.quantity import Interval, show_value
-from ohmcensus.services.suspects.words import chance_words
 
 
-class GhostPin(BaseModel):
-    """What a test is expected to read under one suspect; ``position`` on the ohm ruler where it belongs there."""
+@dataclass(frozen=True, slots=True)
+class Expected:
+    """What a test is expected to read under one suspect.
+
+    Parameters
+    ----------
+    part, title
+        The suspect.
+    value
+        The middle of its readings in the unit of the test, infinite for over-range.
+    reads
+        The same in print.
+    """
 
     part: str
     title: str
+    value: float
     reads: str
-    position: float | None
 
 
-class WhatIf(BaseModel):
+@dataclass(frozen=True, slots=True)
+class WhatIf:
     """An answer that a question may have, and who would lead then; ``leader`` is that part, empty for none."""
 
     reads: str
@@ -34,7 +44,7 @@ class WhatIf(BaseModel):
     leader: str = ""
 
 
-def expects(known: Diagnosis, outcomes: Outcomes) -> list[GhostPin]:
+def expects(known: Diagnosis, outcomes: Outcomes) -> list[Expected]:
     """Return what a test would read under the leading suspects: the middle of its readings."""
     order = sorted(range(len(known.table.parts)), key=lambda at: -known.of_part[at])[:3]
     found = []
@@ -47,10 +57,8 @@ def expects(known: Diagnosis, outcomes: Outcomes) -> list[GhostPin]:
         best = int(share.argmax())
         is_over = best == share.size - 1
         value = math.inf if is_over else math.exp(float(outcomes.edges[best] + outcomes.edges[best + 1]) / 2)
-        is_ohm = outcomes.function in {Function.OHM, Function.CONTINUITY, Function.INSULATION}
         reads = "over-range" if is_over else show_value(value, outcomes.function.unit, figures=2)
-        place = position(1e9 if is_over else value) if is_ohm else None
-        found.append(GhostPin(part=part.id, title=part.title, reads=reads, position=place))
+        found.append(Expected(part.id, part.title, value, reads))
     return found
 
 

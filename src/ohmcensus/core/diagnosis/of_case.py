@@ -1,0 +1,35 @@
+"""What is believed of a case, and where its machine stands for the next question."""
+
+from __future__ import annotations
+
+from ohmcensus.core.diagnosis.evidence import observations
+from ohmcensus.core.diagnosis.outcomes import OutcomeTable
+from ohmcensus.core.diagnosis.posterior import Diagnosis, diagnose
+from ohmcensus.core.diagnosis.question import Reach
+from ohmcensus.core.event import Checked, RunWatched, Skipped
+from ohmcensus.core.job.case import Case
+from ohmcensus.core.job.strip_down import open_panels
+from ohmcensus.core.judgement import CensusLine
+from ohmcensus.core.machine.asked import RUN
+from ohmcensus.core.safety import Safety
+
+
+def diagnosed(case: Case, lines: tuple[CensusLine, ...], table: OutcomeTable) -> Diagnosis:
+    """Return what is believed of a case."""
+    return diagnose(table, observations(case, lines, table))
+
+
+def reach_of(case: Case, lines: tuple[CensusLine, ...], safety: Safety) -> Reach:
+    """Return where the machine stands: covers off, what was asked or left out, whether there may be power."""
+    skipped = {event.body.test for event in case.of(Skipped)}
+    asked = {line.test.id for line in lines if line.test and line.answers}
+    looked = {event.body.check for event in case.of(Checked)}
+    ran = {RUN} if case.of(RunWatched) else set()
+    needed = {need.typed.strip().replace(" ", ".") for row in safety.dangers if row.forbids_power for need in row.needs}
+    return Reach(
+        open_panels=open_panels(case),
+        cover_minutes=case.cover_minutes,
+        left_out=frozenset(skipped | asked | looked | ran),
+        has_power=not any(row.forbids_power for row in safety.dangers),
+        before_power=frozenset(name for name in needed if name),
+    )
