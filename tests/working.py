@@ -14,9 +14,9 @@ from ohmcensus.services.at_hand.job import take
 from ohmcensus.services.event.record_event import NewEvent, record_event
 from ohmcensus.services.job.list_jobs import JobsQuery, ListedJob, list_jobs
 from ohmcensus.services.job.show_changes import show_changes
-from ohmcensus.services.job.show_job import JobView
+from ohmcensus.services.job.view import JobView
 from ohmcensus.services.reading.log_reading import NewReading, log_reading
-from ohmcensus.services.reading.show_trace import TraceView
+from ohmcensus.services.reading.view import TraceView
 from ohmcensus.services.safety.show_safe import show_safe
 from tests.core.case_of import PROOF
 

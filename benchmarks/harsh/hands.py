@@ -19,7 +19,7 @@ from uuid import uuid4
 from benchmarks.harsh.kills import sent, served
 from ohmcensus.demo.seed import seed_demo
 from ohmcensus.services.at_hand.context import Context
-from ohmcensus.services.sheet.keep_meanings import SheetCopy, copy_sheet
+from ohmcensus.services.sheet.copy_sheet import SheetCopy, copy_sheet
 from ohmcensus.storage.database import open_store
 
 TECHNICIANS, SECONDS, PAUSE_S, IDLE, ASKERS = 20, 60, 3.0, 200, 6

@@ -17,20 +17,13 @@ from ohmcensus.services.at_hand.context import Context
 from ohmcensus.services.at_hand.sheets import sheets_in
 from ohmcensus.services.job.open_job import NewJob, open_job
 from ohmcensus.services.reading.show_trace import show_trace
-from ohmcensus.services.sheet.edit_sheet import (
-    DraftRevision,
-    SheetDraft,
-    SheetView,
-    drop_draft,
-    export_sheet,
-    import_sheet,
-    keep_draft,
-    show_blind_spots,
-    show_sheet,
-    use_draft,
-)
-from ohmcensus.services.sheet.keep_meanings import SheetCopy, copy_sheet, list_sheets
+from ohmcensus.services.sheet.copy_sheet import SheetCopy, copy_sheet
+from ohmcensus.services.sheet.edit_sheet import DraftRevision, SheetDraft, drop_draft, keep_draft, show_sheet, use_draft
+from ohmcensus.services.sheet.import_sheet import export_sheet, import_sheet
 from ohmcensus.services.sheet.list_kinds import list_kinds
+from ohmcensus.services.sheet.list_sheets import list_sheets
+from ohmcensus.services.sheet.show_blind_spots import show_blind_spots
+from ohmcensus.services.sheet.view import SheetView
 
 
 @pytest.fixture

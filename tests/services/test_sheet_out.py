@@ -16,10 +16,11 @@ from tests.working import happened, logged, revision
 from ohmcensus.core.event import Changed, CostLine, CostsNoted, Ended, Intervention, Isolated, Reopened
 from ohmcensus.core.job.work_time import worked_minutes
 from ohmcensus.services.at_hand.context import Context
+from ohmcensus.services.at_hand.settings import Settings
 from ohmcensus.services.at_hand.sheets import find_sheet
 from ohmcensus.services.event.record_event import NewEvent, record_event
 from ohmcensus.services.job.open_job import NewJob, open_job
-from ohmcensus.services.setup.change_settings import Settings, keep_settings
+from ohmcensus.services.setup.change_settings import keep_settings
 from ohmcensus.services.sheet_out.show_sheet_out import show_sheet_out
 from ohmcensus.services.shelf.keep_wanted import NewOffer, NewWanted, keep_wanted
 

@@ -16,7 +16,8 @@ from ohmcensus.core.event import Checked, CheckOutcome, Hazard, HazardFound, Run
 from ohmcensus.services.at_hand.context import Context
 from ohmcensus.services.job.open_job import NewJob, open_job
 from ohmcensus.services.suspects.judge_file import judge_file
-from ohmcensus.services.suspects.show_suspects import SuspectsQuery, SuspectsView, show_suspects
+from ohmcensus.services.suspects.show_suspects import SuspectsQuery, show_suspects
+from ohmcensus.services.suspects.view import SuspectsView
 from ohmcensus.services.transfer.export_job import export_text
 
 

@@ -41,15 +41,19 @@ from ohmcensus.services.at_hand.job import take
 from ohmcensus.services.codes.show_codes import Clicks, Pattern, coach, decode, show_codes
 from ohmcensus.services.event.record_event import NewEvent, record_event
 from ohmcensus.services.intake.keep_intake import NewIntake, keep_intake
-from ohmcensus.services.intake.show_intake import IntakeView, show_intake
+from ohmcensus.services.intake.show_intake import show_intake
+from ohmcensus.services.intake.view import IntakeView
 from ohmcensus.services.job.list_jobs import JobsQuery, list_jobs
 from ohmcensus.services.job.open_job import NewJob, open_job
 from ohmcensus.services.job.show_job import show_job
 from ohmcensus.services.photo.keep_photo import NewPhoto, find_picture, keep_photo, remove_photo
 from ohmcensus.services.reading.log_reading import NewReading, log_reading
 from ohmcensus.services.safety.show_safe import show_safe
-from ohmcensus.services.setup.keep_address import Address, AddressKind, keep_address, list_machines, show_addresses
-from ohmcensus.services.sheet.keep_meanings import Meanings, SheetCopy, copy_sheet, keep_meanings, list_sheets
+from ohmcensus.services.setup.keep_address import Address, AddressKind, keep_address, show_addresses
+from ohmcensus.services.setup.list_machines import list_machines
+from ohmcensus.services.sheet.copy_sheet import SheetCopy, copy_sheet
+from ohmcensus.services.sheet.keep_meanings import Meanings, keep_meanings
+from ohmcensus.services.sheet.list_sheets import list_sheets
 from ohmcensus.services.sheet_out.show_sheet_out import show_sheet_out
 from ohmcensus.storage import jobs
 

@@ -30,12 +30,14 @@ from ohmcensus.core.trip.problem import Method
 from ohmcensus.core.trip.story import story_of
 from ohmcensus.services.at_hand.context import Context
 from ohmcensus.services.at_hand.job import take
+from ohmcensus.services.at_hand.settings import Settings
 from ohmcensus.services.event.record_event import NewEvent, record_event
 from ohmcensus.services.job.open_job import NewJob, open_job
-from ohmcensus.services.setup.change_settings import Settings, keep_settings
+from ohmcensus.services.setup.change_settings import keep_settings
 from ohmcensus.services.trip.preview_run import RunPreview, TypedRun, preview_run
 from ohmcensus.services.trip.show_story import show_trip_story
-from ohmcensus.services.trip.show_trip import TripQuery, TripView, show_trip
+from ohmcensus.services.trip.show_trip import TripQuery, show_trip
+from ohmcensus.services.trip.view import TripView
 
 
 @pytest.fixture

@@ -22,13 +22,15 @@ from ohmcensus.core.meter import generic_meter
 from ohmcensus.core.safety import SafetyState
 from ohmcensus.demo.seed import seed_demo
 from ohmcensus.services.at_hand.context import Context
+from ohmcensus.services.at_hand.settings import Settings
 from ohmcensus.services.job.open_job import NewJob, open_job
 from ohmcensus.services.job.show_changes import show_changes
 from ohmcensus.services.reading.log_reading import NewReading, Withdrawal, log_reading, withdraw_reading
 from ohmcensus.services.reading.preview_line import TypedLine, preview_line
-from ohmcensus.services.reading.show_trace import LineView, TraceView, show_trace
+from ohmcensus.services.reading.show_trace import show_trace
+from ohmcensus.services.reading.view import LineView, TraceView
 from ohmcensus.services.reading.write_note import NewNote, write_note
-from ohmcensus.services.setup.change_settings import Settings, keep_settings, show_settings
+from ohmcensus.services.setup.change_settings import keep_settings, show_settings
 from ohmcensus.services.setup.keep_meter import NewMeter, keep_meter, remove_meter, show_meters
 
 

@@ -18,7 +18,7 @@ from ohmcensus.services.at_hand.context import Context
 from ohmcensus.services.at_hand.outcome_tables import table_of
 from ohmcensus.services.at_hand.sheets import find_sheet
 from ohmcensus.services.job.open_job import NewJob, open_job
-from ohmcensus.services.sheet.keep_meanings import SheetCopy, copy_sheet
+from ohmcensus.services.sheet.copy_sheet import SheetCopy, copy_sheet
 from ohmcensus.services.suspects.show_suspects import SuspectsQuery, show_suspects
 from ohmcensus.storage.code_digest import code_digest
 from ohmcensus.storage.dictionaries import DEPENDS_ON, FOLDER, kept_dictionary

@@ -12,8 +12,8 @@ from flask.testing import FlaskClient
 
 from ohmcensus.services.at_hand.context import Context
 from ohmcensus.services.job.open_job import NewJob, open_job
+from ohmcensus.services.sheet.copy_sheet import SheetCopy, copy_sheet
 from ohmcensus.services.sheet.edit_sheet import show_sheet
-from ohmcensus.services.sheet.keep_meanings import SheetCopy, copy_sheet
 from ohmcensus.web.app import create_app
 from ohmcensus.web.serve import serving
 

@@ -24,7 +24,7 @@ def test_a_taken_port_is_told_with_a_remedy(tmp_path: Path) -> None:
         taken.listen()
         port = taken.getsockname()[1]
         with pytest.raises(InputError, match=f"port {port} cannot be used .*: choose another with --port"):
-            serve(tmp_path, port, demo=False)
+            serve(tmp_path, port)
 
 
 def test_the_server_ends_with_its_block(context: Context) -> None:

@@ -24,6 +24,7 @@ from ohmcensus.core.errors import InputError, OhmcensusError, UnknownNameError
 if TYPE_CHECKING:
     from ohmcensus.core.machine import MachineTest
     from ohmcensus.core.sheet import Sheet
+    from ohmcensus.services.at_hand.context import Context
 
 DEFAULT_PORT = 4740
 DEFAULT_METER = "multimeter-6000"
@@ -70,7 +71,9 @@ def _fail(message: str) -> None:
 @data_option
 def demo(port: int, data: Path | None) -> None:
     """Serve with demo data."""
-    _serve(data or user_data_path("ohmcensus") / "demo", port, demo=True)
+    from ohmcensus.demo.seed import prepare_demo  # noqa: PLC0415 - commands load only what they need
+
+    _serve(data or user_data_path("ohmcensus") / "demo", port, prepare_demo)
 
 
 @commands.command()
@@ -78,17 +81,17 @@ def demo(port: int, data: Path | None) -> None:
 @data_option
 def serve(port: int, data: Path | None) -> None:
     """Serve one's own data."""
-    _serve(data or user_data_path("ohmcensus") / "data", port, demo=False)
+    _serve(data or user_data_path("ohmcensus") / "data", port)
 
 
-def _serve(folder: Path, port: int, *, demo: bool) -> None:
+def _serve(folder: Path, port: int, prepare: Callable[[Context], None] | None = None) -> None:
     """Serve a data directory; the collector rests while everything is loaded, since nothing of that is garbage."""
     gc.disable()
     from ohmcensus.web.serve import serve  # noqa: PLC0415 - commands load only what they need
 
     gc.freeze()
     gc.enable()
-    serve(folder, port, demo=demo)
+    serve(folder, port, prepare)
 
 
 @commands.command()

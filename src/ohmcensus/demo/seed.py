@@ -25,6 +25,7 @@ from ohmcensus.demo.stories import (
 )
 from ohmcensus.services.at_hand.context import Context
 from ohmcensus.services.at_hand.outcome_tables import table_of
+from ohmcensus.services.at_hand.settings import Settings
 from ohmcensus.services.at_hand.sheets import sheets_in
 from ohmcensus.services.event.record_event import NewEvent, record_event
 from ohmcensus.services.intake.keep_intake import NewIntake, keep_intake
@@ -34,7 +35,7 @@ from ohmcensus.services.job.show_changes import show_changes
 from ohmcensus.services.photo.keep_photo import NewPhoto, keep_photo
 from ohmcensus.services.reading.log_reading import NewReading, log_reading
 from ohmcensus.services.reading.write_note import NewNote, write_note
-from ohmcensus.services.setup.change_settings import Settings, keep_settings
+from ohmcensus.services.setup.change_settings import keep_settings
 from ohmcensus.services.setup.keep_address import Address, AddressKind, keep_address
 from ohmcensus.services.shelf.keep_spare import NewAcceptance, NewSpare, keep_spare, measure_spare
 from ohmcensus.services.shelf.keep_wanted import NewOffer, NewWanted, keep_wanted
@@ -54,7 +55,8 @@ def seed_demo(context: Context) -> None:
 
 
 def prepare_demo(context: Context) -> None:
-    """Work out what the suspects of the demo's machines follow from, so that nobody waits for it on a screen."""
+    """Tell the demo and work out what its suspects follow from, so that nobody waits for it on a screen."""
+    seed_demo(context)
     with context.store.read() as session:
         sheets = sheets_in(session)
     for sheet_id in dict.fromkeys(story.sheet for story in STORIES):

@@ -6,14 +6,8 @@ from flask import Response
 from flask_openapi3 import APIBlueprint
 from pydantic import BaseModel
 
-from ohmcensus.services.setup.keep_address import (
-    Address,
-    AddressBook,
-    MachineView,
-    keep_address,
-    list_machines,
-    show_addresses,
-)
+from ohmcensus.services.setup.keep_address import Address, AddressBook, keep_address, show_addresses
+from ohmcensus.services.setup.list_machines import MachineView, list_machines
 from ohmcensus.web.answers import answer, context
 from ohmcensus.web.problems import Problem
 

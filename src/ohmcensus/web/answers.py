@@ -8,8 +8,8 @@ from flask import Response, current_app, g
 from pydantic import BaseModel
 
 from ohmcensus.services.at_hand.context import Context
-from ohmcensus.services.job.show_job import JobView
-from ohmcensus.services.safety.show_power import PowerNow
+from ohmcensus.services.job.view import JobView
+from ohmcensus.services.safety.view import PowerNow
 
 
 def context() -> Context:

@@ -13,12 +13,24 @@ from flask_openapi3 import Info, OpenAPI
 from pydantic_core import from_json
 
 import ohmcensus.web.addresses
+import ohmcensus.web.codes
+import ohmcensus.web.events
 import ohmcensus.web.imports
+import ohmcensus.web.intake
 import ohmcensus.web.jobs
+import ohmcensus.web.ladder
 import ohmcensus.web.photos
+import ohmcensus.web.proof
+import ohmcensus.web.readings
+import ohmcensus.web.repair
+import ohmcensus.web.safe
 import ohmcensus.web.setup
+import ohmcensus.web.sheet_edit
+import ohmcensus.web.sheet_out
 import ohmcensus.web.sheets
 import ohmcensus.web.shelf
+import ohmcensus.web.suspects
+import ohmcensus.web.trip
 from ohmcensus.core.errors import OhmcensusError
 from ohmcensus.services.at_hand.context import Context
 from ohmcensus.services.job.list_jobs import keep_card
@@ -36,9 +48,21 @@ LOOPBACK_NAMES = frozenset({"127.0.0.1", "localhost", "[::1]"})
 
 _ROOMS = (
     ohmcensus.web.jobs,
+    ohmcensus.web.readings,
+    ohmcensus.web.ladder,
+    ohmcensus.web.events,
+    ohmcensus.web.intake,
+    ohmcensus.web.safe,
+    ohmcensus.web.codes,
+    ohmcensus.web.trip,
+    ohmcensus.web.suspects,
+    ohmcensus.web.repair,
+    ohmcensus.web.proof,
+    ohmcensus.web.sheet_out,
     ohmcensus.web.photos,
     ohmcensus.web.addresses,
     ohmcensus.web.sheets,
+    ohmcensus.web.sheet_edit,
     ohmcensus.web.shelf,
     ohmcensus.web.setup,
     ohmcensus.web.imports,

@@ -6,7 +6,7 @@ import os
 import socket
 import sys
 import threading
-from collections.abc import Iterator
+from collections.abc import Callable, Iterator
 from contextlib import AbstractContextManager, contextmanager
 from pathlib import Path
 from typing import Any
@@ -30,8 +30,15 @@ MOST_CONNECTIONS = 1000
 IDLE_S = 20
 
 
-def serve(folder: Path, port: int, *, demo: bool) -> None:
+def serve(folder: Path, port: int, prepare: Callable[[Context], None] | None = None) -> None:
     """Serve a data directory until stopped; print the address once connections are taken.
+
+    Parameters
+    ----------
+    folder, port
+        Which, and where.
+    prepare
+        Fills the store before it is served: the demo.
 
     Raises
     ------
@@ -41,11 +48,8 @@ def serve(folder: Path, port: int, *, demo: bool) -> None:
     os.environ.setdefault("OPENBLAS_NUM_THREADS", "1")
     os.umask(0o077)
     context = Context(open_store(folder), beside=Beside())
-    if demo:
-        from ohmcensus.demo.seed import prepare_demo, seed_demo  # noqa: PLC0415 - only the demo needs it
-
-        seed_demo(context)
-        prepare_demo(context)
+    if prepare is not None:
+        prepare(context)
     listener = _listen(port)
     look_after(context)
     server = _server(create_app(context), listener)

@@ -8,31 +8,14 @@ from flask import Response, request
 from flask_openapi3 import APIBlueprint
 from pydantic import BaseModel
 
-from ohmcensus.services.sheet.edit_sheet import (
-    BlindSpots,
-    DraftRevision,
-    SheetDraft,
-    SheetId,
-    SheetView,
-    drop_draft,
-    export_sheet,
-    import_sheet,
-    keep_draft,
-    show_blind_spots,
-    show_sheet,
-    use_draft,
-)
-from ohmcensus.services.sheet.keep_meanings import (
-    Meanings,
-    SheetCopy,
-    SheetTitle,
-    copy_sheet,
-    import_meanings,
-    keep_meanings,
-    list_sheets,
-)
-from ohmcensus.services.sheet.list_kinds import Kinds, list_kinds
+from ohmcensus.services.sheet.copy_sheet import SheetCopy, copy_sheet
+from ohmcensus.services.sheet.edit_sheet import show_sheet
+from ohmcensus.services.sheet.import_sheet import SheetId, export_sheet, import_sheet
+from ohmcensus.services.sheet.list_sheets import SheetTitle, list_sheets
+from ohmcensus.services.sheet.show_blind_spots import BlindSpots, show_blind_spots
+from ohmcensus.services.sheet.view import SheetView
 from ohmcensus.web.answers import answer, context
+from ohmcensus.web.paths import SheetPath
 from ohmcensus.web.problems import Problem
 
 blueprint = APIBlueprint(
@@ -46,24 +29,11 @@ class SheetList(BaseModel):
     sheets: list[SheetTitle]
 
 
-class SheetPath(BaseModel):
-    """Which sheet."""
-
-    sheet_id: str
-
-
 class FormPath(BaseModel):
     """Which sheet, in which form."""
 
     sheet_id: str
     form: Literal["yaml", "json"]
-
-
-class SchemePath(BaseModel):
-    """Which scheme of which sheet."""
-
-    sheet_id: str
-    scheme_id: str
 
 
 @blueprint.get("", responses={200: SheetList}, summary="All machine sheets")
@@ -78,12 +48,6 @@ def new_sheet(body: SheetCopy) -> Response:
     return answer(copy_sheet(context(), body), 201)
 
 
-@blueprint.get("/new/kinds", responses={200: Kinds}, summary="Kinds of part and their ratings")
-def kinds() -> Response:
-    """Return every kind of part that a sheet may hold."""
-    return answer(list_kinds())
-
-
 @blueprint.post("/new/import", responses={201: SheetId}, summary="Take in a sheet")
 def sheet_import() -> Response:
     """Take in a sheet that is sent as YAML or JSON, its bytes being the body."""
@@ -94,24 +58,6 @@ def sheet_import() -> Response:
 def sheet(path: SheetPath) -> Response:
     """Return a sheet, its draft where it has one, and what is wrong with it."""
     return answer(show_sheet(context(), path.sheet_id))
-
-
-@blueprint.put("/<sheet_id>/draft", responses={200: SheetView, 409: Problem}, summary="Keep a draft")
-def draft(path: SheetPath, body: SheetDraft) -> Response:
-    """Keep what the editor holds, be it whole or not."""
-    return answer(keep_draft(context(), path.sheet_id, body))
-
-
-@blueprint.delete("/<sheet_id>/draft", responses={200: SheetView}, summary="Drop a draft")
-def draft_dropped(path: SheetPath) -> Response:
-    """Go back to the sheet as it is used."""
-    return answer(drop_draft(context(), path.sheet_id))
-
-
-@blueprint.post("/<sheet_id>/draft/use", responses={200: SheetView, 409: Problem}, summary="Put a draft into use")
-def draft_used(path: SheetPath, body: DraftRevision) -> Response:
-    """Put a faultless draft in the place of its sheet."""
-    return answer(use_draft(context(), path.sheet_id, body))
 
 
 @blueprint.get("/<sheet_id>/blind-spots", responses={200: BlindSpots}, summary="What the tests cannot see")
@@ -127,15 +73,3 @@ def sheet_export(path: FormPath) -> Response:
     response = Response(text, mimetype="application/json" if path.form == "json" else "application/yaml")
     response.headers["Content-Disposition"] = f'attachment; filename="{path.sheet_id}.{path.form}"'
     return response
-
-
-@blueprint.put("/<sheet_id>/meanings/<scheme_id>", responses={200: Meanings}, summary="What codes mean")
-def meanings(path: SchemePath, body: Meanings) -> Response:
-    """Keep the table of a scheme."""
-    return answer(keep_meanings(context(), path.sheet_id, path.scheme_id, body))
-
-
-@blueprint.post("/<sheet_id>/meanings/<scheme_id>/import", responses={200: Meanings}, summary="Import meanings")
-def meanings_import(path: SchemePath) -> Response:
-    """Keep a table that is sent as a CSV file, its bytes being the body."""
-    return answer(import_meanings(context(), path.sheet_id, path.scheme_id, request.get_data()))

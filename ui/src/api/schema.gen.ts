@@ -144,7 +144,7 @@ export interface paths {
          * The job with its papers and photos
          * @description Return the whole job in one zip.
          */
-        get: operations["jobs_archive__job_id__archive_zip_get"];
+        get: operations["sheet_out_archive__job_id__archive_zip_get"];
         put?: never;
         post?: never;
         delete?: never;
@@ -184,7 +184,7 @@ export interface paths {
          * Listening to the machine
          * @description Return schemes, entry sequences, test cycles and the codes that were read.
          */
-        get: operations["jobs_codes__job_id__codes_get"];
+        get: operations["codes_codes__job_id__codes_get"];
         put?: never;
         post?: never;
         delete?: never;
@@ -206,7 +206,7 @@ export interface paths {
          * Follow an entry sequence
          * @description Return how an attempt stands after its clicks; nothing is stored.
          */
-        post: operations["jobs_codes_coach__job_id__codes_coach_post"];
+        post: operations["codes_codes_coach__job_id__codes_coach_post"];
         delete?: never;
         options?: never;
         head?: never;
@@ -226,7 +226,7 @@ export interface paths {
          * Lamps to code, or code to lamps
          * @description Return a code with its pattern and meaning; nothing is stored.
          */
-        post: operations["jobs_codes_decode__job_id__codes_decode_post"];
+        post: operations["codes_codes_decode__job_id__codes_decode_post"];
         delete?: never;
         options?: never;
         head?: never;
@@ -246,7 +246,7 @@ export interface paths {
          * Write down what happened
          * @description Store an event; what safety forbids is refused.
          */
-        post: operations["jobs_new_event__job_id__events_post"];
+        post: operations["events_new_event__job_id__events_post"];
         delete?: never;
         options?: never;
         head?: never;
@@ -264,7 +264,7 @@ export interface paths {
          * The job sheet as a file
          * @description Return the job sheet as CSV or JSON.
          */
-        get: operations["jobs_export__job_id__export__ending__get"];
+        get: operations["sheet_out_export__job_id__export__ending__get"];
         put?: never;
         post?: never;
         delete?: never;
@@ -284,12 +284,12 @@ export interface paths {
          * The intake of a job
          * @description Return complaint, plate, first look, van list, earlier visits and photos.
          */
-        get: operations["jobs_intake__job_id__intake_get"];
+        get: operations["intake_intake__job_id__intake_get"];
         /**
          * Write the intake
          * @description Write complaint and plate; a newer intake of somebody else is not overwritten.
          */
-        put: operations["jobs_new_intake__job_id__intake_put"];
+        put: operations["intake_new_intake__job_id__intake_put"];
         post?: never;
         delete?: never;
         options?: never;
@@ -308,7 +308,7 @@ export interface paths {
          * The label for the machine as PDF
          * @description Return the label of a machine whose job has ended: proved, or unsafe.
          */
-        get: operations["jobs_label__job_id__label_pdf_get"];
+        get: operations["sheet_out_label__job_id__label_pdf_get"];
         put?: never;
         post?: never;
         delete?: never;
@@ -330,7 +330,7 @@ export interface paths {
          * Write a note on a line
          * @description Write a note; an empty one takes the standing one back.
          */
-        post: operations["jobs_new_note__job_id__notes_post"];
+        post: operations["readings_new_note__job_id__notes_post"];
         delete?: never;
         options?: never;
         head?: never;
@@ -432,7 +432,7 @@ export interface paths {
          * How the machine stands right now
          * @description Return the state of the machine: a page that asks is never older than two seconds.
          */
-        get: operations["jobs_power__job_id__power_get"];
+        get: operations["safe_power__job_id__power_get"];
         put?: never;
         post?: never;
         delete?: never;
@@ -454,7 +454,7 @@ export interface paths {
          * What a typed line says
          * @description Return what a line is understood to say; nothing is stored.
          */
-        post: operations["jobs_preview__job_id__preview_post"];
+        post: operations["readings_preview__job_id__preview_post"];
         delete?: never;
         options?: never;
         head?: never;
@@ -472,7 +472,7 @@ export interface paths {
          * Proof after repair
          * @description Return what has to be shown after repair, what was, and what blocks signing off.
          */
-        get: operations["jobs_proof__job_id__proof_get"];
+        get: operations["proof_proof__job_id__proof_get"];
         put?: never;
         post?: never;
         delete?: never;
@@ -494,7 +494,7 @@ export interface paths {
          * Log a reading
          * @description Store a reading; the same id again changes nothing.
          */
-        post: operations["jobs_new_reading__job_id__readings_post"];
+        post: operations["readings_new_reading__job_id__readings_post"];
         delete?: never;
         options?: never;
         head?: never;
@@ -514,7 +514,7 @@ export interface paths {
          * Take a reading back
          * @description Take a reading back; it stays in the history.
          */
-        post: operations["jobs_withdrawal__job_id__readings__reading_id__withdrawal_post"];
+        post: operations["readings_withdrawal__job_id__readings__reading_id__withdrawal_post"];
         delete?: never;
         options?: never;
         head?: never;
@@ -532,7 +532,7 @@ export interface paths {
          * Changes and the runs after them
          * @description Return what was changed, what ran after it, and whether that is conclusive.
          */
-        get: operations["jobs_repair__job_id__repair_get"];
+        get: operations["repair_repair__job_id__repair_get"];
         put?: never;
         post?: never;
         delete?: never;
@@ -552,7 +552,7 @@ export interface paths {
          * The job sheet as PDF
          * @description Return the job sheet that goes out, as it stands or as it was signed off at a revision.
          */
-        get: operations["jobs_report__job_id__report_pdf_get"];
+        get: operations["sheet_out_report__job_id__report_pdf_get"];
         put?: never;
         post?: never;
         delete?: never;
@@ -572,7 +572,7 @@ export interface paths {
          * The machine as a ladder
          * @description Return the rung view in a configuration.
          */
-        get: operations["jobs_rungs__job_id__rungs_get"];
+        get: operations["ladder_rungs__job_id__rungs_get"];
         put?: never;
         post?: never;
         delete?: never;
@@ -592,7 +592,7 @@ export interface paths {
          * The ladder as a picture
          * @description Return the rung view as SVG.
          */
-        get: operations["jobs_rungs_picture__job_id__rungs_svg_get"];
+        get: operations["ladder_rungs_picture__job_id__rungs_svg_get"];
         put?: never;
         post?: never;
         delete?: never;
@@ -612,7 +612,7 @@ export interface paths {
          * How safe the machine is
          * @description Return the steps, the points of the proof, and the hazards.
          */
-        get: operations["jobs_safe__job_id__safe_get"];
+        get: operations["safe_safe__job_id__safe_get"];
         put?: never;
         post?: never;
         delete?: never;
@@ -632,7 +632,7 @@ export interface paths {
          * What goes out
          * @description Return what goes out of a job, what it costs and who signed it off.
          */
-        get: operations["jobs_sheet_out__job_id__sheet_out_get"];
+        get: operations["sheet_out_sheet_out__job_id__sheet_out_get"];
         put?: never;
         post?: never;
         delete?: never;
@@ -652,7 +652,7 @@ export interface paths {
          * Suspects and what to ask next
          * @description Return the suspects, what speaks for and against each, and the next question.
          */
-        get: operations["jobs_suspects__job_id__suspects_get"];
+        get: operations["suspects_suspects__job_id__suspects_get"];
         put?: never;
         post?: never;
         delete?: never;
@@ -672,7 +672,7 @@ export interface paths {
          * The trace of a job
          * @description Return everything that the trace screen shows.
          */
-        get: operations["jobs_trace__job_id__trace_get"];
+        get: operations["readings_trace__job_id__trace_get"];
         put?: never;
         post?: never;
         delete?: never;
@@ -692,7 +692,7 @@ export interface paths {
          * Isolating a leak
          * @description Return the runs, what each part is proved to be, and what to pull next.
          */
-        get: operations["jobs_trip__job_id__trip_get"];
+        get: operations["trip_trip__job_id__trip_get"];
         put?: never;
         post?: never;
         delete?: never;
@@ -714,7 +714,7 @@ export interface paths {
          * What a typed run says
          * @description Return what a line is understood to say; nothing is stored.
          */
-        post: operations["jobs_trip_preview__job_id__trip_preview_post"];
+        post: operations["trip_trip_preview__job_id__trip_preview_post"];
         delete?: never;
         options?: never;
         head?: never;
@@ -732,7 +732,7 @@ export interface paths {
          * What each run proved
          * @description Return the runs in order, with what each proved.
          */
-        get: operations["jobs_trip_story__job_id__trip_story_get"];
+        get: operations["trip_trip_story__job_id__trip_story_get"];
         put?: never;
         post?: never;
         delete?: never;
@@ -754,7 +754,7 @@ export interface paths {
          * Mend, replace, or give up
          * @description Return what each way to go on is expected to cost; nothing is stored.
          */
-        post: operations["jobs_worth__job_id__worth_post"];
+        post: operations["repair_worth__job_id__worth_post"];
         delete?: never;
         options?: never;
         head?: never;
@@ -944,7 +944,7 @@ export interface paths {
          * Kinds of part and their ratings
          * @description Return every kind of part that a sheet may hold.
          */
-        get: operations["sheets_kinds_new_kinds_get"];
+        get: operations["sheet_edit_kinds_new_kinds_get"];
         put?: never;
         post?: never;
         delete?: never;
@@ -1005,13 +1005,13 @@ export interface paths {
          * Keep a draft
          * @description Keep what the editor holds, be it whole or not.
          */
-        put: operations["sheets_draft__sheet_id__draft_put"];
+        put: operations["sheet_edit_draft__sheet_id__draft_put"];
         post?: never;
         /**
          * Drop a draft
          * @description Go back to the sheet as it is used.
          */
-        delete: operations["sheets_draft_dropped__sheet_id__draft_delete"];
+        delete: operations["sheet_edit_draft_dropped__sheet_id__draft_delete"];
         options?: never;
         head?: never;
         patch?: never;
@@ -1030,7 +1030,7 @@ export interface paths {
          * Put a draft into use
          * @description Put a faultless draft in the place of its sheet.
          */
-        post: operations["sheets_draft_used__sheet_id__draft_use_post"];
+        post: operations["sheet_edit_draft_used__sheet_id__draft_use_post"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1069,7 +1069,7 @@ export interface paths {
          * What codes mean
          * @description Keep the table of a scheme.
          */
-        put: operations["sheets_meanings__sheet_id__meanings__scheme_id__put"];
+        put: operations["sheet_edit_meanings__sheet_id__meanings__scheme_id__put"];
         post?: never;
         delete?: never;
         options?: never;
@@ -1090,7 +1090,7 @@ export interface paths {
          * Import meanings
          * @description Keep a table that is sent as a CSV file, its bytes being the body.
          */
-        post: operations["sheets_meanings_import__sheet_id__meanings__scheme_id__import_post"];
+        post: operations["sheet_edit_meanings_import__sheet_id__meanings__scheme_id__import_post"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1300,16 +1300,6 @@ export interface components {
              * @default false
              */
             is_bypass?: boolean;
-            /** Words */
-            words: string;
-        };
-        /**
-         * AnswerChoice
-         * @description An answer, or anything else, to choose from: its id and its words.
-         */
-        AnswerChoice: {
-            /** Id */
-            id: string;
             /** Words */
             words: string;
         };
@@ -2401,16 +2391,6 @@ export interface components {
          */
         Hint: "start" | "right" | "faster" | "slower" | "other_way" | "too_many" | "done";
         /**
-         * HouseChoice
-         * @description Something that can be chosen, with its words.
-         */
-        HouseChoice: {
-            /** Id */
-            id: string;
-            /** Words */
-            words: string;
-        };
-        /**
          * HouseView
          * @description The circuit that feeds the machine.
          *
@@ -2447,12 +2427,12 @@ export interface components {
             /** Chance Lo */
             chance_lo: number | null;
             /** Devices */
-            devices: components["schemas"]["HouseChoice"][];
+            devices: components["schemas"]["Choice"][];
             /** Draws */
             draws: string;
             noted: components["schemas"]["CircuitNoted"];
             /** Supplies */
-            supplies: components["schemas"]["HouseChoice"][];
+            supplies: components["schemas"]["Choice"][];
             /** Title */
             title: string;
             /** Used */
@@ -3690,16 +3670,6 @@ export interface components {
          */
         Objective: "soonest" | "cheapest" | "least_dismantling" | "likeliest_first";
         /**
-         * ObjectiveChoice
-         * @description What questions may be chosen for.
-         */
-        ObjectiveChoice: {
-            /** Id */
-            id: string;
-            /** Words */
-            words: string;
-        };
-        /**
          * Offer
          * @description A part that can be had.
          *
@@ -3878,12 +3848,12 @@ export interface components {
          */
         PartsView: {
             /** Conditions */
-            conditions: components["schemas"]["AnswerChoice"][];
+            conditions: components["schemas"]["Choice"][];
             job: components["schemas"]["JobView"];
             /** Parts */
-            parts: components["schemas"]["AnswerChoice"][];
+            parts: components["schemas"]["Choice"][];
             /** States */
-            states: components["schemas"]["AnswerChoice"][];
+            states: components["schemas"]["Choice"][];
             /** Type Number */
             type_number: string;
             /** Variant */
@@ -4299,15 +4269,15 @@ export interface components {
             is_over: boolean;
             job: components["schemas"]["JobView"];
             /** Left As */
-            left_as: components["schemas"]["AnswerChoice"][];
+            left_as: components["schemas"]["Choice"][];
             /** Outcomes */
-            outcomes: components["schemas"]["AnswerChoice"][];
+            outcomes: components["schemas"]["Choice"][];
             /** Serial */
             serial: string;
             /** Untested */
-            untested: components["schemas"]["AnswerChoice"][];
+            untested: components["schemas"]["Choice"][];
             /** Ways */
-            ways: components["schemas"]["AnswerChoice"][];
+            ways: components["schemas"]["Choice"][];
         };
         /**
          * QuestionView
@@ -4350,7 +4320,7 @@ export interface components {
             /** Minutes */
             minutes: number;
             /** Outcomes */
-            outcomes: components["schemas"]["AnswerChoice"][];
+            outcomes: components["schemas"]["Choice"][];
             /** Test */
             test: string;
             /** Title */
@@ -4501,16 +4471,16 @@ export interface components {
             /** Heats */
             heats: boolean;
             /** Interventions */
-            interventions: components["schemas"]["AnswerChoice"][];
+            interventions: components["schemas"]["Choice"][];
             /** Is Over */
             is_over: boolean;
             job: components["schemas"]["JobView"];
             /** Leader */
             leader: string;
             /** Outcomes */
-            outcomes: components["schemas"]["AnswerChoice"][];
+            outcomes: components["schemas"]["Choice"][];
             /** Parts */
-            parts: components["schemas"]["AnswerChoice"][];
+            parts: components["schemas"]["Choice"][];
             /** Steps */
             steps: components["schemas"]["RepairStep"][];
             strip: components["schemas"]["StripView"];
@@ -5099,13 +5069,13 @@ export interface components {
          */
         ShelfView: {
             /** Marks */
-            marks: components["schemas"]["AnswerChoice"][];
+            marks: components["schemas"]["Choice"][];
             /** Parts */
             parts: {
-                [key: string]: components["schemas"]["AnswerChoice"][];
+                [key: string]: components["schemas"]["Choice"][];
             };
             /** Sheets */
-            sheets: components["schemas"]["AnswerChoice"][];
+            sheets: components["schemas"]["Choice"][];
             /** Spares */
             spares: components["schemas"]["SpareView"][];
         };
@@ -5570,9 +5540,9 @@ export interface components {
             /** Loose */
             loose: components["schemas"]["PhotoView"][];
             /** Panels */
-            panels: components["schemas"]["AnswerChoice"][];
+            panels: components["schemas"]["Choice"][];
             /** Plugs */
-            plugs: components["schemas"]["AnswerChoice"][];
+            plugs: components["schemas"]["Choice"][];
             /** Spent */
             spent: string;
             /** Steps */
@@ -5615,7 +5585,7 @@ export interface components {
             /** Photos */
             photos: components["schemas"]["PhotoView"][];
             /** Plugs */
-            plugs: components["schemas"]["AnswerChoice"][];
+            plugs: components["schemas"]["Choice"][];
             /**
              * State
              * @enum {string}
@@ -5716,7 +5686,7 @@ export interface components {
             nothing: number;
             objective: components["schemas"]["Objective"];
             /** Objectives */
-            objectives: components["schemas"]["ObjectiveChoice"][];
+            objectives: components["schemas"]["Choice"][];
             /**
              * Preparing
              * @default
@@ -6849,7 +6819,7 @@ export interface operations {
             };
         };
     };
-    jobs_archive__job_id__archive_zip_get: {
+    sheet_out_archive__job_id__archive_zip_get: {
         parameters: {
             query?: never;
             header?: never;
@@ -6994,7 +6964,7 @@ export interface operations {
             };
         };
     };
-    jobs_codes__job_id__codes_get: {
+    codes_codes__job_id__codes_get: {
         parameters: {
             query?: never;
             header?: never;
@@ -7070,7 +7040,7 @@ export interface operations {
             };
         };
     };
-    jobs_codes_coach__job_id__codes_coach_post: {
+    codes_codes_coach__job_id__codes_coach_post: {
         parameters: {
             query?: never;
             header?: never;
@@ -7150,7 +7120,7 @@ export interface operations {
             };
         };
     };
-    jobs_codes_decode__job_id__codes_decode_post: {
+    codes_codes_decode__job_id__codes_decode_post: {
         parameters: {
             query?: never;
             header?: never;
@@ -7230,7 +7200,7 @@ export interface operations {
             };
         };
     };
-    jobs_new_event__job_id__events_post: {
+    events_new_event__job_id__events_post: {
         parameters: {
             query?: never;
             header?: never;
@@ -7310,7 +7280,7 @@ export interface operations {
             };
         };
     };
-    jobs_export__job_id__export__ending__get: {
+    sheet_out_export__job_id__export__ending__get: {
         parameters: {
             query?: never;
             header?: never;
@@ -7378,7 +7348,7 @@ export interface operations {
             };
         };
     };
-    jobs_intake__job_id__intake_get: {
+    intake_intake__job_id__intake_get: {
         parameters: {
             query?: never;
             header?: never;
@@ -7454,7 +7424,7 @@ export interface operations {
             };
         };
     };
-    jobs_new_intake__job_id__intake_put: {
+    intake_new_intake__job_id__intake_put: {
         parameters: {
             query?: never;
             header?: never;
@@ -7534,7 +7504,7 @@ export interface operations {
             };
         };
     };
-    jobs_label__job_id__label_pdf_get: {
+    sheet_out_label__job_id__label_pdf_get: {
         parameters: {
             query?: never;
             header?: never;
@@ -7601,7 +7571,7 @@ export interface operations {
             };
         };
     };
-    jobs_new_note__job_id__notes_post: {
+    readings_new_note__job_id__notes_post: {
         parameters: {
             query?: never;
             header?: never;
@@ -7982,7 +7952,7 @@ export interface operations {
             };
         };
     };
-    jobs_power__job_id__power_get: {
+    safe_power__job_id__power_get: {
         parameters: {
             query?: never;
             header?: never;
@@ -8058,7 +8028,7 @@ export interface operations {
             };
         };
     };
-    jobs_preview__job_id__preview_post: {
+    readings_preview__job_id__preview_post: {
         parameters: {
             query?: never;
             header?: never;
@@ -8138,7 +8108,7 @@ export interface operations {
             };
         };
     };
-    jobs_proof__job_id__proof_get: {
+    proof_proof__job_id__proof_get: {
         parameters: {
             query?: never;
             header?: never;
@@ -8214,7 +8184,7 @@ export interface operations {
             };
         };
     };
-    jobs_new_reading__job_id__readings_post: {
+    readings_new_reading__job_id__readings_post: {
         parameters: {
             query?: never;
             header?: never;
@@ -8294,7 +8264,7 @@ export interface operations {
             };
         };
     };
-    jobs_withdrawal__job_id__readings__reading_id__withdrawal_post: {
+    readings_withdrawal__job_id__readings__reading_id__withdrawal_post: {
         parameters: {
             query?: never;
             header?: never;
@@ -8375,7 +8345,7 @@ export interface operations {
             };
         };
     };
-    jobs_repair__job_id__repair_get: {
+    repair_repair__job_id__repair_get: {
         parameters: {
             query?: never;
             header?: never;
@@ -8451,7 +8421,7 @@ export interface operations {
             };
         };
     };
-    jobs_report__job_id__report_pdf_get: {
+    sheet_out_report__job_id__report_pdf_get: {
         parameters: {
             query?: {
                 revision?: number;
@@ -8520,7 +8490,7 @@ export interface operations {
             };
         };
     };
-    jobs_rungs__job_id__rungs_get: {
+    ladder_rungs__job_id__rungs_get: {
         parameters: {
             query?: {
                 pulled?: string;
@@ -8600,7 +8570,7 @@ export interface operations {
             };
         };
     };
-    jobs_rungs_picture__job_id__rungs_svg_get: {
+    ladder_rungs_picture__job_id__rungs_svg_get: {
         parameters: {
             query?: {
                 pulled?: string;
@@ -8671,7 +8641,7 @@ export interface operations {
             };
         };
     };
-    jobs_safe__job_id__safe_get: {
+    safe_safe__job_id__safe_get: {
         parameters: {
             query?: never;
             header?: never;
@@ -8747,7 +8717,7 @@ export interface operations {
             };
         };
     };
-    jobs_sheet_out__job_id__sheet_out_get: {
+    sheet_out_sheet_out__job_id__sheet_out_get: {
         parameters: {
             query?: never;
             header?: never;
@@ -8823,7 +8793,7 @@ export interface operations {
             };
         };
     };
-    jobs_suspects__job_id__suspects_get: {
+    suspects_suspects__job_id__suspects_get: {
         parameters: {
             query?: {
                 objective?: components["schemas"]["Objective"];
@@ -8901,7 +8871,7 @@ export interface operations {
             };
         };
     };
-    jobs_trace__job_id__trace_get: {
+    readings_trace__job_id__trace_get: {
         parameters: {
             query?: never;
             header?: never;
@@ -8977,7 +8947,7 @@ export interface operations {
             };
         };
     };
-    jobs_trip__job_id__trip_get: {
+    trip_trip__job_id__trip_get: {
         parameters: {
             query?: {
                 method?: "insulation" | "leakage";
@@ -9055,7 +9025,7 @@ export interface operations {
             };
         };
     };
-    jobs_trip_preview__job_id__trip_preview_post: {
+    trip_trip_preview__job_id__trip_preview_post: {
         parameters: {
             query?: never;
             header?: never;
@@ -9135,7 +9105,7 @@ export interface operations {
             };
         };
     };
-    jobs_trip_story__job_id__trip_story_get: {
+    trip_trip_story__job_id__trip_story_get: {
         parameters: {
             query?: {
                 method?: "insulation" | "leakage";
@@ -9213,7 +9183,7 @@ export interface operations {
             };
         };
     };
-    jobs_worth__job_id__worth_post: {
+    repair_worth__job_id__worth_post: {
         parameters: {
             query?: never;
             header?: never;
@@ -9970,7 +9940,7 @@ export interface operations {
             };
         };
     };
-    sheets_kinds_new_kinds_get: {
+    sheet_edit_kinds_new_kinds_get: {
         parameters: {
             query?: never;
             header?: never;
@@ -10142,7 +10112,7 @@ export interface operations {
             };
         };
     };
-    sheets_draft__sheet_id__draft_put: {
+    sheet_edit_draft__sheet_id__draft_put: {
         parameters: {
             query?: never;
             header?: never;
@@ -10213,7 +10183,7 @@ export interface operations {
             };
         };
     };
-    sheets_draft_dropped__sheet_id__draft_delete: {
+    sheet_edit_draft_dropped__sheet_id__draft_delete: {
         parameters: {
             query?: never;
             header?: never;
@@ -10271,7 +10241,7 @@ export interface operations {
             };
         };
     };
-    sheets_draft_used__sheet_id__draft_use_post: {
+    sheet_edit_draft_used__sheet_id__draft_use_post: {
         parameters: {
             query?: never;
             header?: never;
@@ -10392,7 +10362,7 @@ export interface operations {
             };
         };
     };
-    sheets_meanings__sheet_id__meanings__scheme_id__put: {
+    sheet_edit_meanings__sheet_id__meanings__scheme_id__put: {
         parameters: {
             query?: never;
             header?: never;
@@ -10455,7 +10425,7 @@ export interface operations {
             };
         };
     };
-    sheets_meanings_import__sheet_id__meanings__scheme_id__import_post: {
+    sheet_edit_meanings_import__sheet_id__meanings__scheme_id__import_post: {
         parameters: {
             query?: never;
             header?: never;

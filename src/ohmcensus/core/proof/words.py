@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from typing import Literal
+
 from ohmcensus.core.proof import Proof
 from ohmcensus.core.quantity import show_indication
 
@@ -37,3 +39,13 @@ def shown_by_words(row: Proof) -> str:
         rise, _ = row.warmed
         return f"{rise.litres:g} litres from {rise.from_celsius:g} to {rise.to_celsius:g} °C"
     return row.event.way.value if row.event and row.event.way else ""
+
+
+def limit_words(row: Proof) -> str:
+    """Return what it is held to, in print."""
+    return row.criterion.window.shown if row.criterion.window else computed_words(row)
+
+
+def state_of(row: Proof) -> Literal["not_shown", "good", "bad"]:
+    """Return how a criterion stands."""
+    return "not_shown" if row.is_good is None else "good" if row.is_good else "bad"

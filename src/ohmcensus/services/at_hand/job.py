@@ -26,8 +26,8 @@ from ohmcensus.core.safety import Safety, Walk, safety_at, stepped, walk_of
 from ohmcensus.core.safety.state import at_present
 from ohmcensus.services.at_hand.context import Context
 from ohmcensus.services.at_hand.frames import frames_in
+from ohmcensus.services.at_hand.settings import Settings, known_meters, settings_in
 from ohmcensus.services.at_hand.sheets import chosen, sheets_in
-from ohmcensus.services.setup.change_settings import Settings, known_meters, settings_in
 from ohmcensus.storage import cover_times, events, jobs, notes, readings
 from ohmcensus.storage.jobs import StoredJob
 

@@ -6,130 +6,27 @@ from typing import Annotated
 
 from pydantic import BaseModel, ConfigDict, Field
 
-from ohmcensus.core.codes import Attempt, Click, Cycle, EntrySequence, Hint, Meaning, Outcome, Scheme, follow, track
-from ohmcensus.core.codes.scheme import NOTHING_STORED, BlinkCount, TwoFrames
-from ohmcensus.core.codes.sequence import MOST_CLICKS, Direction
+from ohmcensus.core.codes import Click, follow
+from ohmcensus.core.codes.sequence import MOST_CLICKS
 from ohmcensus.core.errors import InputError, UnknownNameError
-from ohmcensus.core.event import CodesRead, CycleBegun, CycleTicked, EntryTried
-from ohmcensus.core.job.case import Case
-from ohmcensus.core.sheet import Sheet
 from ohmcensus.core.text.trimmed import Trimmed
 from ohmcensus.services.at_hand.context import Context
 from ohmcensus.services.at_hand.job import take
-from ohmcensus.services.job.show_job import JobView, job_view
+from ohmcensus.services.codes.view import (
+    AttemptView,
+    CodesView,
+    DecodedCode,
+    attempt_view,
+    cycle_view,
+    decoded,
+    known_scheme,
+    read_codes,
+    scheme_view,
+    sequence_view,
+)
+from ohmcensus.services.job.view import job_view
 
 Code = Annotated[str, Trimmed(60, 1)]
-
-
-class SchemeView(BaseModel):
-    """A way to show codes.
-
-    Attributes
-    ----------
-    lamps, weights
-        From left to right; empty for counted blinks.
-    marker
-        Name of the lamp that tells two frames apart, empty where there is none.
-    frames, groups
-        How many pictures, or counts, make one code.
-    meanings
-        What codes mean on this machine.
-    """
-
-    id: str
-    kind: str
-    title: str
-    look: str
-    lamps: list[str]
-    weights: list[int]
-    marker: str
-    frames: int
-    groups: int
-    meanings: list[Meaning]
-
-
-class SequenceView(BaseModel):
-    """A way into the service mode, with its rhythm."""
-
-    id: str
-    title: str
-    before: str
-    settle_s: float
-    clicks: list[Direction]
-    beat_s: float
-    window_s: float
-    success: str
-    leave: str
-    leave_hold_s: float
-    erases_on_leaving: bool
-    times_out_min: float | None
-    tried: int
-    is_in: bool
-
-
-class CycleStepView(BaseModel):
-    """A step of a test, what it shows when called by hand, and what became of it."""
-
-    id: str
-    title: str
-    shortest_s: float
-    longest_s: float
-    parts: list[str]
-    step_code: int | None
-    lit: str
-    outcome: Outcome | None
-
-
-class CycleView(BaseModel):
-    """An automatic test as far as it was followed."""
-
-    id: str
-    title: str
-    begun_at: str
-    steps: list[CycleStepView]
-    next_step: str | None
-    points_at: list[str]
-    shown_to_work: list[str]
-    sentence: str
-
-
-class Suspect(BaseModel):
-    """A part that a code speaks of, and how strongly."""
-
-    part: str
-    title: str
-    weight: float
-
-
-class DecodedCode(BaseModel):
-    """A code with its pattern and its meaning, empty where the table does not say."""
-
-    scheme: str
-    pattern: str
-    code: str
-    is_nothing: bool
-    words: str
-    suspects: list[Suspect]
-
-
-class StoredCodes(BaseModel):
-    """Codes as they were read, in order; none where nothing was stored."""
-
-    at: str
-    scheme: str
-    codes: list[DecodedCode]
-    is_before_test: bool
-
-
-class CodesView(BaseModel):
-    """Listening to a machine."""
-
-    job: JobView
-    schemes: list[SchemeView]
-    sequences: list[SequenceView]
-    cycles: list[CycleView]
-    read: list[StoredCodes]
-    no_power: str
 
 
 class Pattern(BaseModel):
@@ -151,18 +48,6 @@ class Clicks(BaseModel):
     clicks: list[Click] = Field(max_length=MOST_CLICKS)
 
 
-class AttemptView(BaseModel):
-    """How an attempt stands."""
-
-    hint: Hint
-    counted: int
-    of: int
-    next_direction: Direction | None
-    time_left_s: float
-    sentence: str
-    is_over: bool
-
-
 def show_codes(context: Context, job_id: str) -> CodesView:
     """Return what there is to listen to, and what was heard.
 
@@ -177,10 +62,10 @@ def show_codes(context: Context, job_id: str) -> CodesView:
     blocking = [row for row in job.safety(context.clock()).dangers if row.forbids_power]
     return CodesView(
         job=job_view(job, context.clock()),
-        schemes=[_scheme_view(case.sheet, scheme.id) for scheme in service.schemes],
-        sequences=[_sequence_view(case, sequence) for sequence in service.sequences],
-        cycles=[_cycle_view(case, cycle) for cycle in service.cycles],
-        read=_read(case),
+        schemes=[scheme_view(case.sheet, scheme.id) for scheme in service.schemes],
+        sequences=[sequence_view(case, sequence) for sequence in service.sequences],
+        cycles=[cycle_view(case, cycle) for cycle in service.cycles],
+        read=read_codes(case),
         no_power=f"{blocking[0].words}: {blocking[0].lifted_by}" if blocking else "",
     )
 
@@ -200,7 +85,7 @@ def decode(context: Context, job_id: str, asked: Pattern) -> DecodedCode:
     if (asked.pattern is None) == (asked.code is None):
         raise InputError(what="one of pattern and code is needed", remedy="send one of the two", field="pattern")
     if asked.pattern is not None:
-        return decoded(sheet, asked.scheme, _scheme(sheet, asked.scheme).decode(asked.pattern))
+        return decoded(sheet, asked.scheme, known_scheme(sheet, asked.scheme).decode(asked.pattern))
     return decoded(sheet, asked.scheme, str(asked.code))
 
 
@@ -219,163 +104,4 @@ def coach(context: Context, job_id: str, clicks: Clicks) -> AttemptView:
         known = ", ".join(row.id for row in sheet.service.sequences) or "none"
         what = f"no sequence '{clicks.sequence[:40]}' on this machine"
         raise UnknownNameError(what=what, remedy=f"known are {known}", field="sequence")
-    return _attempt_view(follow(sequence, clicks.clicks))
-
-
-def decoded(sheet: Sheet, scheme_id: str, code: str) -> DecodedCode:
-    """Return a code as its scheme writes it, with the lamps that show it and its meaning."""
-    scheme = _scheme(sheet, scheme_id)
-    pattern = scheme.encode(code)
-    written = scheme.decode(pattern)
-    meaning = sheet.service.meaning(scheme_id, written)
-    suspects = meaning.suspects.items() if meaning else ()
-    return DecodedCode(
-        scheme=scheme_id,
-        pattern=pattern,
-        code=written,
-        is_nothing=written == NOTHING_STORED,
-        words=meaning.words if meaning else "",
-        suspects=[Suspect(part=part, title=_title(sheet, part), weight=w) for part, w in suspects],
-    )
-
-
-def _scheme(sheet: Sheet, scheme_id: str) -> Scheme:
-    """Return a scheme of the machine, or say which there are."""
-    found = sheet.service.scheme(scheme_id)
-    if found is None:
-        known = ", ".join(row.id for row in sheet.service.schemes) or "none"
-        what = f"no scheme '{scheme_id[:40]}' on this machine"
-        raise UnknownNameError(what=what, remedy=f"known are {known}", field="scheme")
-    return found
-
-
-def _scheme_view(sheet: Sheet, scheme_id: str) -> SchemeView:
-    scheme = _scheme(sheet, scheme_id)
-    lamps: tuple[str, ...] = ()
-    weights: tuple[int, ...] = ()
-    groups = 0
-    if isinstance(scheme, BlinkCount):
-        groups = scheme.groups
-    else:
-        lamps, weights = scheme.lamps, scheme.weights
-    is_two = isinstance(scheme, TwoFrames)
-    return SchemeView(
-        id=scheme.id,
-        kind=scheme.kind,
-        title=scheme.title,
-        look=scheme.look,
-        lamps=list(lamps),
-        weights=list(weights),
-        marker=scheme.marker if isinstance(scheme, TwoFrames) else "",
-        frames=2 if is_two else 1 if weights else 0,
-        groups=groups,
-        meanings=list(sheet.service.meanings.get(scheme.id, ())),
-    )
-
-
-def _sequence_view(case: Case, sequence: EntrySequence) -> SequenceView:
-    tried = [e.body for e in case.of(EntryTried) if e.body.sequence == sequence.id]
-    shown = sequence.model_dump(
-        include={
-            "id",
-            "title",
-            "before",
-            "settle_s",
-            "window_s",
-            "success",
-            "leave",
-            "leave_hold_s",
-            "erases_on_leaving",
-            "times_out_min",
-        }
-    )
-    return SequenceView(
-        **shown,
-        clicks=list(sequence.clicks),
-        beat_s=sequence.beat_s,
-        tried=len(tried),
-        is_in=bool(tried) and tried[-1].is_in,
-    )
-
-
-def _cycle_view(case: Case, cycle: Cycle) -> CycleView:
-    """Return a test with the ticks of its latest run."""
-    sheet = case.sheet
-    begun = [e for e in case.of(CycleBegun) if e.body.cycle == cycle.id]
-    since = begun[-1].order if begun else 0
-    ticks = {
-        event.body.step: event.body.outcome
-        for event in case.of(CycleTicked)
-        if event.body.cycle == cycle.id and event.order > since
-    }
-    tracked = track(cycle, ticks)
-    points_at = [_title(sheet, part) for part in tracked.points_at]
-    sentence = ""
-    if tracked.failed is not None:
-        word = ticks[tracked.failed.id].words
-        sentence = f"{tracked.failed.title}: {word}. Look at {', then '.join(points_at) or 'what this step needs'}."
-    return CycleView(
-        id=cycle.id,
-        title=cycle.title,
-        begun_at=begun[-1].at if begun else "",
-        steps=[
-            CycleStepView(
-                id=step.id,
-                title=step.title,
-                shortest_s=step.seconds[0],
-                longest_s=step.seconds[1],
-                parts=[_title(sheet, part) for part in step.parts],
-                step_code=step.step_code,
-                lit=_lit(sheet, cycle, step.step_code),
-                outcome=tracked.outcomes.get(step.id),
-            )
-            for step in cycle.steps
-        ],
-        next_step=tracked.next_step.id if tracked.next_step else None,
-        points_at=points_at,
-        shown_to_work=[_title(sheet, part) for part in tracked.shown_to_work],
-        sentence=sentence,
-    )
-
-
-def _lit(sheet: Sheet, cycle: Cycle, step_code: int | None) -> str:
-    """Return the lamps that a step shows when it is called by its number."""
-    if cycle.scheme is None or step_code is None:
-        return ""
-    scheme = _scheme(sheet, cycle.scheme)
-    try:
-        return str(scheme.encode(str(step_code)))
-    except InputError:
-        return ""
-
-
-def _read(case: Case) -> list[StoredCodes]:
-    """Return every reading of the codes, the latest first."""
-    first_test = min((e.order for e in case.of(CycleBegun)), default=None)
-    return [
-        StoredCodes(
-            at=event.at,
-            scheme=event.body.scheme,
-            codes=[decoded(case.sheet, event.body.scheme, code) for code in event.body.codes],
-            is_before_test=first_test is None or event.order < first_test,
-        )
-        for event in reversed(case.of(CodesRead))
-        if case.sheet.service.scheme(event.body.scheme) is not None
-    ]
-
-
-def _title(sheet: Sheet, part_id: str) -> str:
-    part = sheet.part(part_id)
-    return part.title if part else part_id
-
-
-def _attempt_view(attempt: Attempt) -> AttemptView:
-    return AttemptView(
-        hint=attempt.hint,
-        counted=attempt.counted,
-        of=attempt.of,
-        next_direction=attempt.next_direction,
-        time_left_s=attempt.time_left_s,
-        sentence=attempt.sentence,
-        is_over=attempt.is_over,
-    )
+    return attempt_view(follow(sequence, clicks.clicks))

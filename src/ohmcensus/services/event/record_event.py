@@ -27,10 +27,10 @@ from ohmcensus.core.safety.named import with_known_names
 from ohmcensus.services.at_hand.context import Context
 from ohmcensus.services.at_hand.frames import framed
 from ohmcensus.services.at_hand.job import JobAtHand, put, refuse_ended, take, used_id
+from ohmcensus.services.at_hand.meters import DeviceId, bag_of, meters_for
 from ohmcensus.services.at_hand.summarise import summarise
-from ohmcensus.services.job.show_job import JobView, job_view
+from ohmcensus.services.job.view import JobView, job_view
 from ohmcensus.services.photo.keep_photo import refuse_unknown_photo
-from ohmcensus.services.reading.preview_line import DeviceId, bag_of, meters_for
 from ohmcensus.services.sheet_out.keep_signed import prepare_to_sign, sign
 from ohmcensus.services.shelf.keep_spare import fitted_from_shelf
 from ohmcensus.storage import cover_times, events, jobs

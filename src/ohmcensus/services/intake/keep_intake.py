@@ -14,7 +14,8 @@ from ohmcensus.services.at_hand.frames import framed, with_frame
 from ohmcensus.services.at_hand.job import built, refuse_ended, take
 from ohmcensus.services.at_hand.sheets import chosen, sheets_in
 from ohmcensus.services.at_hand.summarise import summarise, summarise_head
-from ohmcensus.services.intake.show_intake import IntakeView, show_intake
+from ohmcensus.services.intake.show_intake import show_intake
+from ohmcensus.services.intake.view import IntakeView
 from ohmcensus.services.job.former_dangers import former_dangers
 from ohmcensus.services.job.open_job import Line, place_named
 from ohmcensus.storage import jobs

@@ -19,7 +19,7 @@ from ohmcensus.services.at_hand.job import JobAtHand, at_hand, take
 from ohmcensus.services.at_hand.outcome_tables import table_of
 from ohmcensus.services.at_hand.sheets import sheets_in
 from ohmcensus.services.at_hand.summarise import summarise, summarise_head
-from ohmcensus.services.job.show_job import JobCard, NextView, PowerView, job_card
+from ohmcensus.services.job.view import JobCard, NextView, PowerView, job_card
 from ohmcensus.storage import jobs, settings, summaries
 from ohmcensus.storage.code_digest import code_digest
 from ohmcensus.storage.jobs import StoredJob

@@ -18,7 +18,7 @@ from ohmcensus.services.at_hand.job import built, take
 from ohmcensus.services.at_hand.sheets import chosen, sheets_in
 from ohmcensus.services.at_hand.summarise import summarise_head
 from ohmcensus.services.job.former_dangers import former_dangers
-from ohmcensus.services.job.show_job import JobView, job_view
+from ohmcensus.services.job.view import JobView, job_view
 from ohmcensus.storage import addresses, jobs, machines, summaries
 from ohmcensus.storage.tables import AddressRow, JobRow, MachineRow
 

@@ -7,7 +7,7 @@ from pathlib import Path
 from typing import Annotated
 from uuid import UUID
 
-from pydantic import BaseModel, StringConstraints
+from pydantic import StringConstraints
 from sqlmodel import Session
 
 from ohmcensus.core.errors import InputError, NotFoundError
@@ -15,31 +15,13 @@ from ohmcensus.core.event import StripStep
 from ohmcensus.core.job.connector import connectors
 from ohmcensus.services.at_hand.context import Context
 from ohmcensus.services.at_hand.job import JobAtHand, refuse_ended, take, used_id
+from ohmcensus.services.job.photos import PhotoView, photo_view
 from ohmcensus.storage import jobs, photos
 from ohmcensus.storage.tables import PhotoRow
 
 Role = Annotated[str, StringConstraints(pattern=r"^(plate|found|step|connector)$")]
 # One job never needs more; a folder of a phone dropped by mistake has.
 MOST_PHOTOS = 300
-
-
-class PhotoView(BaseModel):
-    """A photo: what it shows, where it is served, and its size in pixels.
-
-    Attributes
-    ----------
-    role, event
-        What it is of; the record of the job that it shows, empty for none.
-    """
-
-    id: str
-    role: str
-    event: str
-    address: str
-    small: str
-    width: int
-    height: int
-    at: str
 
 
 @dataclass(frozen=True, slots=True)
@@ -61,20 +43,6 @@ class NewPhoto:
     name: str
     body: bytes
     event: str = ""
-
-
-def photo_view(row: PhotoRow) -> PhotoView:
-    """Return the view of a stored photo."""
-    return PhotoView(
-        id=row.id,
-        role=row.role,
-        event=row.event_id,
-        address=f"/api/photos/{row.content}.jpg",
-        small=f"/api/photos/{row.content}-small.jpg",
-        width=row.width,
-        height=row.height,
-        at=row.at,
-    )
 
 
 def keep_photo(context: Context, job_id: str, new: NewPhoto) -> list[PhotoView]:

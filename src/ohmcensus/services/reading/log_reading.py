@@ -16,7 +16,7 @@ from ohmcensus.services.at_hand.frames import framed
 from ohmcensus.services.at_hand.job import JobAtHand, put, refuse_ended, take, used_id
 from ohmcensus.services.at_hand.summarise import summarise
 from ohmcensus.services.reading.preview_line import TypedLine, Understood, understand
-from ohmcensus.services.reading.show_trace import TraceView, trace_view
+from ohmcensus.services.reading.view import TraceView, trace_view
 from ohmcensus.storage import jobs, readings
 
 

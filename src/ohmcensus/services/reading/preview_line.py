@@ -6,23 +6,22 @@ from dataclasses import dataclass, replace
 from datetime import datetime
 from typing import Annotated
 
-from pydantic import BaseModel, ConfigDict, Field, StringConstraints
+from pydantic import BaseModel, ConfigDict, Field
 
-from ohmcensus.core.errors import InputError, OhmcensusError, SafetyRefusalError, UnknownNameError
+from ohmcensus.core.errors import InputError, OhmcensusError, SafetyRefusalError
 from ohmcensus.core.event import CutOff
 from ohmcensus.core.job.case import Case, Reading
 from ohmcensus.core.judgement import Judgement, Use, Verdict, choose_use, judge, limited
 from ohmcensus.core.layout.ohm_ruler import position
 from ohmcensus.core.machine import Line, read_line
 from ohmcensus.core.machine.quick_line import completions
-from ohmcensus.core.meter import Function, Meter
+from ohmcensus.core.meter import Function
 from ohmcensus.core.quantity import Indication, Unit, show_indication, show_value
 from ohmcensus.core.safety import SafetyState, admitted
 from ohmcensus.core.text.trimmed import Trimmed
 from ohmcensus.services.at_hand.context import Context
 from ohmcensus.services.at_hand.job import JobAtHand, take
-
-DeviceId = Annotated[str, StringConstraints(max_length=60)]
+from ohmcensus.services.at_hand.meters import DeviceId, meters_for
 
 
 class TypedLine(BaseModel):
@@ -154,26 +153,6 @@ def _provisional(line: Line, use: Use, typed: TypedLine, case: Case) -> Reading:
         inhand=line.inhand,
         override=typed.override,
     )
-
-
-def meters_for(job: JobAtHand, meter_id: str | None) -> list[Meter]:
-    """Return the one meter that was named, else those in the bag.
-
-    Raises
-    ------
-    UnknownNameError
-        If there is no such meter.
-    """
-    if meter_id is None:
-        return bag_of(job)
-    if meter_id not in job.meters:
-        raise UnknownNameError(what=f"no meter '{meter_id[:40]}'", remedy="choose one from Setup", field="meter")
-    return [job.meters[meter_id]]
-
-
-def bag_of(job: JobAtHand) -> list[Meter]:
-    """Return the meters in the bag, the preferred one first."""
-    return [job.meters[meter_id] for meter_id in job.settings.bag if meter_id in job.meters]
 
 
 def preview_line(context: Context, job_id: str, typed: TypedLine) -> LinePreview:

@@ -13,7 +13,7 @@ from ohmcensus.core.text.trimmed import Trimmed
 from ohmcensus.services.at_hand.context import Context
 from ohmcensus.services.at_hand.job import put, refuse_ended, take, used_id
 from ohmcensus.services.at_hand.summarise import summarise
-from ohmcensus.services.reading.show_trace import TraceView, trace_view
+from ohmcensus.services.reading.view import TraceView, trace_view
 from ohmcensus.storage import jobs, notes
 from ohmcensus.storage.tables import NoteRow
 

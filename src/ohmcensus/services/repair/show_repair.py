@@ -5,68 +5,24 @@ from __future__ import annotations
 from pydantic import BaseModel, Field
 
 from ohmcensus.core.diagnosis.of_case import diagnosed
-from ohmcensus.core.diagnosis.words import change_words, cured_words
-from ohmcensus.core.event import Changed, Event, Intervention, RunWatched
-from ohmcensus.core.job.case import Case
-from ohmcensus.core.machine.asked import THROUGH, run_words
+from ohmcensus.core.diagnosis.words import cured_words
+from ohmcensus.core.event import Changed, Intervention, RunWatched
+from ohmcensus.core.machine.asked import run_words
 from ohmcensus.core.proof.criteria import tub_heater_watts
-from ohmcensus.core.worth import Assumptions, fails_within, options, usual_offers, years_left
+from ohmcensus.core.worth import Assumptions, options, usual_offers
 from ohmcensus.services.at_hand.choice import Choice, choices
 from ohmcensus.services.at_hand.context import Context
-from ohmcensus.services.at_hand.described import Described
 from ohmcensus.services.at_hand.job import JobAtHand, take
 from ohmcensus.services.at_hand.outcome_tables import table_of
-from ohmcensus.services.job.show_job import JobView, job_view
-from ohmcensus.services.photo.keep_photo import photo_view
-from ohmcensus.services.repair.strip import StripView, strip_view
-from ohmcensus.services.setup.change_settings import Settings
+from ohmcensus.services.at_hand.settings import Settings
+from ohmcensus.services.job.photos import photo_view
+from ohmcensus.services.job.view import job_view
+from ohmcensus.services.repair.strip import strip_view
+from ohmcensus.services.repair.view import RepairView, WorthChoice, WorthView, assumed_words, step_view
 from ohmcensus.storage import photos
 
 # A part that no sheet prices is taken to cost this (ours).
 UNPRICED = 40.0
-
-
-class RepairStep(BaseModel):
-    """One change, or one run that was watched; ``has_passed`` is none for a change."""
-
-    id: str
-    at: str
-    who: str
-    words: str
-    has_passed: bool | None
-
-
-class RepairView(Described):
-    """The repair of a job.
-
-    Attributes
-    ----------
-    steps
-        Changes and watched runs, the oldest first.
-    strip
-        What came off, and how it goes back.
-    cured
-        Whether what was changed has cured it, in words; empty while no run has passed.
-    parts, interventions, outcomes
-        What can be chosen for a change and for a run.
-    heats
-        Whether the machine heats water, so that the warming can be timed.
-    leader
-        The part that a repair is most likely about.
-    is_over
-        Whether the job has ended.
-    """
-
-    job: JobView
-    steps: list[RepairStep]
-    strip: StripView
-    cured: str
-    parts: list[Choice]
-    interventions: list[Choice]
-    outcomes: list[Choice]
-    heats: bool
-    leader: str
-    is_over: bool
 
 
 class WorthAsked(BaseModel):
@@ -74,37 +30,6 @@ class WorthAsked(BaseModel):
 
     part: str = Field(max_length=60)
     given: Assumptions | None = None
-
-
-class WorthChoice(BaseModel):
-    """One way to go on, in the currency of the firm."""
-
-    id: str
-    title: str
-    now: float
-    expected: float
-    years: float
-    per_year: float
-
-
-class WorthView(Described):
-    """Every way to go on, the least cost a year of use first.
-
-    Attributes
-    ----------
-    given
-        What was reckoned with.
-    advice
-        The first choice against the others in one sentence.
-    assumed
-        What the figures rest on, one sentence each.
-    """
-
-    part: str
-    given: Assumptions
-    choices: list[WorthChoice]
-    advice: str
-    assumed: list[str]
 
 
 def show_repair(context: Context, job_id: str) -> RepairView:
@@ -122,7 +47,7 @@ def show_repair(context: Context, job_id: str) -> RepairView:
     rows = case.of(Changed, RunWatched)
     return RepairView(
         job=job_view(job, context.clock()),
-        steps=[_step(event, case) for event in rows],
+        steps=[step_view(event, case) for event in rows],
         strip=strip_view(case, pictures),
         cured=cured_words(case),
         parts=[Choice(id=part.id, words=part.title) for part in case.sheet.parts],
@@ -165,7 +90,7 @@ def weigh_worth(context: Context, job_id: str, asked: WorthAsked) -> WorthView:
             for row in rows
         ],
         advice=f"{best.title}: {best.per_year:.0f} a year of use; next {other.title.lower()}, {other.per_year:.0f}.",
-        assumed=_assumed(given),
+        assumed=assumed_words(given),
     )
 
 
@@ -183,27 +108,6 @@ def _usual(context: Context, job: JobAtHand, name: str, settings: Settings) -> A
         offers=usual_offers(UNPRICED if part.price is None else part.price),
         sure=round(sure, 2),
     )
-
-
-def _assumed(given: Assumptions) -> list[str]:
-    left = years_left(given.age_years, given.life_years)
-    fails = fails_within(given.age_years, given.life_years)
-    age = (
-        f"At {given.age_years:g} of {given.life_years:g} years such a machine runs {left:.1f} more on average; "
-        f"{fails:.0%} come to their end within the next year."
-    )
-    return [
-        age,
-        "A repair that does not last a year is done once more: new part, work and visit.",
-        f"That this part is the fault is taken as {given.sure:.0%}; if not, one more visit is counted.",
-        "Lives scatter as wear does (our assumption); prices and chances are yours to change.",
-    ]
-
-
-def _step(event: Event[Changed] | Event[RunWatched], case: Case) -> RepairStep:
-    body = event.body
-    passed = body.outcome == THROUGH if isinstance(body, RunWatched) else None
-    return RepairStep(id=event.id, at=event.at, who=event.who, words=change_words(event, case), has_passed=passed)
 
 
 def _leader(context: Context, job: JobAtHand) -> str:

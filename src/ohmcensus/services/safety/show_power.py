@@ -2,19 +2,10 @@
 
 from __future__ import annotations
 
-from pydantic import BaseModel
-
 from ohmcensus.services.at_hand.context import Context
 from ohmcensus.services.at_hand.job import take
-from ohmcensus.services.job.show_job import PowerView, power_view
-
-
-class PowerNow(BaseModel):
-    """The state of a machine, the revision of the job, and the server's clock."""
-
-    revision: int
-    now: str
-    power: PowerView
+from ohmcensus.services.job.view import power_view
+from ohmcensus.services.safety.view import PowerNow
 
 
 def show_power(context: Context, job_id: str) -> PowerNow:

@@ -2,99 +2,25 @@
 
 from __future__ import annotations
 
-from pydantic import BaseModel
-
-from ohmcensus.core.event import Body, CutOff
-from ohmcensus.core.job.case import Case
-from ohmcensus.core.judgement.passes import named_test
-from ohmcensus.core.machine import dead_tests
-from ohmcensus.core.safety import Safety, SafetyState, may, safe_steps
-from ohmcensus.core.safety.needs import own_needs
+from ohmcensus.core.event import CutOff
+from ohmcensus.core.safety import safe_steps
 from ohmcensus.core.safety.rules import asked_before_live, power_refusals
-from ohmcensus.core.safety.steps import StepKind, cautions
+from ohmcensus.core.safety.steps import cautions
 from ohmcensus.services.at_hand.choice import Choice
 from ohmcensus.services.at_hand.context import Context
 from ohmcensus.services.at_hand.job import take
-from ohmcensus.services.job.points import PointView, hand_points, series_points
-from ohmcensus.services.job.show_job import HazardView, JobView, hazard_view, job_view
-
-
-class StepView(BaseModel):
-    """A step of making safe."""
-
-    id: str
-    kind: StepKind
-    title: str
-    how: str
-    is_done: bool
-
-
-class ProofView(BaseModel):
-    """A test that must pass before power, and what to type for it."""
-
-    key: str
-    typed: str
-    title: str
-    should: str
-
-
-class PanelView(BaseModel):
-    """A cover, and whether it is off."""
-
-    id: str
-    words: str
-    is_off: bool
-
-
-class RecordView(BaseModel):
-    """One event, for the list of what was done."""
-
-    id: str
-    at: str
-    who: str
-    body: Body
-
-
-class VoltageView(BaseModel):
-    """A voltage that was found where none should be, and when."""
-
-    at: str
-    words: str
-
-
-class MayView(BaseModel):
-    """What would be accepted now."""
-
-    power: bool
-    live: bool
-    run: bool
-
-
-class SafeView(BaseModel):
-    """Making a machine safe.
-
-    ``cuts`` are the ways to cut it off; ``hand`` the two readings that come first with the plug in the hand;
-    ``refusals`` say what forbids power; ``asks`` what has to be stated before live work; ``parts`` are the places at
-    which a smell or water can have been.
-    """
-
-    job: JobView
-    steps: list[StepView]
-    cuts: list[Choice]
-    points: list[PointView]
-    hand: list[PointView]
-    meter: str
-    sentence: str
-    hazards: list[HazardView]
-    missing: list[ProofView]
-    refusals: list[str]
-    may: MayView
-    asks: list[Choice]
-    cautions: list[str]
-    panels: list[PanelView]
-    parts: list[Choice]
-    records: list[RecordView]
-    voltages: list[VoltageView]
+from ohmcensus.services.job.points import hand_points, series_points
+from ohmcensus.services.job.view import hazard_view, job_view
+from ohmcensus.services.safety.view import (
+    PanelView,
+    RecordView,
+    SafeView,
+    StepView,
+    VoltageView,
+    may_view,
+    missing_proofs,
+    safe_sentence,
+)
 
 
 def show_safe(context: Context, job_id: str) -> SafeView:
@@ -119,11 +45,11 @@ def show_safe(context: Context, job_id: str) -> SafeView:
         points=series_points(case, safety),
         hand=hand_points(case, safety),
         meter=safety.source_before.meter.title if safety.source_before else "",
-        sentence=_sentence(case, safety),
+        sentence=safe_sentence(case, safety),
         hazards=[hazard_view(row) for row in safety.dangers],
-        missing=_missing(case, safety),
+        missing=missing_proofs(case, safety),
         refusals=[f"{what} ({remedy})" for what, remedy in power_refusals(safety)],
-        may=_may(case, safety),
+        may=may_view(case, safety),
         asks=[Choice(id=says, words=says.words) for says in asked_before_live(safety)],
         cautions=list(cautions(case)),
         panels=[
@@ -136,44 +62,3 @@ def show_safe(context: Context, job_id: str) -> SafeView:
             RecordView(id=event.id, at=event.at, who=event.who, body=event.body) for event in reversed(case.events)
         ],
     )
-
-
-def _may(case: Case, safety: Safety) -> MayView:
-    allowed = may(case, safety, sign_off=False)
-    return MayView(power=allowed.power, live=allowed.live, run=allowed.run)
-
-
-def _missing(case: Case, safety: Safety) -> list[ProofView]:
-    """Return the readings that are still missing before power, each once."""
-    needs = [need for row in safety.dangers if row.forbids_power for need in row.needs if need.typed]
-    needs += [need for part in safety.walk.marks.changed for need in own_needs(part, safety.walk) if need.typed]
-    found = []
-    for need in dict.fromkeys(needs):
-        test = named_test(need.typed.strip().replace(" ", "."), case.terms)
-        title = f"{test.part_title}, {test.title}" if test else need.words
-        found.append(
-            ProofView(key=need.typed.strip(), typed=need.typed, title=title, should=test.window.shown if test else "")
-        )
-    return found
-
-
-def _sentence(case: Case, safety: Safety) -> str:
-    """Say how things stand, and what is next."""
-    titles = {test.id: test.title for test in dead_tests(case.sheet)}
-    voltage = ", ".join(titles[name] for name in safety.bad)
-    connected = f"the earth always, {safety.stays_connected}" if safety.stays_connected else "the earth always"
-    stands = (
-        (safety.state is SafetyState.DEAD, "Proved dead at the terminals. Ten minutes unattended clear it."),
-        (safety.state is SafetyState.LIVE, f"LIVE: {safety.reason}. Stays connected: {connected}."),
-        (bool(safety.shout), f"Hands off: {safety.shout}. Cut it off, find why, discharge."),
-        (safety.state is SafetyState.UNDER_VOLTAGE, f"Under voltage: {safety.reason}. Unplug it, then note it here."),
-        (bool(safety.bad), f"Not dead: voltage at {voltage}. Stop, find why, discharge."),
-        (bool(safety.lapsed), f"No longer proved dead: {safety.lapsed}."),
-        (
-            safety.cut is CutOff.PLUG_IN_HAND,
-            "Plug in the hand, covers on: only the tests at its pins. For all others, covers off and the whole series.",
-        ),
-        (not safety.isolated, "Cut it off first; the readings count from then on."),
-        (safety.source_before is None, "Show the meter a known source: the outlet, or a proving unit."),
-    )
-    return next((words for holds, words in stands if holds), "All with this one meter, then the known source again.")

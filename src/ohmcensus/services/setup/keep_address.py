@@ -15,7 +15,7 @@ from ohmcensus.services.at_hand.context import Context
 from ohmcensus.services.at_hand.job import built
 from ohmcensus.services.at_hand.summarise import summarise_head
 from ohmcensus.services.job.open_job import Line
-from ohmcensus.storage import addresses, machines, settings, summaries
+from ohmcensus.storage import addresses, settings, summaries
 from ohmcensus.storage.tables import AddressRow
 
 
@@ -58,15 +58,6 @@ class AddressBook(BaseModel):
     """All entries, by kind and name."""
 
     entries: list[Address]
-
-
-class MachineView(BaseModel):
-    """A machine where it stands."""
-
-    id: str
-    name: str
-    place: str
-    sheet: str
 
 
 def show_addresses(context: Context) -> AddressBook:
@@ -117,17 +108,6 @@ def keep_address(context: Context, wanted: Address) -> Address:
 
 def _said(entry: Address) -> str:
     return ", ".join(word for word in (f"'{entry.name}'", entry.contact, entry.note) if word)
-
-
-def list_machines(context: Context) -> list[MachineView]:
-    """Return every machine at a place that is not archived."""
-    with context.store.read() as session:
-        found = machines.with_place(session)
-    return [
-        MachineView(id=machine.id, name=machine.name, place=place.name, sheet=machine.sheet_id)
-        for machine, place in found
-        if not place.is_archived
-    ]
 
 
 def _refuse_clash(session: Session, wanted: Address) -> None:

@@ -7,7 +7,7 @@ from pydantic import Field
 from ohmcensus.core.errors import InputError, NotFoundError, StaleRevisionError
 from ohmcensus.core.meter import GENERIC_METERS, Meter
 from ohmcensus.services.at_hand.context import Context
-from ohmcensus.services.setup.change_settings import known_meters, settings_in
+from ohmcensus.services.at_hand.settings import known_meters, settings_in
 from ohmcensus.storage import meters, settings
 
 GENERIC_IDS = frozenset(meter.id for meter in GENERIC_METERS)

@@ -13,7 +13,9 @@ from ohmcensus.core.job.strip_down import held_words, strip_down
 from ohmcensus.core.judgement import CensusLine, Verdict, census_lines
 from ohmcensus.core.layout.ohm_ruler import position
 from ohmcensus.core.machine import is_proof
-from ohmcensus.core.proof import proofs
+from ohmcensus.core.proof import Proof, proofs
+from ohmcensus.core.proof.before import before_words
+from ohmcensus.core.proof.words import limit_words, reads_words, shown_by_words, state_of, tester_words
 from ohmcensus.core.quantity import Unit, show_indication
 from ohmcensus.core.safety.danger_rows import danger_rows
 from ohmcensus.core.shelf import WantedPart
@@ -22,7 +24,6 @@ from ohmcensus.exchange.report import Report, ReportProof, ReportReading
 from ohmcensus.services.at_hand.context import Context
 from ohmcensus.services.at_hand.job import JobAtHand
 from ohmcensus.services.at_hand.outcome_tables import table_of
-from ohmcensus.services.proof.show_proof import CriterionView, proof_view
 
 # Lines that decide: outside their windows, or weighing at least so many powers of ten for the suspect in front.
 DECIDES_FROM = 0.3
@@ -58,7 +59,7 @@ def composed(context: Context, job: JobAtHand, wanted: Sequence[WantedPart] = ()
     cured = cured_words(case)
     safety = job.safety(context.clock())
     proved = proofs(case, safety)
-    shown = proof_view(context, job).criteria if any(row.is_good is not None for row in proved) else []
+    shown = proved if any(row.is_good is not None for row in proved) else ()
     testers = _testers(shown)
     return Report(
         title=f"Job sheet · {stored.machine}",
@@ -73,7 +74,7 @@ def composed(context: Context, job: JobAtHand, wanted: Sequence[WantedPart] = ()
         taken_off=_taken_off(case),
         parts=tuple(_part(row, case) for row in wanted),
         costs=cost_rows(case),
-        proofs=tuple(_proof(row, testers) for row in shown),
+        proofs=tuple(_proof(case, row, testers) for row in shown),
         testers=tuple(f"{name}: {tester}" for tester, name in testers.items()),
         ending=_ending(end.body if end else None),
         signed=_signed(job),
@@ -88,9 +89,12 @@ def composed(context: Context, job: JobAtHand, wanted: Sequence[WantedPart] = ()
     )
 
 
-def _testers(shown: Sequence[CriterionView]) -> dict[str, str]:
+def _testers(shown: Sequence[Proof]) -> dict[str, str]:
     """Return a short name for each tester, in the order in which they come up."""
-    return {tester: f"T{at + 1}" for at, tester in enumerate(dict.fromkeys(row.tester for row in shown if row.tester))}
+    return {
+        tester: f"T{at + 1}"
+        for at, tester in enumerate(dict.fromkeys(name for name in map(tester_words, shown) if name))
+    }
 
 
 def _found(known: Diagnosis, leader: str) -> str:
@@ -168,9 +172,10 @@ def _ending(body: Ended | None) -> str:
     return f"{body.why} The outlet has no earth; that was reported." if body.outlet_reported else body.why
 
 
-def _proof(row: CriterionView, testers: Mapping[str, str]) -> ReportProof:
-    by = ", ".join(word for word in (testers.get(row.tester, ""), row.shown_by) if word)
-    return ReportProof(row.title, row.limit, row.before, row.reads, row.state.replace("_", " "), by)
+def _proof(case: Case, row: Proof, testers: Mapping[str, str]) -> ReportProof:
+    by = ", ".join(word for word in (testers.get(tester_words(row), ""), shown_by_words(row)) if word)
+    before, state = before_words(case, row), state_of(row).replace("_", " ")
+    return ReportProof(row.criterion.title, limit_words(row), before, reads_words(row), state, by)
 
 
 def _taken_off(case: Case) -> tuple[str, ...]:

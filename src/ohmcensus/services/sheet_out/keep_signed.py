@@ -20,8 +20,8 @@ from ohmcensus.exchange.sheet_yaml import plain_sheet
 from ohmcensus.services.at_hand.context import Context
 from ohmcensus.services.at_hand.job import JobAtHand, take
 from ohmcensus.services.at_hand.outcome_tables import table_of
+from ohmcensus.services.at_hand.wanted import wanted_of
 from ohmcensus.services.sheet_out.compose import composed
-from ohmcensus.services.shelf.keep_wanted import wanted_of
 from ohmcensus.storage import photos, signed_sheets
 from ohmcensus.storage.tables import SignedSheetRow
 

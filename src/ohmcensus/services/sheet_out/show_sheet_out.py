@@ -2,66 +2,17 @@
 
 from __future__ import annotations
 
-from pydantic import BaseModel
-
 from ohmcensus.core.event import CostsNoted, Ended
 from ohmcensus.core.proof import blocking, is_asked
 from ohmcensus.core.shelf.costs import proposed_costs
 from ohmcensus.services.at_hand.context import Context
-from ohmcensus.services.at_hand.described import Described
 from ohmcensus.services.at_hand.job import take
-from ohmcensus.services.job.show_job import JobView, job_view
+from ohmcensus.services.at_hand.wanted import wanted_of
+from ohmcensus.services.job.view import job_view
 from ohmcensus.services.sheet_out.compose import composed
 from ohmcensus.services.sheet_out.keep_signed import signed_body, signed_sheet
-from ohmcensus.services.shelf.keep_wanted import wanted_of
+from ohmcensus.services.sheet_out.view import SheetOutView, SignedRevision
 from ohmcensus.storage import photos
-
-
-class SignedRevision(BaseModel):
-    """The job as it was signed off once: its sheet is kept, whatever came later."""
-
-    revision: int
-    at: str
-    who: str
-    why: str
-    is_labelled_unsafe: bool
-
-
-class SheetOutView(Described):
-    """What goes out.
-
-    Attributes
-    ----------
-    is_signed, can_label
-        Whether the job has ended; whether a label may be printed.
-    blocking
-        What keeps it from being signed off, a sentence each.
-    found, done, proved, signed
-        What the sheet says, in words; ``proved`` counts what is shown of what is asked.
-    plain
-        The customer's page.
-    costs, is_costed, total
-        What is charged, as it was noted or as it is proposed; the sum in print.
-    revisions
-        Every time that the job was signed off, oldest first.
-    photos
-        How many go into the archive.
-    """
-
-    job: JobView
-    is_signed: bool
-    can_label: bool
-    blocking: list[str]
-    found: str
-    done: list[str]
-    proved: str
-    signed: str
-    plain: list[str]
-    costs: CostsNoted
-    is_costed: bool
-    total: str
-    revisions: list[SignedRevision]
-    photos: int
 
 
 def show_sheet_out(context: Context, job_id: str) -> SheetOutView:

@@ -6,9 +6,9 @@ from ohmcensus.core.errors import InputError, NotFoundError
 from ohmcensus.core.event import Ended
 from ohmcensus.services.at_hand.context import Context
 from ohmcensus.services.at_hand.job import take
+from ohmcensus.services.at_hand.wanted import wanted_of
 from ohmcensus.services.sheet_out.compose import composed
 from ohmcensus.services.sheet_out.keep_signed import signed_body, signed_sheet
-from ohmcensus.services.shelf.keep_wanted import wanted_of
 from ohmcensus.storage import signed_sheets
 
 

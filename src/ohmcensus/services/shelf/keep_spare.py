@@ -33,8 +33,8 @@ from ohmcensus.core.shelf.wanted import Line
 from ohmcensus.services.at_hand.choice import Choice
 from ohmcensus.services.at_hand.context import Context
 from ohmcensus.services.at_hand.described import Described
+from ohmcensus.services.at_hand.settings import Settings, known_meters, settings_in
 from ohmcensus.services.at_hand.sheets import chosen, sheets_in
-from ohmcensus.services.setup.change_settings import Settings, known_meters, settings_in
 from ohmcensus.storage import shelf
 
 

@@ -17,7 +17,7 @@ from ohmcensus.services.at_hand.context import Context
 from ohmcensus.services.at_hand.described import Described
 from ohmcensus.services.at_hand.job import JobAtHand, take
 from ohmcensus.services.at_hand.sheets import sheets_in
-from ohmcensus.services.job.show_job import JobView, job_view
+from ohmcensus.services.job.view import JobView, job_view
 from ohmcensus.services.shelf.keep_spare import SpareView, shelf_view
 from ohmcensus.storage import shelf
 
@@ -144,11 +144,6 @@ def remove_wanted(context: Context, job_id: str, wanted_id: UUID) -> PartsView:
         if not shelf.remove_wanted(session, str(wanted_id), job_id):
             raise NotFoundError(what="no such part is wanted on this job", remedy="look again", field="part")
         return _view(context, session, job)
-
-
-def wanted_of(session: Session, job_id: str) -> list[WantedPart]:
-    """Return what a job wants, for its sheet."""
-    return [wanted for _, wanted in shelf.wanted_parts(session, job_id).values()]
 
 
 def _wanted(part: Part, new: NewWanted) -> WantedPart:

@@ -26,10 +26,10 @@ from ohmcensus.exchange.job_file import JobFile
 from ohmcensus.exchange.sheet_yaml import write_sheet
 from ohmcensus.services.at_hand.context import Context
 from ohmcensus.services.at_hand.job import built
+from ohmcensus.services.at_hand.settings import settings_in
 from ohmcensus.services.at_hand.sheets import chosen, own_sheets, sheets_in
 from ohmcensus.services.at_hand.summarise import summarise, summarise_head
 from ohmcensus.services.job.open_job import place_named
-from ohmcensus.services.setup.change_settings import settings_in
 from ohmcensus.services.transfer.draw_everything import draw_every_view
 from ohmcensus.services.transfer.export_job import job_file
 from ohmcensus.storage import (

@@ -1,0 +1,272 @@
+"""The trace: every line of the sheet with its readings."""
+
+from __future__ import annotations
+
+from datetime import datetime
+
+from pydantic import BaseModel, ConfigDict
+
+from ohmcensus.core.job.case import Case
+from ohmcensus.core.judgement import CensusLine, Verdict
+from ohmcensus.core.judgement.census_sheet import Answer, next_line
+from ohmcensus.core.judgement.judge import window_with_basis
+from ohmcensus.core.judgement.meaning import at_work
+from ohmcensus.core.layout import OhmRuler, ShortRuler, ohm_ruler, short_ruler
+from ohmcensus.core.layout.ohm_ruler import line_key
+from ohmcensus.core.machine import MachineTest, is_proof
+from ohmcensus.core.machine.coverage import reaches
+from ohmcensus.core.meter import Function
+from ohmcensus.core.quantity import Unit, show_indication
+from ohmcensus.core.sheet import Sheet
+from ohmcensus.services.at_hand.described import Described
+from ohmcensus.services.at_hand.job import JobAtHand
+from ohmcensus.services.at_hand.meters import bag_of
+from ohmcensus.services.job.view import JobView, job_view
+
+
+class ReadingView(BaseModel):
+    """One row of a line's history."""
+
+    id: str
+    reads: str
+    text: str
+    meter: str
+    celsius: float
+    alone: bool
+    loose: bool
+    override: str
+    at: str
+    who: str
+    stands: bool
+    withdrawn: bool
+
+
+class LineView(BaseModel):
+    """One line of the census sheet.
+
+    Attributes
+    ----------
+    key
+        Name of the line: "heater.pe", or both points.
+    part, part_title, title
+        The part and the test, or both points as the title.
+    function, unit, state, minutes, behind, advice
+        How the test is made.
+    between
+        Both points in words.
+    should, basis
+        Window in print, and with its ground.
+    with_plug_on
+        What it reads while its plug is still on, empty where that is the same.
+    blind_to
+        What a reading inside the window does not exclude, in words.
+    reaches
+        Parts that current comes to when the test is made as it is meant, its own first.
+    verdict
+        None while the line was not asked.
+    reads, error_text, remark, sentence, reading_id
+        The standing reading, judged.
+    rejudged
+        What was told when it was logged, where the sheet or its limits have made it another since.
+    at_work
+        What a resistive load that reads so would take, empty for everything else.
+    note
+        The note that stands, empty where none does.
+    history
+        Every reading ever written on the line, newest first.
+    ruler
+        Short ruler of the line, None where it has no window.
+    """
+
+    key: str
+    part: str
+    part_title: str
+    title: str
+    function: Function
+    unit: Unit
+    state: str
+    minutes: float
+    behind: str
+    advice: str
+    between: list[str]
+    should: str
+    basis: str
+    with_plug_on: str
+    blind_to: list[str]
+    reaches: list[str]
+    verdict: Verdict | None
+    reads: str
+    remark: str
+    sentence: str
+    rejudged: str
+    at_work: str
+    reading_id: str | None
+    typed: str
+    note: str
+    history: list[ReadingView]
+    ruler: ShortRuler | None
+
+
+class MeterChoice(BaseModel):
+    """A meter at hand."""
+
+    id: str
+    title: str
+
+
+class TraceView(Described):
+    """A job as the trace screen shows it.
+
+    Attributes
+    ----------
+    lines
+        All lines in order; after a change only those that changed.
+    keys
+        Names of all lines in order.
+    """
+
+    model_config = ConfigDict(arbitrary_types_allowed=True)
+
+    job: JobView
+    celsius: float
+    lines: list[LineView]
+    keys: list[str]
+    ruler: OhmRuler
+    next_line: str | None
+    last_reading: str | None
+    meters: list[MeterChoice]
+    points: list[str]
+
+
+def trace_view(job: JobAtHand, now: datetime, *, changed: str | None = None) -> TraceView:
+    """Return the trace of a job at hand.
+
+    Parameters
+    ----------
+    job
+        The job.
+    now
+        The moment, which the state of safety depends on.
+    changed
+        Name of the one line that a change touched; empty where it touched none, None for all lines.
+    """
+    keys = [line_key(line) for line in job.lines]
+    standing = job.case.standing
+    last = next((reading for reading in reversed(standing) if not is_proof(reading.test)), None)
+    following = next_line(job.lines, last.test if last else None)
+    wanted = [(key, line) for key, line in zip(keys, job.lines, strict=True) if changed is None or key == changed]
+    histories = _histories(job.case, {reading.id for reading in standing}, changed)
+    return TraceView(
+        job=job_view(job, now),
+        celsius=job.case.celsius,
+        lines=[
+            _line_view(line, job.case.sheet, job.notes.get(key, ""), histories.get(key, [])) for key, line in wanted
+        ],
+        keys=keys,
+        ruler=ohm_ruler(job.case, job.lines),
+        next_line=line_key(following) if following else None,
+        last_reading=last.id if last else None,
+        meters=[MeterChoice(id=meter.id, title=meter.title) for meter in bag_of(job)],
+        points=list(job.case.sheet.points),
+    )
+
+
+def _line_view(line: CensusLine, sheet: Sheet, note: str, history: list[ReadingView]) -> LineView:
+    """Return one line in print."""
+    key, test, answer = line_key(line), line.test, line.answer
+    function = test.function if test else line.answers[-1].reading.function
+    window = answer.judgement.window if answer else test.window if test else None
+    panel = sheet.panels.get(test.behind) if test and test.behind else None
+    return LineView(
+        key=key,
+        part=test.part if test else "",
+        part_title=test.part_title if test else "Two points",
+        title=test.title if test else " to ".join(line.between),
+        function=function,
+        unit=function.unit,
+        state=test.state.words if test else "",
+        minutes=test.minutes if test else 0.0,
+        behind=panel.title if panel else "",
+        advice=test.advice if test else "",
+        between=[sheet.points.get(point, point) for point in line.between],
+        should=window.shown if window else "",
+        basis=window_with_basis(window) if window else "no test on this sheet names these two points",
+        with_plug_on=test.with_plug_on.shown if test and test.with_plug_on else "",
+        blind_to=_blind_words(line),
+        reaches=_reached(test, sheet),
+        verdict=answer.judgement.verdict if answer else None,
+        reads=show_indication(answer.reading.indication) if answer else "",
+        remark=answer.judgement.remark if answer else "",
+        sentence=answer.judgement.sentence if answer else "",
+        rejudged=_rejudged(answer),
+        at_work=_at_work(test, answer),
+        reading_id=answer.reading.id if answer else None,
+        typed=answer.reading.text if answer else "",
+        note=note,
+        history=history,
+        ruler=_ruler(line, answer),
+    )
+
+
+def _rejudged(answer: Answer | None) -> str:
+    """Say what the standing reading was judged at first, where it is judged otherwise now."""
+    if answer is None or answer.reading.told in {"", answer.judgement.verdict.value}:
+        return ""
+    then, now = (word.replace("_", " ") for word in (answer.reading.told, answer.judgement.verdict.value))
+    return f"Told as {then} when it was logged. The sheet or its limits have changed since: {now} now."
+
+
+def _at_work(test: MachineTest | None, answer: Answer | None) -> str:
+    """Return what the load would take on its supply."""
+    if answer is None or test is None or test.load_volts is None:
+        return ""
+    return at_work(answer.reading.indication, answer.judgement.interval, test.load_volts)
+
+
+def _reached(test: MachineTest | None, sheet: Sheet) -> list[str]:
+    """Return the titles of the parts that a test reaches."""
+    if test is None:
+        return []
+    ids = reaches(sheet, test.part, test.name)
+    titles = {part.id: part.title for part in sheet.parts}
+    return [titles[part] for part in sorted(ids, key=lambda part: part != test.part)]
+
+
+def _blind_words(line: CensusLine) -> list[str]:
+    """Return what the line does not exclude, by the instrument that was used where one was."""
+    modes = line.answer.judgement.blind_to if line.answer else line.test.blind_to if line.test else ()
+    return [mode.words for mode in modes]
+
+
+def _histories(case: Case, standing: set[str], changed: str | None) -> dict[str, list[ReadingView]]:
+    """Return every row of each line wanted, newest first."""
+    found: dict[str, list[ReadingView]] = {}
+    for row in reversed(case.readings):
+        key = row.line
+        if changed is not None and key != changed:
+            continue
+        view = ReadingView(
+            id=row.id,
+            reads=show_indication(row.indication),
+            text=row.text,
+            meter=row.meter.title,
+            celsius=row.celsius,
+            alone=row.alone,
+            loose=row.loose,
+            override=row.override,
+            at=row.at,
+            who=row.who,
+            stands=row.id in standing,
+            withdrawn=row.withdrawn,
+        )
+        found.setdefault(key, []).append(view)
+    return found
+
+
+def _ruler(line: CensusLine, answer: Answer | None) -> ShortRuler | None:
+    """Return the line's short ruler."""
+    if line.test is None:
+        return None
+    window = (answer.judgement.window if answer else None) or line.test.window
+    reading = answer.judgement.interval if answer else None
+    return short_ruler(window, reading, answer.reading.indication.value if answer else None)

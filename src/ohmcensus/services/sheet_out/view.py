@@ -1,0 +1,56 @@
+"""What goes out, as it is shown."""
+
+from __future__ import annotations
+
+from pydantic import BaseModel
+
+from ohmcensus.core.event import CostsNoted
+from ohmcensus.services.at_hand.described import Described
+from ohmcensus.services.job.view import JobView
+
+
+class SignedRevision(BaseModel):
+    """The job as it was signed off once: its sheet is kept, whatever came later."""
+
+    revision: int
+    at: str
+    who: str
+    why: str
+    is_labelled_unsafe: bool
+
+
+class SheetOutView(Described):
+    """What goes out.
+
+    Attributes
+    ----------
+    is_signed, can_label
+        Whether the job has ended; whether a label may be printed.
+    blocking
+        What keeps it from being signed off, a sentence each.
+    found, done, proved, signed
+        What the sheet says, in words; ``proved`` counts what is shown of what is asked.
+    plain
+        The customer's page.
+    costs, is_costed, total
+        What is charged, as it was noted or as it is proposed; the sum in print.
+    revisions
+        Every time that the job was signed off, oldest first.
+    photos
+        How many go into the archive.
+    """
+
+    job: JobView
+    is_signed: bool
+    can_label: bool
+    blocking: list[str]
+    found: str
+    done: list[str]
+    proved: str
+    signed: str
+    plain: list[str]
+    costs: CostsNoted
+    is_costed: bool
+    total: str
+    revisions: list[SignedRevision]
+    photos: int

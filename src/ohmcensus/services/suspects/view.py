@@ -1,0 +1,242 @@
+"""Suspects and questions as they are shown."""
+
+from __future__ import annotations
+
+from pydantic import BaseModel, ConfigDict
+
+from ohmcensus.core.diagnosis.foreseen import Expected, WhatIf, expects, what_ifs
+from ohmcensus.core.diagnosis.outcomes import Outcomes
+from ohmcensus.core.diagnosis.posterior import RULED_OUT, Diagnosis, Standing
+from ohmcensus.core.diagnosis.question import Objective, Question, is_look
+from ohmcensus.core.diagnosis.setting_up import safety_before, setting_up
+from ohmcensus.core.diagnosis.words import chance_words, why_words
+from ohmcensus.core.job.case import Case
+from ohmcensus.core.layout.ohm_ruler import position
+from ohmcensus.core.machine.asked import RUN, looks, run_words
+from ohmcensus.core.machine.tests import MachineTest, machine_tests
+from ohmcensus.core.meter import Function
+from ohmcensus.core.safety import SafetyState
+from ohmcensus.core.sheet import Sheet
+from ohmcensus.services.at_hand.choice import Choice, choices
+from ohmcensus.services.at_hand.described import Described
+from ohmcensus.services.job.view import JobView
+
+# Evidence under a fifth of a power of ten is not worth a word; so many suspects are listed.
+LEAST_WEIGHT = 0.2
+
+
+MOST_SUSPECTS = 8
+
+
+class EvidenceView(BaseModel):
+    """What one observation weighs for a suspect: powers of ten, over nought for it."""
+
+    id: str
+    title: str
+    weight: float
+
+
+class SuspectView(BaseModel):
+    """A suspect.
+
+    Attributes
+    ----------
+    chance
+        That the part is involved.
+    words
+        The chance as it is said.
+    speaks_for, speaks_against
+        Observations, the heaviest first.
+    ruled_out_by
+        The observation that weighs most against a part that is ruled out.
+    repair, minutes, price
+        The usual repair.
+    """
+
+    part: str
+    title: str
+    chance: float
+    words: str
+    speaks_for: list[EvidenceView]
+    speaks_against: list[EvidenceView]
+    ruled_out_by: str
+    repair: str
+    minutes: float
+    price: float | None
+
+
+class GhostPin(BaseModel):
+    """What a test is expected to read under one suspect; ``position`` on the ohm ruler where it belongs there."""
+
+    part: str
+    title: str
+    reads: str
+    position: float | None
+
+
+class QuestionView(BaseModel):
+    """A test to make next.
+
+    Attributes
+    ----------
+    test
+        Line of the sheet, check by eye, or the run.
+    kind
+        What sort of answer it has.
+    title, why
+        What to do and what it settles, in words.
+    minutes
+        With covers and plugs.
+    before
+        What has to be done first, in order: safety, covers, plugs.
+    is_safe_first
+        Whether the first of it is done in Safe.
+    bits
+        What it is expected to settle.
+    expects
+        What it would read under the leading suspects.
+    outcomes
+        Answers to choose from where it is not read from a meter: name and words.
+    what_ifs
+        Who would lead after each of the plain answers.
+    """
+
+    test: str
+    kind: str
+    title: str
+    why: str
+    minutes: float
+    before: list[str]
+    is_safe_first: bool
+    bits: float
+    expects: list[GhostPin]
+    outcomes: list[Choice]
+    what_ifs: list[WhatIf]
+
+
+class SuspectsView(Described):
+    """The suspects column.
+
+    Attributes
+    ----------
+    standing, sentence
+        How far the diagnosis is, and what to do about it.
+    nothing
+        Chance that nothing is found.
+    unknown_bits
+        What is still unknown of the repair.
+    alike
+        Leading suspects that no test left tells apart, a sentence each.
+    would_change
+        Answers to the next questions that would put another suspect first.
+    ask
+        Tests to make, the best first.
+    cured
+        Whether what was changed has cured it, empty while no run has passed.
+    preparing
+        What is being worked out yet, empty once the suspects are those of the job: ask again soon.
+    """
+
+    model_config = ConfigDict(arbitrary_types_allowed=True)
+
+    job: JobView
+    standing: Standing
+    sentence: str
+    suspects: list[SuspectView]
+    nothing: float
+    unknown_bits: float
+    alike: list[str]
+    would_change: list[str]
+    ask: list[QuestionView]
+    cured: str
+    objective: Objective
+    objectives: list[Choice]
+    preparing: str = ""
+
+
+def would_change(known: Diagnosis, ask_next: list[QuestionView]) -> list[str]:
+    """Say which answers to the next questions would put another suspect first."""
+    leader = known.table.sheet.part(known.leader)
+    first = leader.id if leader else ""
+    return [
+        f"{row.title}: {what_if.reads}, then {what_if.leads}"
+        for row in ask_next
+        for what_if in row.what_ifs
+        if what_if.leader != first
+    ]
+
+
+def suspect_views(known: Diagnosis, sheet: Sheet) -> list[SuspectView]:
+    """Return the suspects, the likeliest first."""
+    order = sorted(range(len(known.table.parts)), key=lambda at: -known.of_part[at])
+    return [_suspect(known, sheet, at) for at in order[:MOST_SUSPECTS]]
+
+
+def _suspect(known: Diagnosis, sheet: Sheet, at: int) -> SuspectView:
+    part = sheet.part(known.table.parts[at])
+    assert part is not None  # noqa: S101 - suspects are parts of the sheet
+    weights = known.weight[:, at].tolist() if known.observations else []
+    evidence = [
+        EvidenceView(id=row.id, title=row.title, weight=round(weight, 2))
+        for row, weight in zip(known.observations, weights, strict=True)
+        if abs(weight) >= LEAST_WEIGHT
+    ]
+    against = sorted((row for row in evidence if row.weight < 0), key=lambda row: row.weight)
+    chance = float(known.of_part[at])
+    return SuspectView(
+        part=part.id,
+        title=part.title,
+        chance=chance,
+        words=chance_words(chance),
+        speaks_for=sorted((row for row in evidence if row.weight > 0), key=lambda row: -row.weight),
+        speaks_against=against,
+        ruled_out_by=against[0].title if against and chance < RULED_OUT else "",
+        repair=part.part_kind.repair,
+        minutes=part.part_kind.repair_minutes,
+        price=part.price,
+    )
+
+
+def question_view(row: Question, known: Diagnosis, case: Case, state: SafetyState) -> QuestionView:
+    """Return a question, with what comes before it and what each answer would do."""
+    outcomes = known.table.tests[row.test]
+    test = next((test for test in machine_tests(case.sheet, case.celsius) if test.id == row.test), None)
+    safety_first = safety_before(case, row.test, state)
+    return QuestionView(
+        test=row.test,
+        kind="run" if row.test == RUN else "look" if is_look(row.test) else "reading",
+        title=_title(row.test, test, case.sheet),
+        why=why_words(row, known),
+        minutes=row.minutes + row.reach_minutes,
+        before=[*safety_first, *setting_up(case, row.test)],
+        is_safe_first=bool(safety_first),
+        bits=row.bits,
+        expects=[_ghost(row, outcomes) for row in expects(known, outcomes)] if outcomes.is_measured else [],
+        outcomes=_answers(row.test, case.sheet),
+        what_ifs=what_ifs(known, outcomes, test),
+    )
+
+
+def _ghost(row: Expected, outcomes: Outcomes) -> GhostPin:
+    is_ohm = outcomes.function in {Function.OHM, Function.CONTINUITY, Function.INSULATION}
+    place = position(min(row.value, _END_OHM)) if is_ohm else None
+    return GhostPin(part=row.part, title=row.title, reads=row.reads, position=place)
+
+
+# Where over-range stands on the ohm ruler.
+_END_OHM = 1e9
+
+
+def _title(name: str, test: MachineTest | None, sheet: Sheet) -> str:
+    if name == RUN:
+        return "Run it through, panels shut, and watch the first step that fails"
+    if test is not None:
+        return f"{test.part_title}, {test.title}"
+    part, check = looks(sheet)[name]
+    return f"Look at {part.title}, {check.title}: {check.bad}?"
+
+
+def _answers(name: str, sheet: Sheet) -> list[Choice]:
+    if name == RUN:
+        return choices(run_words(sheet))
+    return [Choice(id=row, words=row) for row in ("good", "bad")] if is_look(name) else []

@@ -1,0 +1,204 @@
+"""Leak tests as they are shown: parts with their bounds, runs, the next pull, the story."""
+
+from __future__ import annotations
+
+from typing import Literal
+
+from pydantic import BaseModel, ConfigDict
+
+from ohmcensus.core.job.case import Case
+from ohmcensus.core.layout.run_matrix import Bracket, bracket
+from ohmcensus.core.quantity import Interval
+from ohmcensus.core.safety import DangerId, Safety
+from ohmcensus.core.trip.isolate import Isolation, Proved, State
+from ohmcensus.core.trip.of_case import RunRecord
+from ohmcensus.core.trip.problem import Method
+from ohmcensus.core.trip.story import RunStep, repeated
+from ohmcensus.services.at_hand.job import JobAtHand
+from ohmcensus.services.job.view import JobView
+from ohmcensus.services.trip.house import HouseView
+from ohmcensus.services.trip.triage import TriageView
+from ohmcensus.services.trip.words import (
+    bounds_words,
+    limit_words,
+)
+
+
+class TripPart(BaseModel):
+    """A part that may leak, and what is proved of it.
+
+    ``has_earth`` tells that it has an earth wire of its own, ``is_earth_off`` that it is off or not shown to hold.
+    """
+
+    model_config = ConfigDict(arbitrary_types_allowed=True)
+
+    id: str
+    title: str
+    state: State
+    is_presumed: bool
+    proved: str
+    limit: str
+    bracket: Bracket
+    has_earth: bool
+    is_earth_off: bool
+
+
+class TripRun(BaseModel):
+    """One run; its parts by id.
+
+    ``from_neutral`` and ``not_reached`` say how far the poles came to the parts that were connected.
+    """
+
+    id: str
+    at: str
+    reads: str
+    meter: str
+    connected: list[str]
+    maybe: list[str]
+    from_neutral: list[str]
+    not_reached: list[str]
+    states: dict[str, str]
+    polarity: Literal["normal", "reversed"] | None
+    is_doubtful: bool
+    is_intermittent: bool
+    in_conflict: bool
+    to_repeat: bool
+
+
+class NextRun(BaseModel):
+    """The run to make next, in words and as a set."""
+
+    words: str
+    connected: list[str]
+    minutes: float
+
+
+class RepeatedView(BaseModel):
+    """The same run before and after a part was changed; what it reads after is empty while it is not made."""
+
+    words: str
+    run: list[str]
+    before: str
+    after: str
+
+
+class TripView(BaseModel):
+    """An isolation by one method.
+
+    Attributes
+    ----------
+    conflict, spread, refused
+        One sentence each, empty where it does not hold.
+    explanations
+        Smallest sets of parts that alone could be at fault, by title.
+    off_first
+        Parts whose plugs come off before 500 V; they are not asked.
+    may_run
+        Empty where a run may be made now, else why not.
+    limits
+        Whose limits hold.
+    states
+        In which states the machine may stand in a run; the first of each is rest.
+    """
+
+    model_config = ConfigDict(arbitrary_types_allowed=True)
+
+    job: JobView
+    method: Method
+    unit: str
+    triage: TriageView
+    house: HouseView
+    parts: list[TripPart]
+    runs: list[TripRun]
+    next: NextRun | None
+    explanations: list[list[str]]
+    conflict: str
+    spread: str
+    refused: str
+    off_first: list[str]
+    may_run: str
+    limits: str
+    states: dict[str, list[str]]
+    repeated: list[RepeatedView]
+
+
+def trip_part(case: Case, name: str, limit: float, proved: Proved, method: Method, safety: Safety) -> TripPart:
+    """Return a part with what is proved of it."""
+    part = case.sheet.part(name)
+    return TripPart(
+        id=name,
+        title=part.title if part else name,
+        state=proved.state,
+        is_presumed=proved.is_presumed,
+        proved=bounds_words(proved.bounds, method),
+        limit=limit_words(limit, method),
+        bracket=bracket(proved.bounds, limit),
+        has_earth=part is not None and part.is_earthed,
+        is_earth_off=any(row.id is DangerId.EARTH and row.part == name for row in safety.walk.found),
+    )
+
+
+def trip_run(record: RunRecord, found: Isolation) -> TripRun:
+    """Return a leak test that was made."""
+    body, driven = record.body, record.driven
+    return TripRun(
+        id=record.event.id,
+        at=record.event.at,
+        reads=record.shows,
+        meter=body.instrument.title if body.instrument else body.device.title if body.device else "",
+        connected=list(body.connected),
+        maybe=list(body.maybe),
+        from_neutral=[part for part in body.connected if driven and part in driven.only_from_neutral],
+        not_reached=[part for part in body.connected if part in record.not_reached],
+        states=dict(body.states),
+        polarity=body.polarity,
+        is_doubtful=record.is_doubtful,
+        is_intermittent=body.is_intermittent,
+        in_conflict=record.event.id in found.conflict,
+        to_repeat=record.event.id in found.repeat,
+    )
+
+
+def repeated_views(job: JobAtHand, method: Method, titles: dict[str, str]) -> list[RepeatedView]:
+    """Return leak tests before a change, beside the same after it."""
+
+    def shown(record: RunRecord) -> str:
+        proved: Interval = record.interval
+        return f"{record.shows} ({bounds_words(proved, method)})"
+
+    return [
+        RepeatedView(
+            words=f"{titles[row.body.part]}: {row.body.intervention.words}",
+            run=list(row.before.body.connected),
+            before=shown(row.before),
+            after=shown(row.after) if row.after else "",
+        )
+        for row in repeated(job.case, method)
+    ]
+
+
+class StoryStep(BaseModel):
+    """One run: when, what it read, and what was known after it, in words."""
+
+    run: str
+    at: str
+    reads: str
+    words: str
+    is_conflict: bool
+
+
+class TripStory(BaseModel):
+    """The runs of one method, oldest first."""
+
+    steps: list[StoryStep]
+
+
+def story_words(step: RunStep, titles: dict[str, str]) -> str:
+    """Say what one leak test proved."""
+    if step.record.is_doubtful:
+        return "Doubted: not counted."
+    if step.is_conflict:
+        return "Contradicts the runs before it: nothing is proved."
+    named = ((step.guilty, "guilty"), (step.cleared, "cleared"), (step.reopened, "open again"))
+    said = [f"{', '.join(titles[part] for part in parts)}: {word}" for parts, word in named if parts]
+    return f"{'; '.join(said)}." if said else "Narrows the bounds, settles no part yet."

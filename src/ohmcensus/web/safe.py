@@ -1,0 +1,32 @@
+"""How safe a machine is."""
+
+from __future__ import annotations
+
+from flask import Response
+from flask_openapi3 import APIBlueprint
+
+from ohmcensus.services.safety.show_power import show_power
+from ohmcensus.services.safety.show_safe import show_safe
+from ohmcensus.services.safety.view import PowerNow, SafeView
+from ohmcensus.web.answers import answer, context
+from ohmcensus.web.paths import JobPath
+from ohmcensus.web.problems import Problem
+
+blueprint = APIBlueprint(
+    "safe",
+    __name__,
+    url_prefix="/api/jobs",
+    abp_responses={400: Problem, 403: Problem, 404: Problem, 409: Problem, 415: Problem, 422: Problem},
+)
+
+
+@blueprint.get("/<job_id>/safe", responses={200: SafeView}, summary="How safe the machine is")
+def safe(path: JobPath) -> Response:
+    """Return the steps, the points of the proof, and the hazards."""
+    return answer(show_safe(context(), path.job_id))
+
+
+@blueprint.get("/<job_id>/power", responses={200: PowerNow}, summary="How the machine stands right now")
+def power(path: JobPath) -> Response:
+    """Return the state of the machine: a page that asks is never older than two seconds."""
+    return answer(show_power(context(), path.job_id))
