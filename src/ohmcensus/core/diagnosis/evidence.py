@@ -53,14 +53,6 @@ STAYS_AFTER_LESS = 0.7
 # Two readings of one test agree within this factor, or by both being over-range.
 AGREE = 1.15
 _LETS_THROUGH = frozenset({FaultMode.LEAK, FaultMode.SHORT})
-# What the checks outside the machine look at, by kind of part.
-_LOOKS_AT = {
-    "protective_devices": frozenset({"outlet", "plug_fuse"}),
-    "cord": frozenset({"cord"}),
-    "taps": frozenset({"fill_hoses"}),
-    "drain_filter": frozenset({"drain_filter"}),
-    "strike": frozenset({"door_strike", "door_handle"}),
-}
 BAD_SEEN, BAD_FALSE = 0.9, 0.02
 
 
@@ -187,8 +179,7 @@ def _eye(case: Case, table: OutcomeTable) -> Iterator[Observation]:
             outcomes = table.tests[name]
             title = f"{part.title}, {check.title}: {said}"
             yield Observation(name, title, told_as(outcomes, int(is_bad)), outcomes)
-        elif name in _LOOKS_AT:
-            parts = {part.id for part in case.sheet.parts if part.kind in _LOOKS_AT[name]}
+        elif parts := {part.id for part in case.sheet.parts if name in part.part_kind.seen_outside}:
             seen, false = (BAD_SEEN, BAD_FALSE) if is_bad else (1 - BAD_SEEN, 1 - BAD_FALSE)
             log = _pointing(table, parts, seen, false)
             yield Observation(f"look {name}", f"Looked at outside, {name.replace('_', ' ')}: {said}", log)

@@ -13,16 +13,6 @@ from ohmcensus.core.sheet import Part, Sheet
 # Share of all jobs on which nothing is found, and of doubles beside their first fault (ours).
 NOTHING_SHARE = 0.03
 DOUBLE_SHARE = 0.03
-# One takes the other with it (common practice, no source): a short burns the contact that feeds it, a shorted
-# motor its drive, a leaking pump or heater has let its current through the joint before it.
-_TOGETHER = (
-    ("heater", FaultMode.SHORT, "control_board", FaultMode.WELDED),
-    ("heater", FaultMode.LEAK, "thermal_cutout", FaultMode.OPEN),
-    ("drain_pump", FaultMode.SHORTED_TURNS, "control_board", FaultMode.OPEN),
-    ("three_phase_motor", FaultMode.SHORT, "motor_control_board", FaultMode.SHORT),
-    ("brushed_motor", FaultMode.SHORTED_TURNS, "control_board", FaultMode.WELDED),
-    ("single_phase_motor", FaultMode.SHORTED_TURNS, "motor_capacitor", FaultMode.DRIFT),
-)
 
 
 @dataclass(frozen=True, slots=True)
@@ -64,18 +54,15 @@ def hypotheses(sheet: Sheet) -> tuple[Hypothesis, ...]:
 
 
 def _doubles(sheet: Sheet, likely: tuple[LikelyFault, ...]) -> Iterator[Hypothesis]:
-    for first_kind, first_mode, second_kind, second_mode in _TOGETHER:
-        for first in _of(sheet, first_kind):
-            one = _fault(likely, first, first_mode)
-            for second in _of(sheet, second_kind):
-                other = _fault(likely, second, second_mode)
+    """Yield faults of which one takes the other with it: a short burns the contact that feeds it."""
+    for first in sheet.parts:
+        for row in first.part_kind.brings:
+            one = _fault(likely, first, row.own)
+            for second in (part for part in sheet.parts if part.kind == row.kind):
+                other = _fault(likely, second, row.other)
                 if one and other and one.fault and other.fault:
                     weight = DOUBLE_SHARE * one.weight
                     yield Hypothesis((first.id, second.id), (one.fault, other.fault), weight)
-
-
-def _of(sheet: Sheet, kind: str) -> list[Part]:
-    return [part for part in sheet.parts if part.kind == kind]
 
 
 def _fault(likely: tuple[LikelyFault, ...], part: Part, mode: FaultMode) -> LikelyFault | None:

@@ -95,7 +95,7 @@ def _remarks(plate: DataPlate, sheet: Sheet) -> Iterator[str]:
 
 def _watts_remarks(watts: float, volts: float, sheet: Sheet) -> Iterator[str]:
     """Compare the power with the heaters, and with what the plug carries."""
-    heaters = [float(_rating(part.ratings, "watts")) for part in sheet.parts if part.kind.endswith("heater")]
+    heaters = [float(_rating(part.ratings, "watts")) for part in sheet.parts if part.traits.is_heating]
     largest, together = max(heaters, default=0.0), sum(heaters)
     if watts < largest:
         yield (

@@ -7,6 +7,7 @@ from enum import StrEnum
 
 from ohmcensus.core.event import Checked, CheckOutcome
 from ohmcensus.core.job.case import Case, Reading
+from ohmcensus.core.parts.kind import Role
 
 SUPPLY_TOLERANCE = 0.10
 # Fractions of the supply: below the first there is no voltage, above the second it is the supply's (ours).
@@ -139,7 +140,7 @@ def _finding(ln_v: float | None, le_v: float | None, ne_v: float | None, nominal
 def outlet_verdict(case: Case) -> OutletVerdict:
     """Conclude on the outlet from the readings that stand on its lines."""
     latest = {reading.test: reading for reading in case.standing}
-    part = next((part.id for part in case.sheet.parts if part.kind == "outlet"), "outlet")
+    part = next((part.id for part in case.sheet.with_role(Role.OUTLET)), "outlet")
     volts = [_volts(latest.get(f"{part}.{name}")) for name in ("ln", "le", "ne")]
     return conclude_outlet(volts[0], volts[1], volts[2], case.sheet.volts)
 
@@ -150,7 +151,7 @@ def outside_tests(case: Case) -> tuple[str, ...]:
         f"{part.id}.{test.name}"
         for part in case.sheet.parts
         for test in part.tests()
-        if part.kind == "outlet" or (part.kind == "cord" and test.name in AT_PINS)
+        if part.traits.role is Role.OUTLET or (part.traits.role is Role.CORD and test.name in AT_PINS)
     )
 
 

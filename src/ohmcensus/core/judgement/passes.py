@@ -16,9 +16,9 @@ from ohmcensus.core.job.case import Reading
 from ohmcensus.core.judgement.limited import limited
 from ohmcensus.core.limits.terms import Terms
 from ohmcensus.core.machine import MachineTest, dead_tests, is_proof, machine_tests
-from ohmcensus.core.machine.net import Crossing, is_whole, nets_of
+from ohmcensus.core.machine.net import PLUG_PE, Crossing, is_whole, nets_of
 from ohmcensus.core.meter import Function
-from ohmcensus.core.parts.kind import Proves
+from ohmcensus.core.parts.kind import Proves, Role
 from ohmcensus.core.quantity import Interval, Unit
 from ohmcensus.core.quantity.window import Source, Window
 
@@ -139,9 +139,6 @@ def line_between(between: tuple[str, str], test: str | None, terms: Terms) -> st
     return test or " ".join(sorted(between))
 
 
-PLUG_PE = "cord.plug_pe"
-
-
 def _plain_earth(end: str) -> str:
     """Return the name of the protective conductor's line, or of both points where it ends on something else."""
     return EARTH_LINE if end in {"cord.end_pe", "chassis"} else " ".join(sorted((PLUG_PE, end)))
@@ -156,7 +153,13 @@ def part_of(line: str, terms: Terms) -> str | None:
     nets = nets_of(terms.sheet)
     owners = [test.part] if test else [point.partition(".")[0] for point in between if point not in nets.earth]
     owners += [point.partition(".")[0] for point in between]
-    return next((part for part in owners if part != "outlet" and terms.sheet.part(part) is not None), None)
+    return next((part for part in owners if _is_inside(part, terms)), None)
+
+
+def _is_inside(name: str, terms: Terms) -> bool:
+    """Tell whether a name is that of a part of the machine, and not of the house."""
+    part = terms.sheet.part(name)
+    return part is not None and part.traits.role is not Role.OUTLET
 
 
 def earth_line_of(part: str) -> str:

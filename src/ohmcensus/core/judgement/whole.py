@@ -12,12 +12,15 @@ from ohmcensus.core.limits.terms import Terms
 from ohmcensus.core.machine import machine_tests
 from ohmcensus.core.machine.coverage import configuration_of, driven, probe_of
 from ohmcensus.core.machine.expected import OF_LOWEST_LOAD, lowest_load_ohm
+from ohmcensus.core.machine.feeds import fed_part
 from ohmcensus.core.machine.moments import states_at_moment
 from ohmcensus.core.machine.net import PLUG_L, PLUG_N, nets_of
-from ohmcensus.core.machine.netlist import Configuration, PartFault, part_modes
+from ohmcensus.core.machine.netlist import Configuration, PartFault, elements_of, part_modes
 from ohmcensus.core.machine.probe import Prediction, Probe, predict
+from ohmcensus.core.machine.tests import MachineTest
 from ohmcensus.core.meter import Function
 from ohmcensus.core.parts.fault import FaultMode
+from ohmcensus.core.parts.kind import Role
 from ohmcensus.core.quantity import Bound
 from ohmcensus.core.sheet import Part, Sheet
 from ohmcensus.core.symptom import Moment
@@ -70,7 +73,7 @@ def hidden_from_plug(terms: Terms) -> tuple[str, ...]:
     the whole is tested, must read at most 1.1 of its limit at the plug. A motor behind an inverter does not.
     """
     whole = named_test(WHOLE_LINE, terms)
-    cord = terms.sheet.part("cord")
+    cord = next(iter(terms.sheet.with_role(Role.CORD)), None)
     spec = next((row for row in cord.tests() if row.name == "insulation"), None) if cord else None
     if whole is None or cord is None or spec is None or not terms.sheet.nets:
         return ()
@@ -146,8 +149,7 @@ def _load(sheet: Sheet, part: Part) -> LoadHeldOpen | None:
     )
     if not own or not part.part_kind.is_fed:
         return None
-    seen = "heater_load" if part.kind == "heater" else f"{part.id}_load"
-    outputs = tuple(name for name in tests if name.partition(".")[2] == seen)
+    outputs = tuple(test.id for test in tests.values() if _is_seen_from_board(sheet, test, part))
     least = {name: tests[name].window.interval.lo for name in own}
     for name in outputs:
         test = tests[name]
@@ -156,3 +158,15 @@ def _load(sheet: Sheet, part: Part) -> LoadHeldOpen | None:
         )
         least[name] = OF_LOWEST_LOAD * (shown.value if shown.value is not None else test.window.interval.lo)
     return LoadHeldOpen(part.id, part.title.lower(), (*((name,) for name in outputs), own), least)
+
+
+def _is_seen_from_board(sheet: Sheet, test: MachineTest, part: Part) -> bool:
+    """Tell whether a test reads a load with its lead from the output of the board that feeds it."""
+    board = sheet.known_part(test.part)
+    if board.traits.role is not Role.BOARD or test.function is not Function.OHM:
+        return False
+    outputs = [
+        row for row in elements_of(sheet, board.id) if row.contact and board.point(row.branches[0].b) in test.between
+    ]
+    is_across = not any(board.point(row.branches[0].a) in test.between for row in outputs)
+    return is_across and any(fed_part(sheet, board.id, row.name) == part.id for row in outputs)

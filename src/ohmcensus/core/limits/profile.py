@@ -9,14 +9,20 @@ from typing import Annotated
 
 from pydantic import BaseModel, ConfigDict, Field, StrictBool, StringConstraints
 
+from ohmcensus.core.parts import part_kinds
 from ohmcensus.core.text.trimmed import Trimmed
 
 Megohm = Annotated[float, Field(gt=0, le=1000, allow_inf_nan=False, strict=True)]
 Milliampere = Annotated[float, Field(gt=0, le=100, allow_inf_nan=False, strict=True)]
 Ohm = Annotated[float, Field(gt=0, le=10, allow_inf_nan=False, strict=True)]
-HEATING = frozenset({"heater", "steam_heater", "dryer_heater"})
 # Under this the supply is of the 120 V world.
 LOW_VOLTS = 180.0
+
+
+def is_heating(kind: str) -> bool:
+    """Tell whether a kind of part is a heating element; a kind that is not known is none."""
+    known = part_kinds().get(kind)
+    return known is not None and known.traits.is_heating
 
 
 class LimitProfile(BaseModel):
@@ -66,7 +72,7 @@ class LimitProfile(BaseModel):
             return self.kinds_megohm[kind]
         if protection_class == "II":
             return self.class_ii_megohm
-        return self.heating_megohm if kind in HEATING else self.class_i_megohm
+        return self.heating_megohm if is_heating(kind) else self.class_i_megohm
 
 
 # A part over 0.75 mA is not healthy: whole healthy machines read 0.1 to 0.7 mA (common practice, no source).

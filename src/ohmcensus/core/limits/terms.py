@@ -6,7 +6,7 @@ from collections.abc import Iterator
 from dataclasses import dataclass
 from functools import cached_property
 
-from ohmcensus.core.limits.profile import HEATING, LimitProfile
+from ohmcensus.core.limits.profile import LimitProfile, is_heating
 from ohmcensus.core.sheet import Sheet
 
 OHM_PER_MEGOHM = 1e6
@@ -51,7 +51,7 @@ class Terms:
     @property
     def conductor_a(self) -> float:
         """The greatest protective conductor current, in amperes."""
-        heating = sum(float(getattr(part.ratings, "watts", 0.0)) for part in self.sheet.parts if part.kind in HEATING)
+        heating = sum(float(getattr(part.ratings, "watts", 0.0)) for part in self.sheet.parts if part.traits.is_heating)
         standard = CONDUCTOR_MA
         if heating > HEATING_FROM_W:
             standard = min(MOST_CONDUCTOR_MA, MA_PER_KW * heating / 1000)
@@ -76,7 +76,7 @@ class Terms:
     @cached_property
     def has_heating(self) -> bool:
         """Whether the machine has a heating element."""
-        return any(part.kind in HEATING for part in self.sheet.parts)
+        return any(part.traits.is_heating for part in self.sheet.parts)
 
     @cached_property
     def _whole_megohm(self) -> float:
@@ -89,7 +89,7 @@ class Terms:
     def _part_megohm(self, part_id: str) -> float:
         part = self.sheet.part(part_id)
         kind = part.kind if part else ""
-        standard = CLASS_II_MEGOHM if self.is_class_ii else HEATING_MEGOHM if kind in HEATING else CLASS_I_MEGOHM
+        standard = CLASS_II_MEGOHM if self.is_class_ii else HEATING_MEGOHM if is_heating(kind) else CLASS_I_MEGOHM
         return self._at_least(standard, self.profile.least_megohm(kind, "II" if self.is_class_ii else "I"))
 
     def _at_least(self, standard: float, chosen: float) -> float:
@@ -132,4 +132,4 @@ SHORTEST_CORD_OHM = 0.3
 
 
 def _standard(kind: str) -> float:
-    return HEATING_MEGOHM if kind in HEATING else CLASS_I_MEGOHM
+    return HEATING_MEGOHM if is_heating(kind) else CLASS_I_MEGOHM

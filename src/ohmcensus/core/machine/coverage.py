@@ -14,7 +14,7 @@ from ohmcensus.core.machine.probe import LIVE, PREDICTED, Probe, Setup, predict,
 from ohmcensus.core.meter import Function
 from ohmcensus.core.parts.element import CHASSIS, Element, FaultEffect
 from ohmcensus.core.parts.fault import FaultMode
-from ohmcensus.core.parts.kind import MachineState, TestSpec
+from ohmcensus.core.parts.kind import MachineState, Role, TestSpec
 from ohmcensus.core.quantity import Bound, Interval
 from ohmcensus.core.sheet import Part, Sheet
 
@@ -56,7 +56,7 @@ def configuration_of(sheet: Sheet, part: Part, spec: TestSpec) -> Configuration:
 
 def _is_plugged_in(part: Part, spec: TestSpec) -> bool:
     """Tell whether the machine hangs on its plug: the outlet's volts are asked without it, its amperes with it."""
-    return spec.state is MachineState.LIVE and (part.kind != "outlet" or spec.function is Function.AMPERE)
+    return spec.state is MachineState.LIVE and (part.traits.role is not Role.OUTLET or spec.function is Function.AMPERE)
 
 
 def probe_of(part: Part, spec: TestSpec) -> Probe:
@@ -131,7 +131,7 @@ def is_answered(sheet: Sheet, part: Part, spec: TestSpec) -> bool:
     """Tell whether the circuit answers a test: it knows the mains, no length, no sensor, no drum turned by hand."""
     is_turned = spec.function in LIVE and spec.state is not MachineState.LIVE
     is_mains = spec.function in PREDICTED and spec.function not in {Function.VOLTS_DC, Function.HERTZ}
-    is_house = part.kind == "outlet" and spec.function is not Function.AMPERE
+    is_house = part.traits.role is Role.OUTLET and spec.function is not Function.AMPERE
     points = [part.point(pin) for pin in (*spec.between, *spec.joined)]
     is_there = all(point == CHASSIS or point in sheet.points for point in points)
     return bool(sheet.nets) and is_mains and not is_house and not is_turned and is_there
@@ -181,7 +181,7 @@ def _driven(
     line, neutral = (
         {name.partition(".")[0] for name in network.touched([start], below_ohm=below_ohm)} for start in poles
     )
-    order = [part.id for part in sheet.parts if part.kind != "outlet" and part.id not in without]
+    order = [part.id for part in sheet.parts if part.traits.role is not Role.OUTLET and part.id not in without]
     return Driven(
         tuple(part for part in order if part in line),
         tuple(part for part in order if part in neutral - line),

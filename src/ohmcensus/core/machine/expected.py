@@ -6,9 +6,8 @@ import math
 from dataclasses import replace
 from functools import lru_cache
 
-from ohmcensus.core.limits.profile import HEATING
 from ohmcensus.core.parts.expect import INSULATION_LIMIT_HEATING_OHM, INSULATION_LIMIT_OHM
-from ohmcensus.core.parts.kind import Proves, TestSpec
+from ohmcensus.core.parts.kind import Proves, Role, TestSpec
 from ohmcensus.core.physics.temperature import winding_resistance_at
 from ohmcensus.core.quantity import Interval, Unit, show_value
 from ohmcensus.core.quantity.window import Source, Window
@@ -17,7 +16,7 @@ from ohmcensus.core.sheet import Expected, Part, Sheet
 INSULATION_LIMIT_CLASS_II_OHM = 2e6
 # Less of the lowest load than this is no load any more (ours, SAFETY "no short").
 OF_LOWEST_LOAD = 0.9
-CORD, ACROSS, N_PE, EARTH = "cord", "across", "n_pe", "earth"
+ACROSS, N_PE, EARTH = "across", "n_pe", "earth"
 
 
 def expected(sheet: Sheet, part: Part, spec: TestSpec, celsius: float) -> Window:
@@ -35,10 +34,10 @@ def expected(sheet: Sheet, part: Part, spec: TestSpec, celsius: float) -> Window
     window = spec.expect(celsius)
     if spec.function.value == "insulation" and window.source is Source.COMMON:
         return _insulation(sheet, part, window)
-    cord = sheet.part(CORD)
-    if spec.name == EARTH and part.is_earthed and cord is not None and cord.kind == CORD:
+    cord = next(iter(sheet.with_role(Role.CORD)), None)
+    if spec.name == EARTH and part.is_earthed and cord is not None:
         return _through_cord(cord, window, celsius)
-    if part.kind == CORD and spec.name == ACROSS:
+    if part is cord and spec.name == ACROSS:
         return _across(sheet, window)
     return window
 
@@ -69,9 +68,9 @@ def _insulation(sheet: Sheet, part: Part, window: Window) -> Window:
     """Return the insulation that holds in this machine."""
     if sheet.protection_class == "II":
         limit, which = INSULATION_LIMIT_CLASS_II_OHM, "2 MΩ in class II"
-    elif part.kind == CORD and any(row.kind in HEATING for row in sheet.parts):
+    elif part.traits.role is Role.CORD and any(row.traits.is_heating for row in sheet.parts):
         limit, which = INSULATION_LIMIT_HEATING_OHM, "0.3 MΩ with heating elements"
-    elif part.kind == CORD:
+    elif part.traits.role is Role.CORD:
         limit, which = INSULATION_LIMIT_OHM, "1 MΩ"
     else:
         return window

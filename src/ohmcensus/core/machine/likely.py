@@ -9,8 +9,10 @@ from collections.abc import Iterator, Mapping
 from dataclasses import dataclass
 
 from ohmcensus.core.machine.dictionary import single_faults
-from ohmcensus.core.machine.netlist import PartFault
+from ohmcensus.core.machine.feeds import fed_part
+from ohmcensus.core.machine.netlist import PartFault, elements_of
 from ohmcensus.core.parts.fault import FaultMode
+from ohmcensus.core.parts.kind import Role
 from ohmcensus.core.sheet import Part, Sheet
 from ohmcensus.core.symptom import Symptom
 
@@ -85,16 +87,19 @@ def symptom_chances(sheet: Sheet, part: Part, fault: PartFault | None) -> dict[S
 
 
 _NOT_BY_ITS_LOAD = frozenset({FaultMode.LEAK, FaultMode.SHORT})
-_OUTPUT = "out_"
+_SWITCHES = frozenset({Role.BOARD, Role.TIMER, Role.HARNESS})
 
 
 def _fed_by(sheet: Sheet, part: Part, fault: PartFault) -> Part | None:
-    """Return the part that an element named after it feeds: an output of a board, a relay, a lead of the harness."""
-    if part.kind != "harness" and not fault.element.startswith((_OUTPUT, "relay")):
+    """Return the part that a board's output, a timer's contact or a lead feeds: by the nets, whatever it is called."""
+    if part.traits.role not in _SWITCHES:
         return None
-    name = fault.element.removeprefix(_OUTPUT)
-    heater = next((row for row in sheet.parts if row.kind == "heater"), None) if name == "relay" else None
-    return heater or next((row for row in sheet.parts if row.id == name and row is not part), None)
+    named = (row for row in elements_of(sheet, part.id) if not fault.element or row.name == fault.element)
+    element = next((row for row in named if fault.mode in row.effects), None)
+    if element is None or FaultMode.BAD_JOINT not in element.effects:
+        return None
+    fed = fed_part(sheet, part.id, element.name)
+    return sheet.part(fed) if fed else None
 
 
 def _shows(symptom: Symptom, mode: FaultMode | None) -> float:

@@ -54,7 +54,7 @@ def nets_of(sheet: Sheet) -> Nets:
     Every contact counts as closed, so that a point which mains reaches in any state is found; the walk stops at
     earth, behind which everything would be reached through the capacitors of the filter.
     """
-    joined = _joined(sheet)
+    joined = joined_points(sheet)
     named = {point for point in (*sheet.points, CHASSIS) if point == CHASSIS or point.rpartition(".")[2] in _EARTHS}
     earth = {point for start in named for point in joined.get(start, {start})} | named
     ways: dict[str, set[str]] = defaultdict(set)
@@ -79,7 +79,7 @@ def _conducting(element: Element) -> Iterable[tuple[str, str]]:
             yield branch.a, branch.b
 
 
-def _joined(sheet: Sheet) -> dict[str, set[str]]:
+def joined_points(sheet: Sheet) -> dict[str, set[str]]:
     """Return for every point the points that wires join to it."""
     found: dict[str, set[str]] = {}
     for pins in sheet.nets.values():

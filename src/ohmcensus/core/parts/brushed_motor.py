@@ -3,16 +3,27 @@
 from __future__ import annotations
 
 import math
-from collections.abc import Mapping
-from typing import ClassVar
+from dataclasses import replace
 
 from pydantic import Field
 
 from ohmcensus.core.meter import Function
+from ohmcensus.core.parts.build import fixed, plain
 from ohmcensus.core.parts.element import Element, contact, load
 from ohmcensus.core.parts.expect import Expect, closed_contact, common
 from ohmcensus.core.parts.fault import FaultMode
-from ohmcensus.core.parts.kind import MachineState, Nominal, PartCheck, PartKind, Pin, Ratings, TestSpec
+from ohmcensus.core.parts.kind import (
+    Brings,
+    MachineState,
+    Nominal,
+    PartCheck,
+    PartKind,
+    Pin,
+    Ratings,
+    Role,
+    TestSpec,
+    Waves,
+)
 from ohmcensus.core.parts.to_earth import to_earth
 from ohmcensus.core.quantity import Interval, Unit
 from ohmcensus.core.quantity.window import Source, Window
@@ -31,96 +42,51 @@ class BrushedMotorRatings(Ratings):
     brush_new_m: float = Field(default=0.036, gt=0, le=0.1)
 
 
-class BrushedMotor(PartKind[BrushedMotorRatings]):
-    """Touches the chassis through its frame; carbon dust is a leakage path."""
-
-    kind = "brushed_motor"
-    title = "Motor"
-    fault_modes = (FaultMode.OPEN, FaultMode.SHORTED_TURNS, FaultMode.LEAK, FaultMode.DRIFT, FaultMode.BAD_JOINT)
-    priors: ClassVar[Mapping[FaultMode, float]] = {
-        FaultMode.OPEN: 1.4,
-        FaultMode.SHORTED_TURNS: 0.5,
-        FaultMode.LEAK: 0.6,
-        FaultMode.BAD_JOINT: 0.4,
-    }
-    checks = (PartCheck("commutator", "Commutator", "burnt bars, grease, carbon dust"),)
-    repair = "new brushes, or another motor"
-    repair_minutes = 35.0
-    explains: ClassVar[Mapping[Symptom, float]] = {
-        Symptom.HUMS: 0.4,
-        Symptom.NO_TURN: 0.5,
-        Symptom.NO_SPIN: 0.35,
-        Symptom.NOISY: 0.25,
-        Symptom.TRIPS: 0.15,
-        Symptom.SMELLS: 0.25,
-        Symptom.CODE: 0.1,
-    }
-    tools = ("brushes of the type",)
-    tricks = (
-        "Slip the belt off the drum's wheel first, turning it; put it back on the motor first.",
-        "Note which way each brush slants: it goes back the same way, in the same holder.",
+def _elements(ratings: BrushedMotorRatings, nominal: Nominal) -> tuple[Element, ...]:
+    """Return field, armature through its brushes, tacho and protector; the windings leak to the frame."""
+    return (
+        load("armature", "brush_a", "brush_b", nominal("armature"), henry=ARMATURE_H, chassis="pe"),
+        load("field", "field_a", "field_b", nominal("field"), henry=FIELD_H, chassis="pe"),
+        load("tacho", "tacho_a", "tacho_b", nominal("tacho"), henry=TACHO_H, chassis="pe"),
+        contact("protector", "protector_a", "protector_b", None, ohm=0.05),
     )
-    cautions = ("Grease from fingers spoils a commutator.",)
-    ratings = BrushedMotorRatings
 
-    def pins(self, ratings: BrushedMotorRatings) -> tuple[Pin, ...]:
-        """Return the tags of the motor's plug and its frame."""
-        return (
-            Pin("field_a", "field 1"),
-            Pin("field_b", "field 2"),
-            Pin("brush_a", "brush 1"),
-            Pin("brush_b", "brush 2"),
-            Pin("tacho_a", "tacho 1"),
-            Pin("tacho_b", "tacho 2"),
-            Pin("protector_a", "protector 1"),
-            Pin("protector_b", "protector 2"),
-            Pin("pe", "frame"),
-        )
 
-    def elements(self, ratings: BrushedMotorRatings, nominal: Nominal) -> tuple[Element, ...]:
-        """Return field, armature through its brushes, tacho and protector; the windings leak to the frame."""
-        return (
-            load("armature", "brush_a", "brush_b", nominal("armature"), henry=ARMATURE_H, chassis="pe"),
-            load("field", "field_a", "field_b", nominal("field"), henry=FIELD_H, chassis="pe"),
-            load("tacho", "tacho_a", "tacho_b", nominal("tacho"), henry=TACHO_H, chassis="pe"),
-            contact("protector", "protector_a", "protector_b", None, ohm=0.05),
-        )
-
-    def tests(self, ratings: BrushedMotorRatings) -> tuple[TestSpec, ...]:
-        """Return the windings, the tacho at rest and turned, the brushes and the insulation."""
-        return (
-            _winding("field", "field", common(0.8, 4.0, Unit.OHM, "0.8–4 Ω"), ("stator",), ""),
-            _winding(
-                "armature",
-                "brush to brush",
-                common(1.0, 5.0, Unit.OHM, "1–5 Ω, steady while turned"),
-                ("brush to brush", "rotor"),
-                "Turn the rotor slowly by hand: jumps from bar to bar are a burnt commutator.",
-                ("brush_a", "brush_b"),
-            ),
-            _winding("tacho", "tacho coil", common(30.0, 700.0, Unit.OHM, "30–700 Ω by type"), (), ""),
-            _winding("protector", "thermal protector", closed_contact(), ("thermal",), ""),
-            TestSpec(
-                name="tacho_volts",
-                title="tacho, drum turned by hand",
-                between=("tacho_a", "tacho_b"),
-                function=Function.VOLTS_AC,
-                expect=common(0.2, 5.0, Unit.VOLT, "0.2–5 V, rising with speed"),
-                blind_to=(FaultMode.SHORTED_TURNS, FaultMode.LEAK, FaultMode.BAD_JOINT),
-                aliases=("pulses",),
-                state=MachineState.PLUG_PULLED,
-                advice="Machine unplugged; turn the drum by hand and watch it rise.",
-            ),
-            _brush("brush_1", "brush 1, length", ratings, "brush_a"),
-            _brush("brush_2", "brush 2, length", ratings, "brush_b"),
-            to_earth(
-                ("field_a", "pe"),
-                (FaultMode.OPEN, FaultMode.SHORTED_TURNS, FaultMode.DRIFT, FaultMode.BAD_JOINT),
-                "Pull the tacho's wires from the board before 500 V. Discharge after.",
-                aliases=("frame", "insulation"),
-                joined=("field_a", "brush_a"),
-            ),
-        )
+def _tests(ratings: BrushedMotorRatings) -> tuple[TestSpec, ...]:
+    """Return the windings, the tacho at rest and turned, the brushes and the insulation."""
+    return (
+        _winding("field", "field", common(0.8, 4.0, Unit.OHM, "0.8–4 Ω"), ("stator",), ""),
+        _winding(
+            "armature",
+            "brush to brush",
+            common(1.0, 5.0, Unit.OHM, "1–5 Ω, steady while turned"),
+            ("brush to brush", "rotor"),
+            "Turn the rotor slowly by hand: jumps from bar to bar are a burnt commutator.",
+            ("brush_a", "brush_b"),
+        ),
+        _winding("tacho", "tacho coil", common(30.0, 700.0, Unit.OHM, "30–700 Ω by type"), (), ""),
+        _winding("protector", "thermal protector", closed_contact(), ("thermal",), ""),
+        TestSpec(
+            name="tacho_volts",
+            title="tacho, drum turned by hand",
+            between=("tacho_a", "tacho_b"),
+            function=Function.VOLTS_AC,
+            expect=common(0.2, 5.0, Unit.VOLT, "0.2–5 V, rising with speed"),
+            blind_to=(FaultMode.SHORTED_TURNS, FaultMode.LEAK, FaultMode.BAD_JOINT),
+            aliases=("pulses",),
+            state=MachineState.PLUG_PULLED,
+            advice="Machine unplugged; turn the drum by hand and watch it rise.",
+        ),
+        _brush("brush_1", "brush 1, length", ratings, "brush_a"),
+        _brush("brush_2", "brush 2, length", ratings, "brush_b"),
+        to_earth(
+            ("field_a", "pe"),
+            (FaultMode.OPEN, FaultMode.SHORTED_TURNS, FaultMode.DRIFT, FaultMode.BAD_JOINT),
+            "Pull the tacho's wires from the board before 500 V. Discharge after.",
+            aliases=("frame", "insulation"),
+            joined=("field_a", "brush_a"),
+        ),
+    )
 
 
 def _winding(
@@ -161,4 +127,48 @@ def _brush(name: str, title: str, ratings: BrushedMotorRatings, pin: str) -> Tes
     )
 
 
-KIND = BrushedMotor()
+KIND = PartKind(
+    kind="brushed_motor",
+    title="Motor",
+    traits=replace(plain(Role.LOAD), waves=Waves.CHOPPED),
+    brings=(Brings(FaultMode.SHORTED_TURNS, "control_board", FaultMode.WELDED),),
+    fault_modes=(FaultMode.OPEN, FaultMode.SHORTED_TURNS, FaultMode.LEAK, FaultMode.DRIFT, FaultMode.BAD_JOINT),
+    priors={
+        FaultMode.OPEN: 1.4,
+        FaultMode.SHORTED_TURNS: 0.5,
+        FaultMode.LEAK: 0.6,
+        FaultMode.BAD_JOINT: 0.4,
+    },
+    checks=(PartCheck("commutator", "Commutator", "burnt bars, grease, carbon dust"),),
+    repair="new brushes, or another motor",
+    repair_minutes=35.0,
+    explains={
+        Symptom.HUMS: 0.4,
+        Symptom.NO_TURN: 0.5,
+        Symptom.NO_SPIN: 0.35,
+        Symptom.NOISY: 0.25,
+        Symptom.TRIPS: 0.15,
+        Symptom.SMELLS: 0.25,
+        Symptom.CODE: 0.1,
+    },
+    tools=("brushes of the type",),
+    tricks=(
+        "Slip the belt off the drum's wheel first, turning it; put it back on the motor first.",
+        "Note which way each brush slants: it goes back the same way, in the same holder.",
+    ),
+    cautions=("Grease from fingers spoils a commutator.",),
+    ratings=BrushedMotorRatings,
+    pins=fixed(
+        Pin("field_a", "field 1"),
+        Pin("field_b", "field 2"),
+        Pin("brush_a", "brush 1"),
+        Pin("brush_b", "brush 2"),
+        Pin("tacho_a", "tacho 1"),
+        Pin("tacho_b", "tacho 2"),
+        Pin("protector_a", "protector 1"),
+        Pin("protector_b", "protector 2"),
+        Pin("pe", "frame"),
+    ),
+    elements=_elements,
+    tests=_tests,
+)

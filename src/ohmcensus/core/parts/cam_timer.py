@@ -2,16 +2,22 @@
 
 from __future__ import annotations
 
-from collections.abc import Mapping
-from typing import Annotated, ClassVar
+from typing import Annotated
 
 from pydantic import Field
 
-from ohmcensus.core.meter import Function
+from ohmcensus.core.parts.build import closed, plain
 from ohmcensus.core.parts.element import ClosedWhen, Element, contact
-from ohmcensus.core.parts.expect import closed_contact
 from ohmcensus.core.parts.fault import FaultMode
-from ohmcensus.core.parts.kind import MachineState, Nominal, PartCheck, PartKind, Pin, Ratings, TestSpec
+from ohmcensus.core.parts.kind import (
+    Nominal,
+    PartCheck,
+    PartKind,
+    Pin,
+    Ratings,
+    Role,
+    TestSpec,
+)
 from ohmcensus.core.symptom import Symptom
 
 Steps = Annotated[tuple[str, ...], Field(min_length=1, strict=False)]
@@ -23,57 +29,57 @@ class CamTimerRatings(Ratings):
     chart: dict[str, Steps] = Field(min_length=1)
 
 
-class CamTimer(PartKind[CamTimerRatings]):
-    """One common line, one contact for each load."""
+def _pins(ratings: CamTimerRatings) -> tuple[Pin, ...]:
+    """Return the common and one point for each contact."""
+    return (Pin("c", "common"), *(Pin(name, f"{name} contact") for name in ratings.chart))
 
-    kind = "cam_timer"
-    title = "Cam timer"
-    fault_modes = (FaultMode.STUCK_OPEN, FaultMode.WELDED, FaultMode.BAD_JOINT)
-    priors: ClassVar[Mapping[FaultMode, float]] = {
+
+def _elements(ratings: CamTimerRatings, nominal: Nominal) -> tuple[Element, ...]:
+    """Return the contacts, each closed in its own steps."""
+    return tuple(
+        contact(name, "c", name, ClosedWhen("programme", frozenset(steps))) for name, steps in ratings.chart.items()
+    )
+
+
+def _tests(ratings: CamTimerRatings) -> tuple[TestSpec, ...]:
+    """Return each contact in the first step that closes it."""
+    return tuple(
+        closed(
+            name,
+            f"{name} contact, at {steps[0]}",
+            ("c", name),
+            blind_to=(FaultMode.WELDED,),
+            minutes=0.7,
+            sets={"programme": steps[0]},
+            advice="Turn the knob to the step, then read; turn on and it must open.",
+        )
+        for name, steps in ratings.chart.items()
+    )
+
+
+KIND = PartKind(
+    kind="cam_timer",
+    title="Cam timer",
+    traits=plain(Role.TIMER),
+    fault_modes=(FaultMode.STUCK_OPEN, FaultMode.WELDED, FaultMode.BAD_JOINT),
+    priors={
         FaultMode.STUCK_OPEN: 1.0,
         FaultMode.WELDED: 0.3,
         FaultMode.BAD_JOINT: 0.6,
-    }
-    explains: ClassVar[Mapping[Symptom, float]] = {
+    },
+    explains={
         Symptom.DEAD: 0.15,
         Symptom.NO_START: 0.25,
         Symptom.STOPS: 0.35,
         Symptom.NO_TURN: 0.2,
         Symptom.NO_SPIN: 0.2,
         Symptom.NO_DRAIN: 0.15,
-    }
-    checks = (PartCheck("knob", "Knob and its shaft", "turns without its clicks"),)
-    repair = "replace the timer"
-    repair_minutes = 25.0
-    ratings = CamTimerRatings
-
-    def pins(self, ratings: CamTimerRatings) -> tuple[Pin, ...]:
-        """Return the common and one point for each contact."""
-        return (Pin("c", "common"), *(Pin(name, f"{name} contact") for name in ratings.chart))
-
-    def elements(self, ratings: CamTimerRatings, nominal: Nominal) -> tuple[Element, ...]:
-        """Return the contacts, each closed in its own steps."""
-        return tuple(
-            contact(name, "c", name, ClosedWhen("programme", frozenset(steps))) for name, steps in ratings.chart.items()
-        )
-
-    def tests(self, ratings: CamTimerRatings) -> tuple[TestSpec, ...]:
-        """Return each contact in the first step that closes it."""
-        return tuple(
-            TestSpec(
-                name=name,
-                title=f"{name} contact, at {steps[0]}",
-                between=("c", name),
-                function=Function.OHM,
-                expect=closed_contact(),
-                blind_to=(FaultMode.WELDED,),
-                state=MachineState.PLUG_PULLED,
-                minutes=0.7,
-                sets={"programme": steps[0]},
-                advice="Turn the knob to the step, then read; turn on and it must open.",
-            )
-            for name, steps in ratings.chart.items()
-        )
-
-
-KIND = CamTimer()
+    },
+    checks=(PartCheck("knob", "Knob and its shaft", "turns without its clicks"),),
+    repair="replace the timer",
+    repair_minutes=25.0,
+    ratings=CamTimerRatings,
+    pins=_pins,
+    elements=_elements,
+    tests=_tests,
+)

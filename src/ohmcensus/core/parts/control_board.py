@@ -2,16 +2,26 @@
 
 from __future__ import annotations
 
-from collections.abc import Mapping
-from typing import ClassVar, Literal
+from dataclasses import replace
+from typing import Literal
 
 from pydantic import Field
 
 from ohmcensus.core.meter import Function
+from ohmcensus.core.parts.build import closed, opened, plain
 from ohmcensus.core.parts.element import ClosedWhen, Element, contact, fuse, resistor
-from ohmcensus.core.parts.expect import closed_contact, common, mains_volts, open_contact
+from ohmcensus.core.parts.expect import common, mains_volts
 from ohmcensus.core.parts.fault import FaultMode
-from ohmcensus.core.parts.kind import MachineState, Nominal, PartCheck, PartKind, Pin, Ratings, TestSpec
+from ohmcensus.core.parts.kind import (
+    MachineState,
+    Nominal,
+    PartCheck,
+    PartKind,
+    Pin,
+    Ratings,
+    Role,
+    TestSpec,
+)
 from ohmcensus.core.quantity import Interval, Unit
 from ohmcensus.core.quantity.window import Source, Window
 from ohmcensus.core.symptom import Symptom
@@ -48,114 +58,76 @@ class ControlBoardRatings(Ratings):
     volts: float | None = Field(default=None, gt=0, le=500)
 
 
-class ControlBoard(PartKind[ControlBoardRatings]):
-    """Supply tags, its own fuse, and the heater relay's contact and coil."""
-
-    kind = "control_board"
-    title = "Control board"
-    fault_modes = (FaultMode.OPEN, FaultMode.WELDED, FaultMode.STUCK_OPEN, FaultMode.BAD_JOINT)
-    priors: ClassVar[Mapping[FaultMode, float]] = {
-        FaultMode.WELDED: 0.7,
-        FaultMode.STUCK_OPEN: 0.8,
-        FaultMode.OPEN: 0.7,
-        FaultMode.BAD_JOINT: 0.5,
-    }
-    checks = (PartCheck("burns", "Board, both sides", "brown joints, burst capacitors, soot"),)
-    repair = "mend the joint or replace the board"
-    tricks = (
-        "One plug at a time, each with its photo: two of the same shape may swap.",
-        "Touch bare metal of the frame before the board.",
+def _pins(ratings: ControlBoardRatings) -> tuple[Pin, ...]:
+    """Return the tags of supply, relay and fuse."""
+    outputs = tuple(Pin(f"out_{name}", f"{name} output") for name in ratings.outputs)
+    senses = tuple(
+        Pin(f"{name}_{end}", f"{name} input {end}", may_be_free=True) for name in ratings.senses for end in ("a", "b")
     )
-    repair_minutes = 35.0
-    explains: ClassVar[Mapping[Symptom, float]] = {
-        Symptom.DEAD: 0.3,
-        Symptom.NO_START: 0.25,
-        Symptom.STOPS: 0.25,
-        Symptom.NO_HEAT: 0.2,
-        Symptom.OVERHEATS: 0.35,
-        Symptom.NO_TURN: 0.15,
-        Symptom.NO_SPIN: 0.15,
-        Symptom.NO_DRAIN: 0.1,
-        Symptom.CODE: 0.2,
-        Symptom.SMELLS: 0.25,
-        Symptom.NO_LOCK: 0.15,
-        Symptom.NO_OPEN: 0.1,
-    }
-    ratings = ControlBoardRatings
+    return (
+        Pin("l", "line in"),
+        Pin("n", "neutral in"),
+        Pin("sw", "switched line in", may_be_free=True),
+        *outputs,
+        *senses,
+        Pin("relay_in", "heater relay, line side", may_be_free=True),
+        Pin("relay_out", "heater relay, heater side", may_be_free=True),
+        Pin("coil_a", "heater relay coil 1", may_be_free=True),
+        Pin("coil_b", "heater relay coil 2", may_be_free=True),
+        Pin("fuse_out", "behind the board fuse", may_be_free=True),
+    )
 
-    def pins(self, ratings: ControlBoardRatings) -> tuple[Pin, ...]:
-        """Return the tags of supply, relay and fuse."""
-        outputs = tuple(Pin(f"out_{name}", f"{name} output") for name in ratings.outputs)
-        senses = tuple(
-            Pin(f"{name}_{end}", f"{name} input {end}", may_be_free=True)
-            for name in ratings.senses
-            for end in ("a", "b")
-        )
-        return (
-            Pin("l", "line in"),
-            Pin("n", "neutral in"),
-            Pin("sw", "switched line in", may_be_free=True),
-            *outputs,
-            *senses,
-            Pin("relay_in", "heater relay, line side", may_be_free=True),
-            Pin("relay_out", "heater relay, heater side", may_be_free=True),
-            Pin("coil_a", "heater relay coil 1", may_be_free=True),
-            Pin("coil_b", "heater relay coil 2", may_be_free=True),
-            Pin("fuse_out", "behind the board fuse", may_be_free=True),
-        )
 
-    def elements(self, ratings: ControlBoardRatings, nominal: Nominal) -> tuple[Element, ...]:
-        """Return the heater relay, every switched output, the sensor inputs, the fuse and the supply."""
-        relay = contact("relay", "relay_in", "relay_out", ClosedWhen("heater_relay", frozenset({"closed"})))
-        outputs = tuple(
-            contact(f"out_{name}", output.source, f"out_{name}", ClosedWhen("programme", frozenset(output.steps)))
-            for name, output in ratings.outputs.items()
-        )
-        senses = tuple(resistor(f"{name}_input", f"{name}_a", f"{name}_b", SENSE_OHM) for name in ratings.senses)
-        return (
-            relay,
-            *outputs,
-            *senses,
-            resistor("coil", "coil_a", "coil_b", nominal("coil")),
-            fuse("fuse", "l", "fuse_out", ohm=0.1),
-            resistor("supply", "fuse_out", "n", SUPPLY_OHM, is_linear=False),
-        )
+def _elements(ratings: ControlBoardRatings, nominal: Nominal) -> tuple[Element, ...]:
+    """Return the heater relay, every switched output, the sensor inputs, the fuse and the supply."""
+    relay = contact("relay", "relay_in", "relay_out", ClosedWhen("heater_relay", frozenset({"closed"})))
+    outputs = tuple(
+        contact(f"out_{name}", output.source, f"out_{name}", ClosedWhen("programme", frozenset(output.steps)))
+        for name, output in ratings.outputs.items()
+    )
+    senses = tuple(resistor(f"{name}_input", f"{name}_a", f"{name}_b", SENSE_OHM) for name in ratings.senses)
+    return (
+        relay,
+        *outputs,
+        *senses,
+        resistor("coil", "coil_a", "coil_b", nominal("coil")),
+        fuse("fuse", "l", "fuse_out", ohm=0.1),
+        resistor("supply", "fuse_out", "n", SUPPLY_OHM, is_linear=False),
+    )
 
-    def tests(self, ratings: ControlBoardRatings) -> tuple[TestSpec, ...]:
-        """Return the relay at rest, its coil and the fuse."""
-        return (
-            TestSpec(
-                name="relay",
-                title="heater relay, at rest",
-                between=("relay_in", "relay_out"),
-                function=Function.OHM,
-                expect=open_contact("an idle relay is open; under 1 Ω is welded"),
-                blind_to=(FaultMode.STUCK_OPEN, FaultMode.OPEN, FaultMode.BAD_JOINT),
-                aliases=("heater relay", "contact"),
-                state=MachineState.PLUG_PULLED,
-            ),
-            TestSpec(
-                name="coil",
-                title="heater relay coil",
-                between=("coil_a", "coil_b"),
-                function=Function.OHM,
-                expect=common(200.0, 400.0, Unit.OHM, "200–400 Ω for a 12 V relay"),
-                blind_to=(FaultMode.WELDED, FaultMode.STUCK_OPEN, FaultMode.BAD_JOINT),
-                aliases=("relay coil",),
-                state=MachineState.PLUG_PULLED,
-                minutes=2.0,
-            ),
-            TestSpec(
-                name="fuse",
-                title="board fuse",
-                between=("l", "fuse_out"),
-                function=Function.OHM,
-                expect=closed_contact(),
-                blind_to=(FaultMode.WELDED, FaultMode.STUCK_OPEN),
-            ),
-            *_relay_called(ratings),
-            *(test for name, output in ratings.outputs.items() for test in _output_tests(name, output, ratings.volts)),
-        )
+
+def _tests(ratings: ControlBoardRatings) -> tuple[TestSpec, ...]:
+    """Return the relay at rest, its coil and the fuse."""
+    return (
+        opened(
+            "relay",
+            "heater relay, at rest",
+            ("relay_in", "relay_out"),
+            "an idle relay is open; under 1 Ω is welded",
+            blind_to=(FaultMode.STUCK_OPEN, FaultMode.OPEN, FaultMode.BAD_JOINT),
+            aliases=("heater relay", "contact"),
+        ),
+        TestSpec(
+            name="coil",
+            title="heater relay coil",
+            between=("coil_a", "coil_b"),
+            function=Function.OHM,
+            expect=common(200.0, 400.0, Unit.OHM, "200–400 Ω for a 12 V relay"),
+            blind_to=(FaultMode.WELDED, FaultMode.STUCK_OPEN, FaultMode.BAD_JOINT),
+            aliases=("relay coil",),
+            state=MachineState.PLUG_PULLED,
+            minutes=2.0,
+        ),
+        closed(
+            "fuse",
+            "board fuse",
+            ("l", "fuse_out"),
+            blind_to=(FaultMode.WELDED, FaultMode.STUCK_OPEN),
+            state=MachineState.UNPLUGGED,
+        ),
+        *_relay_called(ratings),
+        *(test for name, output in ratings.outputs.items() for test in _output_tests(name, output, ratings.volts)),
+    )
 
 
 def _relay_called(ratings: ControlBoardRatings) -> tuple[TestSpec, ...]:
@@ -181,13 +153,8 @@ def _relay_called(ratings: ControlBoardRatings) -> tuple[TestSpec, ...]:
 def _output_tests(name: str, output: Output, volts: float | None) -> tuple[TestSpec, ...]:
     """Return one output at rest, and live in a step that calls it."""
     switch = (output.source, f"out_{name}")
-    rest = TestSpec(
-        name=f"{name}_rest",
-        title=f"{name} output, at rest",
-        between=switch,
-        function=Function.OHM,
-        expect=open_contact("an idle switch is open; shorted, its load runs at once"),
-        state=MachineState.PLUG_PULLED,
+    rest = opened(
+        f"{name}_rest", f"{name} output, at rest", switch, "an idle switch is open; shorted, its load runs at once"
     )
     load = _load_seen(name, f"out_{name}", "l" if output.source == "n" else "n")
     if volts is None:
@@ -233,4 +200,40 @@ def _load_seen(name: str, output: str, pole: str) -> TestSpec:
     )
 
 
-KIND = ControlBoard()
+KIND = PartKind(
+    kind="control_board",
+    title="Control board",
+    traits=replace(plain(Role.BOARD), governs_heat=True),
+    fault_modes=(FaultMode.OPEN, FaultMode.WELDED, FaultMode.STUCK_OPEN, FaultMode.BAD_JOINT),
+    priors={
+        FaultMode.WELDED: 0.7,
+        FaultMode.STUCK_OPEN: 0.8,
+        FaultMode.OPEN: 0.7,
+        FaultMode.BAD_JOINT: 0.5,
+    },
+    checks=(PartCheck("burns", "Board, both sides", "brown joints, burst capacitors, soot"),),
+    repair="mend the joint or replace the board",
+    tricks=(
+        "One plug at a time, each with its photo: two of the same shape may swap.",
+        "Touch bare metal of the frame before the board.",
+    ),
+    repair_minutes=35.0,
+    explains={
+        Symptom.DEAD: 0.3,
+        Symptom.NO_START: 0.25,
+        Symptom.STOPS: 0.25,
+        Symptom.NO_HEAT: 0.2,
+        Symptom.OVERHEATS: 0.35,
+        Symptom.NO_TURN: 0.15,
+        Symptom.NO_SPIN: 0.15,
+        Symptom.NO_DRAIN: 0.1,
+        Symptom.CODE: 0.2,
+        Symptom.SMELLS: 0.25,
+        Symptom.NO_LOCK: 0.15,
+        Symptom.NO_OPEN: 0.1,
+    },
+    ratings=ControlBoardRatings,
+    pins=_pins,
+    elements=_elements,
+    tests=_tests,
+)

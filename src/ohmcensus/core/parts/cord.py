@@ -3,16 +3,25 @@
 from __future__ import annotations
 
 import math
-from collections.abc import Mapping
-from typing import ClassVar
 
 from pydantic import Field
 
 from ohmcensus.core.meter import Function
+from ohmcensus.core.parts.build import plain
 from ohmcensus.core.parts.element import Element, between, conductor, wire
 from ohmcensus.core.parts.expect import BY_OHMMETER, BY_PLAIN_OHMS, Expect, insulation, no_short, open_contact
 from ohmcensus.core.parts.fault import FaultMode
-from ohmcensus.core.parts.kind import MachineState, Nominal, PartCheck, PartKind, Pin, Proves, Ratings, TestSpec
+from ohmcensus.core.parts.kind import (
+    MachineState,
+    Nominal,
+    PartCheck,
+    PartKind,
+    Pin,
+    Proves,
+    Ratings,
+    Role,
+    TestSpec,
+)
 from ohmcensus.core.parts.to_earth import to_earth
 from ohmcensus.core.physics.cable import (
     GAUGE_OHM_PER_M,
@@ -98,51 +107,28 @@ class CordRatings(Ratings):
     area_mm2: float = Field(gt=0, le=4)
 
 
-class Cord(PartKind[CordRatings]):
-    """Line, neutral and protective conductor between plug and terminal block."""
+def _pins(ratings: CordRatings) -> tuple[Pin, ...]:
+    """Return the three pins of the plug and the three ends inside."""
+    plug = tuple(Pin(f"plug_{core}", f"plug, {word}") for core, word in _CORES)
+    return plug + tuple(Pin(f"end_{core}", f"inside, {word}") for core, word in _CORES)
 
-    kind = "cord"
-    title = "Cord"
-    tricks = ("The earth goes on first and comes off last; it keeps the longest slack in the strain relief.",)
-    fault_modes = (FaultMode.OPEN, FaultMode.BAD_JOINT, FaultMode.LEAK, FaultMode.SHORT)
-    priors: ClassVar[Mapping[FaultMode, float]] = {
-        FaultMode.OPEN: 0.6,
-        FaultMode.BAD_JOINT: 0.5,
-        FaultMode.LEAK: 0.3,
-        FaultMode.SHORT: 0.1,
-    }
-    checks = (PartCheck("cord", "Cord, along its length", "crushed, cut, a warm or brown plug"),)
-    repair = "replace the cord"
-    repair_minutes = 20.0
-    explains: ClassVar[Mapping[Symptom, float]] = {
-        Symptom.DEAD: 0.2,
-        Symptom.STOPS: 0.1,
-        Symptom.TRIPS: 0.1,
-        Symptom.SHOCK: 0.35,
-        Symptom.SMELLS: 0.15,
-    }
-    ratings = CordRatings
 
-    def pins(self, ratings: CordRatings) -> tuple[Pin, ...]:
-        """Return the three pins of the plug and the three ends inside."""
-        plug = tuple(Pin(f"plug_{core}", f"plug, {word}") for core, word in _CORES)
-        return plug + tuple(Pin(f"end_{core}", f"inside, {word}") for core, word in _CORES)
+def _elements(ratings: CordRatings, nominal: Nominal) -> tuple[Element, ...]:
+    """Return the three cores and the insulation between line and neutral."""
+    ohm = core_resistance_ohm(ratings.length_m, ratings.area_mm2)
+    cores = tuple(wire(core, f"plug_{core}", f"end_{core}", ohm) for core in ("l", "n"))
+    earth = conductor("pe", "plug_pe", "end_pe", ohm)
+    return (*cores, earth, between("cores", "end_l", "end_n"))
 
-    def elements(self, ratings: CordRatings, nominal: Nominal) -> tuple[Element, ...]:
-        """Return the three cores and the insulation between line and neutral."""
-        ohm = core_resistance_ohm(ratings.length_m, ratings.area_mm2)
-        cores = tuple(wire(core, f"plug_{core}", f"end_{core}", ohm) for core in ("l", "n"))
-        earth = conductor("pe", "plug_pe", "end_pe", ohm)
-        return (*cores, earth, between("cores", "end_l", "end_n"))
 
-    def tests(self, ratings: CordRatings) -> tuple[TestSpec, ...]:
-        """Return each core end to end, the earth to its limit, and core against core."""
-        return (
-            _end_to_end("l", "line core, end to end", _core(ratings)),
-            _end_to_end("n", "neutral core, end to end", _core(ratings)),
-            _end_to_end("pe", "earth pin to chassis", _earth(ratings)),
-            *_AT_THE_PLUG,
-        )
+def _tests(ratings: CordRatings) -> tuple[TestSpec, ...]:
+    """Return each core end to end, the earth to its limit, and core against core."""
+    return (
+        _end_to_end("l", "line core, end to end", _core(ratings)),
+        _end_to_end("n", "neutral core, end to end", _core(ratings)),
+        _end_to_end("pe", "earth pin to chassis", _earth(ratings)),
+        *_AT_THE_PLUG,
+    )
 
 
 _CORES = (("l", "line"), ("n", "neutral"), ("pe", "earth"))
@@ -196,4 +182,31 @@ def _earth(ratings: CordRatings) -> Expect:
     return expect
 
 
-KIND = Cord()
+KIND = PartKind(
+    kind="cord",
+    title="Cord",
+    traits=plain(Role.CORD),
+    seen_outside=("cord",),
+    tricks=("The earth goes on first and comes off last; it keeps the longest slack in the strain relief.",),
+    fault_modes=(FaultMode.OPEN, FaultMode.BAD_JOINT, FaultMode.LEAK, FaultMode.SHORT),
+    priors={
+        FaultMode.OPEN: 0.6,
+        FaultMode.BAD_JOINT: 0.5,
+        FaultMode.LEAK: 0.3,
+        FaultMode.SHORT: 0.1,
+    },
+    checks=(PartCheck("cord", "Cord, along its length", "crushed, cut, a warm or brown plug"),),
+    repair="replace the cord",
+    repair_minutes=20.0,
+    explains={
+        Symptom.DEAD: 0.2,
+        Symptom.STOPS: 0.1,
+        Symptom.TRIPS: 0.1,
+        Symptom.SHOCK: 0.35,
+        Symptom.SMELLS: 0.15,
+    },
+    ratings=CordRatings,
+    pins=_pins,
+    elements=_elements,
+    tests=_tests,
+)

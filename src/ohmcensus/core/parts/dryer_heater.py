@@ -2,24 +2,17 @@
 
 from __future__ import annotations
 
-from collections.abc import Mapping
-from typing import ClassVar
+from dataclasses import replace
 
-from ohmcensus.core.parts.heater import Heater
+from ohmcensus.core.parts.heater import KIND as HEATER
+from ohmcensus.core.parts.kind import Heats
 from ohmcensus.core.symptom import Symptom
 
-
-class DryerHeater(Heater):
-    """A heater with a plate of its own."""
-
-    kind = "dryer_heater"
-    title = "Dryer heater"
-    explains: ClassVar[Mapping[Symptom, float]] = {
-        Symptom.TRIPS: 0.4,
-        Symptom.NO_HEAT: 0.3,
-        Symptom.SMELLS: 0.15,
-        Symptom.OVERHEATS: 0.1,
-    }
-
-
-KIND = DryerHeater()
+KIND = replace(
+    HEATER,
+    kind="dryer_heater",
+    title="Dryer heater",
+    traits=replace(HEATER.traits, heats=Heats.ELSEWHERE, governs_heat=False),
+    brings=(),
+    explains={Symptom.TRIPS: 0.4, Symptom.NO_HEAT: 0.3, Symptom.SMELLS: 0.15, Symptom.OVERHEATS: 0.1},
+)

@@ -2,18 +2,26 @@
 
 from __future__ import annotations
 
-from collections.abc import Mapping
 from dataclasses import replace
 from itertools import pairwise
-from typing import ClassVar
 
 from pydantic import Field, field_validator
 
 from ohmcensus.core.meter import Function
+from ohmcensus.core.parts.build import plain
 from ohmcensus.core.parts.element import CHASSIS, Element, between, wire
 from ohmcensus.core.parts.expect import closed_contact
 from ohmcensus.core.parts.fault import FaultMode
-from ohmcensus.core.parts.kind import MachineState, Nominal, PartCheck, PartKind, Pin, Ratings, TestSpec
+from ohmcensus.core.parts.kind import (
+    MachineState,
+    Nominal,
+    PartCheck,
+    PartKind,
+    Pin,
+    Ratings,
+    Role,
+    TestSpec,
+)
 from ohmcensus.core.parts.to_earth import to_earth
 from ohmcensus.core.symptom import Symptom
 
@@ -37,57 +45,26 @@ class HarnessRatings(Ratings):
         return leads
 
 
-class Harness(PartKind[HarnessRatings]):
-    """Chafes on the tub and corrodes in its connectors."""
-
-    kind = "harness"
-    title = "Harness"
-    fault_modes = (FaultMode.OPEN, FaultMode.BAD_JOINT, FaultMode.LEAK, FaultMode.SHORT)
-    priors: ClassVar[Mapping[FaultMode, float]] = {
-        FaultMode.OPEN: 0.5,
-        FaultMode.BAD_JOINT: 0.9,
-        FaultMode.LEAK: 0.4,
-        FaultMode.SHORT: 0.1,
-    }
-    checks = (PartCheck("chafe", "Harness along tub and edges", "chafed through, green plugs"),)
-    repair = "mend the lead"
-    repair_minutes = 30.0
-    explains: ClassVar[Mapping[Symptom, float]] = {
-        Symptom.STOPS: 0.25,
-        Symptom.TRIPS: 0.15,
-        Symptom.NO_TURN: 0.1,
-        Symptom.NO_HEAT: 0.1,
-        Symptom.CODE: 0.1,
-        Symptom.DEAD: 0.05,
-        Symptom.SMELLS: 0.1,
-    }
-    is_spare = False
-    tools = ("tags, sleeves and a crimping tool",)
-    tricks = (
-        "Where the cabinet lifts off in one piece: its front lip goes under the base bar first, then it is let down.",
-        "Every clip and tie goes back where it was: a lead that hangs free rubs through.",
+def _pins(ratings: HarnessRatings) -> tuple[Pin, ...]:
+    """Return both ends of every lead."""
+    return tuple(
+        Pin(f"{lead}_{end}", f"{lead} lead, {word}")
+        for lead in ratings.leads
+        for end, word in (("board", "board end"), ("part", "part end"))
     )
-    cautions = ("Low-voltage wiring counts as mains while the machine is plugged in: most boards are not isolated.",)
-    ratings = HarnessRatings
 
-    def pins(self, ratings: HarnessRatings) -> tuple[Pin, ...]:
-        """Return both ends of every lead."""
-        return tuple(
-            Pin(f"{lead}_{end}", f"{lead} lead, {word}")
-            for lead in ratings.leads
-            for end, word in (("board", "board end"), ("part", "part end"))
-        )
 
-    def elements(self, ratings: HarnessRatings, nominal: Nominal) -> tuple[Element, ...]:
-        """Return every lead; each may chafe on the chassis, and two on one another."""
-        leads = tuple(wire(lead, f"{lead}_board", f"{lead}_part", LEAD_OHM) for lead in ratings.leads)
-        pairs = pairwise(ratings.leads)
-        chafed = tuple(between(f"{one}_{other}", f"{one}_part", f"{other}_part") for one, other in pairs)
-        return (*leads, *chafed)
+def _elements(ratings: HarnessRatings, nominal: Nominal) -> tuple[Element, ...]:
+    """Return every lead; each may chafe on the chassis, and two on one another."""
+    leads = tuple(wire(lead, f"{lead}_board", f"{lead}_part", LEAD_OHM) for lead in ratings.leads)
+    pairs = pairwise(ratings.leads)
+    chafed = tuple(between(f"{one}_{other}", f"{one}_part", f"{other}_part") for one, other in pairs)
+    return (*leads, *chafed)
 
-    def tests(self, ratings: HarnessRatings) -> tuple[TestSpec, ...]:
-        """Return every lead, end to end, and all of them to the chassis."""
-        return (*(_lead(lead) for lead in ratings.leads), _chafed(ratings.leads))
+
+def _tests(ratings: HarnessRatings) -> tuple[TestSpec, ...]:
+    """Return every lead, end to end, and all of them to the chassis."""
+    return (*(_lead(lead) for lead in ratings.leads), _chafed(ratings.leads))
 
 
 def _lead(lead: str) -> TestSpec:
@@ -117,4 +94,38 @@ def _chafed(leads: tuple[str, ...]) -> TestSpec:
     return replace(test, is_bare=True, minutes=BARE_MINUTES)
 
 
-KIND = Harness()
+KIND = PartKind(
+    kind="harness",
+    title="Harness",
+    traits=replace(plain(Role.HARNESS), governs_heat=True),
+    fault_modes=(FaultMode.OPEN, FaultMode.BAD_JOINT, FaultMode.LEAK, FaultMode.SHORT),
+    priors={
+        FaultMode.OPEN: 0.5,
+        FaultMode.BAD_JOINT: 0.9,
+        FaultMode.LEAK: 0.4,
+        FaultMode.SHORT: 0.1,
+    },
+    checks=(PartCheck("chafe", "Harness along tub and edges", "chafed through, green plugs"),),
+    repair="mend the lead",
+    repair_minutes=30.0,
+    explains={
+        Symptom.STOPS: 0.25,
+        Symptom.TRIPS: 0.15,
+        Symptom.NO_TURN: 0.1,
+        Symptom.NO_HEAT: 0.1,
+        Symptom.CODE: 0.1,
+        Symptom.DEAD: 0.05,
+        Symptom.SMELLS: 0.1,
+    },
+    is_spare=False,
+    tools=("tags, sleeves and a crimping tool",),
+    tricks=(
+        "Where the cabinet lifts off in one piece: its front lip goes under the base bar first, then it is let down.",
+        "Every clip and tie goes back where it was: a lead that hangs free rubs through.",
+    ),
+    cautions=("Low-voltage wiring counts as mains while the machine is plugged in: most boards are not isolated.",),
+    ratings=HarnessRatings,
+    pins=_pins,
+    elements=_elements,
+    tests=_tests,
+)

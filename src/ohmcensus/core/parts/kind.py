@@ -1,15 +1,14 @@
 """What a kind of part is: its ratings, its pins, how it can fail, and the tests that ask it.
 
-One module of this folder describes one kind and ends in ``KIND = …``; nothing else has to know of it.
+One module of this folder describes one kind and ends in ``KIND = …``. Other rooms know kinds by their traits only.
 """
 
 from __future__ import annotations
 
-from abc import ABC, abstractmethod
 from collections.abc import Callable, Mapping
 from dataclasses import dataclass, field
 from enum import StrEnum
-from typing import ClassVar, Generic, TypeVar
+from typing import Any, Generic, TypeVar
 
 from pydantic import BaseModel, ConfigDict
 
@@ -181,17 +180,145 @@ class TestSpec:
     is_bare: bool = False
 
 
+class Role(StrEnum):
+    """What a part is for in a machine: by this, not by its name, others find it."""
+
+    OUTLET = "outlet"
+    CORD = "cord"
+    FUSE = "fuse"
+    FILTER = "filter"
+    HARNESS = "harness"
+    BOARD = "board"
+    DRIVE = "drive"
+    TIMER = "timer"
+    INTERLOCK = "interlock"
+    PROTECTOR = "protector"
+    LEVEL = "level"
+    SENSOR = "sensor"
+    CAPACITOR = "capacitor"
+    LOAD = "load"
+    MECHANICAL = "mechanical"
+
+
+class Waves(StrEnum):
+    """What a part makes of the mains: what a protective device has to understand of its leaks."""
+
+    SINE = "sine"
+    CHOPPED = "chopped"
+    INVERTED = "inverted"
+
+
+class Heats(StrEnum):
+    """What a part heats: the water of the tub, something else, nothing."""
+
+    NOTHING = "nothing"
+    TUB = "tub"
+    ELSEWHERE = "elsewhere"
+
+
+# What a good part reads to earth at 500 V at least (common practice: a good one reads over 20 MΩ).
+HEALTHY_INSULATION_OHM = 20e6
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Traits:
+    """What other rooms ask of a kind. Nothing has a default: a kind that leaves one out cannot be written.
+
+    Parameters
+    ----------
+    role
+        What it is for.
+    off_before_500_v
+        Whether it has to be off before 500 V are put on: electronics, which the test would kill.
+    waves
+        What it makes of the mains.
+    heats
+        What it heats.
+    starts_direct
+        Whether it is a motor that is switched straight onto the mains: its inrush may open a breaker.
+    governs_heat
+        Whether the warming hangs on it: after it was changed, the rise of the water is timed.
+    healthy_insulation_ohm
+        What a good one reads to earth at least, ohms.
+    """
+
+    role: Role
+    off_before_500_v: bool
+    waves: Waves
+    heats: Heats
+    starts_direct: bool
+    governs_heat: bool
+    healthy_insulation_ohm: float
+
+    @property
+    def is_heating(self) -> bool:
+        """Whether it is a heating element, for which the limits of insulation are looser."""
+        return self.heats is not Heats.NOTHING
+
+
+@dataclass(frozen=True, slots=True)
+class Interlock:
+    """What keeps hands out: the test of its contact that must read open, and the one that must read closed."""
+
+    at_rest: str
+    held: str
+
+
+@dataclass(frozen=True, slots=True)
+class Brings:
+    """A fault that brings another one with it: which of one's own, and which of a kind of part."""
+
+    own: FaultMode
+    kind: str
+    other: FaultMode
+
+
 R = TypeVar("R", bound=Ratings)
 Nominal = Callable[[str], float]
 
 
-class PartKind(ABC, Generic[R]):
-    """A kind of part; subclasses state everything that is true of every part of the kind.
+def _no_elements(_ratings: Any, _nominal: Nominal) -> tuple[Element, ...]:
+    return ()
 
-    Attributes
+
+def _no_charges(_ratings: Any) -> tuple[StoredCharge, ...]:
+    return ()
+
+
+@dataclass(frozen=True, kw_only=True, eq=False)
+class PartKind(Generic[R]):
+    """A kind of part: data, and four questions that depend on what is printed on the part.
+
+    Parameters
     ----------
+    kind, title
+        Its name in sheets, and on the screen.
+    traits
+        What other rooms ask of it.
+    ratings
+        Model of what is printed on such a part.
+    pins
+        The points that a probe can touch, from the ratings.
+    tests
+        Its tests from the ratings, the one that is meant when none is named first.
+    elements
+        What it is electrically, from the ratings and from the most likely good value of a test by its name; the first
+        element that knows a fault mode is the one that has it.
+    stored_charges
+        The capacitors that may stay charged, from the ratings; none for most kinds.
+    fault_modes
+        How it can fail electrically; none for what only eye and hand can judge.
     explains
         How readily a fault of the part shows as each symptom, 0 to 1 (common practice, no source).
+    priors
+        How often each fault mode occurs against the others of the machine; a mode that is not named
+        counts one tenth (our choice: relative, no service data).
+    brings
+        Faults that come with one of its own.
+    interlock
+        Its two tests, where it keeps hands out.
+    seen_outside
+        Checks of the first look that look at it.
     is_spare
         Whether it is a part that one takes along.
     is_fed
@@ -204,48 +331,29 @@ class PartKind(ABC, Generic[R]):
         How it comes off and goes back well, one sentence each (common practice, no source).
     checks
         What eye and hand can tell of it.
-    priors
-        How often each fault mode occurs against the others of the machine; a mode that is not named
-        counts one tenth (our choice: relative, no service data).
     repair, repair_minutes
         The usual repair, and the time for it with the part in reach.
     """
 
-    kind: ClassVar[str]
-    title: ClassVar[str]
-    fault_modes: ClassVar[tuple[FaultMode, ...]]
-    explains: ClassVar[Mapping[Symptom, float]] = {}
-    is_spare: ClassVar[bool] = True
-    is_fed: ClassVar[bool] = True
-    tools: ClassVar[tuple[str, ...]] = ()
-    cautions: ClassVar[tuple[str, ...]] = ()
-    tricks: ClassVar[tuple[str, ...]] = ()
-    checks: ClassVar[tuple[PartCheck, ...]] = ()
-    priors: ClassVar[Mapping[FaultMode, float]] = {}
-    repair: ClassVar[str] = "replace it"
-    repair_minutes: ClassVar[float] = 20.0
+    kind: str
+    title: str
+    traits: Traits
     ratings: type[R]
-
-    @abstractmethod
-    def pins(self, ratings: R) -> tuple[Pin, ...]:
-        """Return the points that a probe can touch."""
-
-    @abstractmethod
-    def tests(self, ratings: R) -> tuple[TestSpec, ...]:
-        """Return the tests, the one that is meant when none is named first."""
-
-    def elements(self, ratings: R, nominal: Nominal) -> tuple[Element, ...]:
-        """Return what the part is electrically; the first element that knows a fault mode is the one that has it.
-
-        Parameters
-        ----------
-        ratings
-            What is printed on the part.
-        nominal
-            Most likely good value of one of its tests, by the test's name.
-        """
-        return ()
-
-    def stored_charges(self, ratings: R) -> tuple[StoredCharge, ...]:
-        """Return the capacitors that may stay charged; none for most kinds."""
-        return ()
+    pins: Callable[[R], tuple[Pin, ...]]
+    tests: Callable[[R], tuple[TestSpec, ...]]
+    elements: Callable[[R, Nominal], tuple[Element, ...]] = _no_elements
+    stored_charges: Callable[[R], tuple[StoredCharge, ...]] = _no_charges
+    fault_modes: tuple[FaultMode, ...]
+    explains: Mapping[Symptom, float] = field(default_factory=dict)
+    priors: Mapping[FaultMode, float] = field(default_factory=dict)
+    brings: tuple[Brings, ...] = ()
+    interlock: Interlock | None = None
+    seen_outside: tuple[str, ...] = ()
+    is_spare: bool = True
+    is_fed: bool = True
+    tools: tuple[str, ...] = ()
+    cautions: tuple[str, ...] = ()
+    tricks: tuple[str, ...] = ()
+    checks: tuple[PartCheck, ...] = ()
+    repair: str = "replace it"
+    repair_minutes: float = 20.0

@@ -3,16 +3,24 @@
 from __future__ import annotations
 
 import math
-from collections.abc import Mapping
-from typing import ClassVar
 
 from pydantic import Field
 
 from ohmcensus.core.meter import Function
+from ohmcensus.core.parts.build import closed, fixed, plain
 from ohmcensus.core.parts.element import Element, capacitor, resistor, wire
 from ohmcensus.core.parts.expect import Expect, closed_contact, open_contact
 from ohmcensus.core.parts.fault import FaultMode
-from ohmcensus.core.parts.kind import MachineState, Nominal, PartKind, Pin, Ratings, StoredCharge, TestSpec
+from ohmcensus.core.parts.kind import (
+    MachineState,
+    Nominal,
+    PartKind,
+    Pin,
+    Ratings,
+    Role,
+    StoredCharge,
+    TestSpec,
+)
 from ohmcensus.core.parts.to_earth import to_earth
 from ohmcensus.core.physics.capacitor import capacitive_current_a
 from ohmcensus.core.quantity import Interval, Unit, show_value
@@ -36,108 +44,77 @@ class MainsFilterRatings(Ratings):
     bleed_ohm: float | None = Field(default=None, gt=0)
 
 
-class MainsFilter(PartKind[MainsFilterRatings]):
-    """Touches the chassis through its Y-capacitors: a small leakage is its nature."""
+def _stored_charges(ratings: MainsFilterRatings) -> tuple[StoredCharge, ...]:
+    """Return the X-capacitor, which stands at the crest of the mains when the plug is pulled."""
+    crest = ratings.volts * math.sqrt(2)
+    return (StoredCharge("X-capacitor", ("l_in", "n_in"), ratings.x_farad, crest, ratings.bleed_ohm),)
 
-    kind = "mains_filter"
-    title = "Mains filter"
-    fault_modes = (FaultMode.OPEN, FaultMode.SHORT, FaultMode.LEAK, FaultMode.DRIFT, FaultMode.BAD_JOINT)
-    priors: ClassVar[Mapping[FaultMode, float]] = {
-        FaultMode.OPEN: 0.6,
-        FaultMode.SHORT: 0.4,
-        FaultMode.LEAK: 0.6,
-    }
-    repair = "replace the filter"
-    repair_minutes = 15.0
-    explains: ClassVar[Mapping[Symptom, float]] = {
-        Symptom.DEAD: 0.2,
-        Symptom.TRIPS: 0.25,
-        Symptom.SHOCK: 0.25,
-        Symptom.SMELLS: 0.2,
-        Symptom.STOPS: 0.05,
-    }
-    ratings = MainsFilterRatings
 
-    def pins(self, ratings: MainsFilterRatings) -> tuple[Pin, ...]:
-        """Return both sides of both poles, and the earth tag."""
-        return (
-            Pin("l_in", "line in"),
-            Pin("n_in", "neutral in"),
-            Pin("l_out", "line out"),
-            Pin("n_out", "neutral out"),
-            Pin("pe", "earth tag"),
-        )
+def _elements(ratings: MainsFilterRatings, nominal: Nominal) -> tuple[Element, ...]:
+    """Return both chokes, the bleed, the X-capacitor and a Y-capacitor from each pole to the earth tag."""
+    chokes = (
+        wire("l", "l_in", "l_out", CHOKE_OHM, chassis="pe"),
+        wire("n", "n_in", "n_out", CHOKE_OHM, chassis="pe"),
+    )
+    bleed = (resistor("bleed", "l_in", "n_in", ratings.bleed_ohm),) if ratings.bleed_ohm else ()
+    return (
+        *chokes,
+        capacitor("x", "l_in", "n_in", nominal("x")),
+        *bleed,
+        capacitor("y_l", "l_in", "pe", ratings.y_farad),
+        capacitor("y_n", "n_in", "pe", ratings.y_farad),
+    )
 
-    def stored_charges(self, ratings: MainsFilterRatings) -> tuple[StoredCharge, ...]:
-        """Return the X-capacitor, which stands at the crest of the mains when the plug is pulled."""
-        crest = ratings.volts * math.sqrt(2)
-        return (StoredCharge("X-capacitor", ("l_in", "n_in"), ratings.x_farad, crest, ratings.bleed_ohm),)
 
-    def elements(self, ratings: MainsFilterRatings, nominal: Nominal) -> tuple[Element, ...]:
-        """Return both chokes, the bleed, the X-capacitor and a Y-capacitor from each pole to the earth tag."""
-        chokes = (
-            wire("l", "l_in", "l_out", CHOKE_OHM, chassis="pe"),
-            wire("n", "n_in", "n_out", CHOKE_OHM, chassis="pe"),
-        )
-        bleed = (resistor("bleed", "l_in", "n_in", ratings.bleed_ohm),) if ratings.bleed_ohm else ()
-        return (
-            *chokes,
-            capacitor("x", "l_in", "n_in", nominal("x")),
-            *bleed,
-            capacitor("y_l", "l_in", "pe", ratings.y_farad),
-            capacitor("y_n", "n_in", "pe", ratings.y_farad),
-        )
-
-    def tests(self, ratings: MainsFilterRatings) -> tuple[TestSpec, ...]:
-        """Return both chokes, the bleed resistor, the X-capacitor and the standing leakage."""
-        return (
-            _through("l", "line through"),
-            _through("n", "neutral through"),
-            _from_plug("l", "line, plug to far side"),
-            _from_plug("n", "neutral, plug to far side"),
-            TestSpec(
-                name="across",
-                title="line to neutral",
-                between=("l_in", "n_in"),
-                function=Function.OHM,
-                expect=_bleed(ratings),
-                blind_to=(FaultMode.LEAK, FaultMode.BAD_JOINT),
-                aliases=("bleed",),
-                state=MachineState.PLUG_PULLED,
-                advice="Wait until the capacitor has charged and the figure stands still.",
-            ),
-            TestSpec(
-                name="x",
-                title="X-capacitor",
-                between=("l_in", "n_in"),
-                function=Function.CAPACITANCE,
-                expect=_x_capacitor(ratings),
-                blind_to=(FaultMode.OPEN, FaultMode.LEAK, FaultMode.BAD_JOINT),
-                aliases=("capacitor", "cap"),
-                state=MachineState.PLUG_PULLED,
-            ),
-            to_earth(
-                ("l_in", "pe"),
-                (FaultMode.OPEN, FaultMode.DRIFT, FaultMode.BAD_JOINT),
-                "Everything behind the filter off. Discharge after 500 V.",
-                title="filter and cord to earth",
-                joined=("l_in", "n_in"),
-            ),
-            _current(ratings, "leakage", "current to earth", ("ma",)),
-            _current(ratings, "leakage_turned", "current to earth, plug turned", ("ma turned",), is_reversed=True),
-        )
+def _tests(ratings: MainsFilterRatings) -> tuple[TestSpec, ...]:
+    """Return both chokes, the bleed resistor, the X-capacitor and the standing leakage."""
+    return (
+        _through("l", "line through"),
+        _through("n", "neutral through"),
+        _from_plug("l", "line, plug to far side"),
+        _from_plug("n", "neutral, plug to far side"),
+        TestSpec(
+            name="across",
+            title="line to neutral",
+            between=("l_in", "n_in"),
+            function=Function.OHM,
+            expect=_bleed(ratings),
+            blind_to=(FaultMode.LEAK, FaultMode.BAD_JOINT),
+            aliases=("bleed",),
+            state=MachineState.PLUG_PULLED,
+            advice="Wait until the capacitor has charged and the figure stands still.",
+        ),
+        TestSpec(
+            name="x",
+            title="X-capacitor",
+            between=("l_in", "n_in"),
+            function=Function.CAPACITANCE,
+            expect=_x_capacitor(ratings),
+            blind_to=(FaultMode.OPEN, FaultMode.LEAK, FaultMode.BAD_JOINT),
+            aliases=("capacitor", "cap"),
+            state=MachineState.PLUG_PULLED,
+        ),
+        to_earth(
+            ("l_in", "pe"),
+            (FaultMode.OPEN, FaultMode.DRIFT, FaultMode.BAD_JOINT),
+            "Everything behind the filter off. Discharge after 500 V.",
+            title="filter and cord to earth",
+            joined=("l_in", "n_in"),
+        ),
+        _current(ratings, "leakage", "current to earth", ("ma",)),
+        _current(ratings, "leakage_turned", "current to earth, plug turned", ("ma turned",), is_reversed=True),
+    )
 
 
 def _through(pole: str, title: str) -> TestSpec:
     """Build the test of one choke."""
-    return TestSpec(
-        name=pole,
-        title=title,
-        between=(f"{pole}_in", f"{pole}_out"),
-        function=Function.OHM,
-        expect=closed_contact(),
+    return closed(
+        pole,
+        title,
+        (f"{pole}_in", f"{pole}_out"),
         blind_to=(FaultMode.SHORT, FaultMode.LEAK, FaultMode.DRIFT),
         minutes=0.7,
+        state=MachineState.UNPLUGGED,
     )
 
 
@@ -204,4 +181,34 @@ def _leakage(ratings: MainsFilterRatings) -> Expect:
     return lambda _celsius: window
 
 
-KIND = MainsFilter()
+KIND = PartKind(
+    kind="mains_filter",
+    title="Mains filter",
+    traits=plain(Role.FILTER),
+    fault_modes=(FaultMode.OPEN, FaultMode.SHORT, FaultMode.LEAK, FaultMode.DRIFT, FaultMode.BAD_JOINT),
+    priors={
+        FaultMode.OPEN: 0.6,
+        FaultMode.SHORT: 0.4,
+        FaultMode.LEAK: 0.6,
+    },
+    repair="replace the filter",
+    repair_minutes=15.0,
+    explains={
+        Symptom.DEAD: 0.2,
+        Symptom.TRIPS: 0.25,
+        Symptom.SHOCK: 0.25,
+        Symptom.SMELLS: 0.2,
+        Symptom.STOPS: 0.05,
+    },
+    ratings=MainsFilterRatings,
+    pins=fixed(
+        Pin("l_in", "line in"),
+        Pin("n_in", "neutral in"),
+        Pin("l_out", "line out"),
+        Pin("n_out", "neutral out"),
+        Pin("pe", "earth tag"),
+    ),
+    stored_charges=_stored_charges,
+    elements=_elements,
+    tests=_tests,
+)

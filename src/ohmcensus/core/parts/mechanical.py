@@ -4,52 +4,49 @@ from __future__ import annotations
 
 from collections.abc import Mapping
 
-from ohmcensus.core.parts.kind import NoRatings, PartCheck, PartKind, Pin, TestSpec
+from ohmcensus.core.parts.build import fixed, plain
+from ohmcensus.core.parts.kind import NoRatings, PartCheck, PartKind, Role
 from ohmcensus.core.symptom import Symptom
 
 
-class Mechanical(PartKind[NoRatings]):
-    """A part without a point to probe."""
-
-    fault_modes = ()
-    is_spare = False
-    ratings = NoRatings
-
-    def __init__(
-        self,
-        kind: str,
-        title: str,
-        explains: Mapping[Symptom, float],
-        check: PartCheck,
-        repair: str,
-        minutes: float,
-    ) -> None:
-        self.kind = kind  # type: ignore[misc]
-        self.title = title  # type: ignore[misc]
-        self.explains = explains  # type: ignore[misc]
-        self.checks = (check,)  # type: ignore[misc]
-        self.repair = repair  # type: ignore[misc]
-        self.repair_minutes = minutes  # type: ignore[misc]
-
-    def pins(self, ratings: NoRatings) -> tuple[Pin, ...]:
-        """Return nothing: no probe touches it."""
-        return ()
-
-    def tests(self, ratings: NoRatings) -> tuple[TestSpec, ...]:
-        """Return nothing: it is looked at."""
-        return ()
+def _mechanical(  # noqa: PLR0913, PLR0917 - a row of the table below
+    kind: str,
+    title: str,
+    explains: Mapping[Symptom, float],
+    check: PartCheck,
+    repair: str,
+    minutes: float,
+    seen_outside: tuple[str, ...] = (),
+) -> PartKind[NoRatings]:
+    """Return a kind of part without a point to probe: it is looked at."""
+    return PartKind(
+        kind=kind,
+        title=title,
+        traits=plain(Role.MECHANICAL),
+        ratings=NoRatings,
+        fault_modes=(),
+        is_spare=False,
+        explains=explains,
+        checks=(check,),
+        repair=repair,
+        repair_minutes=minutes,
+        seen_outside=seen_outside,
+        pins=fixed(),
+        tests=fixed(),
+    )
 
 
 KINDS = (
-    Mechanical(
+    _mechanical(
         "drain_filter",
         "Drain filter",
         {Symptom.NO_DRAIN: 0.45, Symptom.NO_SPIN: 0.2, Symptom.NOISY: 0.1},
         PartCheck("filter", "Drain filter and sump", "coins, hair pins, fluff"),
         "clear it",
         10.0,
+        ("drain_filter",),
     ),
-    Mechanical(
+    _mechanical(
         "drive_belt",
         "Drive belt",
         {Symptom.NO_TURN: 0.25, Symptom.NO_SPIN: 0.2, Symptom.NOISY: 0.1},
@@ -57,31 +54,34 @@ KINDS = (
         "put it back or replace it",
         15.0,
     ),
-    Mechanical(
+    _mechanical(
         "door_strike",
         "Door strike",
         {Symptom.NO_LOCK: 0.3, Symptom.NO_START: 0.15, Symptom.NO_OPEN: 0.1},
         PartCheck("strike", "Strike", "broken, bent, worn"),
         "replace the strike",
         15.0,
+        ("strike",),
     ),
-    Mechanical(
+    _mechanical(
         "door_handle",
         "Door handle",
         {Symptom.NO_OPEN: 0.4},
         PartCheck("handle", "Handle", "moves without pulling the latch"),
         "replace the handle",
         20.0,
+        ("strike",),
     ),
-    Mechanical(
+    _mechanical(
         "fill_hoses",
         "Fill hoses",
         {Symptom.LEAKS: 0.3, Symptom.STOPS: 0.05},
         PartCheck("hoses", "Hoses", "bulged, rusty at the nut, kinked"),
         "replace the hoses",
         10.0,
+        ("taps",),
     ),
-    Mechanical(
+    _mechanical(
         "drum_bearings",
         "Drum bearings",
         {Symptom.NOISY: 0.5, Symptom.LEAKS: 0.1, Symptom.HUMS: 0.25, Symptom.NO_TURN: 0.1},
@@ -89,7 +89,7 @@ KINDS = (
         "replace bearings and seal",
         180.0,
     ),
-    Mechanical(
+    _mechanical(
         "suspension",
         "Suspension",
         {Symptom.NOISY: 0.3, Symptom.NO_SPIN: 0.1},
@@ -97,7 +97,7 @@ KINDS = (
         "replace dampers or springs",
         45.0,
     ),
-    Mechanical(
+    _mechanical(
         "heater_clip",
         "Heater clip",
         {Symptom.NOISY: 0.1, Symptom.TRIPS: 0.05},

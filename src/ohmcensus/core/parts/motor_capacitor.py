@@ -3,16 +3,26 @@
 from __future__ import annotations
 
 import math
-from collections.abc import Mapping
-from typing import ClassVar, Literal
+from typing import Literal
 
 from pydantic import Field
 
 from ohmcensus.core.meter import Function
+from ohmcensus.core.parts.build import fixed, opened, plain
 from ohmcensus.core.parts.element import Element, between, capacitor
-from ohmcensus.core.parts.expect import Expect, open_contact
+from ohmcensus.core.parts.expect import Expect
 from ohmcensus.core.parts.fault import FaultMode
-from ohmcensus.core.parts.kind import MachineState, Nominal, PartCheck, PartKind, Pin, Ratings, StoredCharge, TestSpec
+from ohmcensus.core.parts.kind import (
+    MachineState,
+    Nominal,
+    PartCheck,
+    PartKind,
+    Pin,
+    Ratings,
+    Role,
+    StoredCharge,
+    TestSpec,
+)
 from ohmcensus.core.quantity import Interval, Unit, show_value
 from ohmcensus.core.quantity.window import Source, Window
 from ohmcensus.core.symptom import Symptom
@@ -29,69 +39,38 @@ class MotorCapacitorRatings(Ratings):
     duty: Literal["run", "start"] = "run"
 
 
-class MotorCapacitor(PartKind[MotorCapacitorRatings]):
-    """Loses its value slowly, and keeps its charge for long."""
+def _stored_charges(ratings: MotorCapacitorRatings) -> tuple[StoredCharge, ...]:
+    """Return the charge at the crest of its rated voltage, with no bleed to rely on."""
+    return (StoredCharge("charge", ("a", "b"), ratings.farad, ratings.volts * math.sqrt(2), None),)
 
-    kind = "motor_capacitor"
-    title = "Motor capacitor"
-    fault_modes = (FaultMode.OPEN, FaultMode.SHORT, FaultMode.DRIFT, FaultMode.LEAK)
-    priors: ClassVar[Mapping[FaultMode, float]] = {FaultMode.OPEN: 0.5, FaultMode.SHORT: 0.2, FaultMode.DRIFT: 1.2}
-    explains: ClassVar[Mapping[Symptom, float]] = {
-        Symptom.HUMS: 0.5,
-        Symptom.NO_TURN: 0.35,
-        Symptom.NO_SPIN: 0.2,
-        Symptom.SMELLS: 0.1,
-    }
-    checks = (PartCheck("can", "Can", "bulged, oily, burst"),)
-    cautions = ("It keeps its charge after the plug is out: discharge through the resistor, then measure.",)
-    repair = "replace it by one of the same value and at least the same voltage"
-    repair_minutes = 10.0
-    ratings = MotorCapacitorRatings
 
-    def pins(self, ratings: MotorCapacitorRatings) -> tuple[Pin, ...]:
-        """Return both tags and the can."""
-        return (Pin("a", "tag 1"), Pin("b", "tag 2"), Pin("can", "can"))
+def _elements(ratings: MotorCapacitorRatings, nominal: Nominal) -> tuple[Element, ...]:
+    """Return the capacitor and its insulation to the can."""
+    return (capacitor("film", "a", "b", nominal("value")), between("can", "a", "can", FaultMode.LEAK))
 
-    def stored_charges(self, ratings: MotorCapacitorRatings) -> tuple[StoredCharge, ...]:
-        """Return the charge at the crest of its rated voltage, with no bleed to rely on."""
-        return (StoredCharge("charge", ("a", "b"), ratings.farad, ratings.volts * math.sqrt(2), None),)
 
-    def elements(self, ratings: MotorCapacitorRatings, nominal: Nominal) -> tuple[Element, ...]:
-        """Return the capacitor and its insulation to the can."""
-        return (capacitor("film", "a", "b", nominal("value")), between("can", "a", "can", FaultMode.LEAK))
-
-    def tests(self, ratings: MotorCapacitorRatings) -> tuple[TestSpec, ...]:
-        """Return its value, the kick of the ohmmeter, and tag to can."""
-        return (
-            TestSpec(
-                name="value",
-                title="value",
-                between=("a", "b"),
-                function=Function.CAPACITANCE,
-                expect=_value(ratings),
-                aliases=("uf", "microfarad"),
-                state=MachineState.PLUG_PULLED,
-                advice="Discharged first, both tags off.",
-            ),
-            TestSpec(
-                name="kick",
-                title="ohms, settled, both ways",
-                between=("a", "b"),
-                function=Function.OHM,
-                expect=open_contact("climbs toward OL and swaps on reversal: alive, no proof of its value"),
-                blind_to=(FaultMode.DRIFT, FaultMode.OPEN),
-                state=MachineState.PLUG_PULLED,
-            ),
-            TestSpec(
-                name="can",
-                title="tag to can",
-                between=("a", "can"),
-                function=Function.OHM,
-                expect=open_contact("a tag to the can reads OL"),
-                state=MachineState.PLUG_PULLED,
-                minutes=0.5,
-            ),
-        )
+def _tests(ratings: MotorCapacitorRatings) -> tuple[TestSpec, ...]:
+    """Return its value, the kick of the ohmmeter, and tag to can."""
+    return (
+        TestSpec(
+            name="value",
+            title="value",
+            between=("a", "b"),
+            function=Function.CAPACITANCE,
+            expect=_value(ratings),
+            aliases=("uf", "microfarad"),
+            state=MachineState.PLUG_PULLED,
+            advice="Discharged first, both tags off.",
+        ),
+        opened(
+            "kick",
+            "ohms, settled, both ways",
+            ("a", "b"),
+            "climbs toward OL and swaps on reversal: alive, no proof of its value",
+            blind_to=(FaultMode.DRIFT, FaultMode.OPEN),
+        ),
+        opened("can", "tag to can", ("a", "can"), "a tag to the can reads OL", minutes=0.5),
+    )
 
 
 def _value(ratings: MotorCapacitorRatings) -> Expect:
@@ -103,4 +82,25 @@ def _value(ratings: MotorCapacitorRatings) -> Expect:
     return lambda _celsius: window
 
 
-KIND = MotorCapacitor()
+KIND = PartKind(
+    kind="motor_capacitor",
+    title="Motor capacitor",
+    traits=plain(Role.CAPACITOR),
+    fault_modes=(FaultMode.OPEN, FaultMode.SHORT, FaultMode.DRIFT, FaultMode.LEAK),
+    priors={FaultMode.OPEN: 0.5, FaultMode.SHORT: 0.2, FaultMode.DRIFT: 1.2},
+    explains={
+        Symptom.HUMS: 0.5,
+        Symptom.NO_TURN: 0.35,
+        Symptom.NO_SPIN: 0.2,
+        Symptom.SMELLS: 0.1,
+    },
+    checks=(PartCheck("can", "Can", "bulged, oily, burst"),),
+    cautions=("It keeps its charge after the plug is out: discharge through the resistor, then measure.",),
+    repair="replace it by one of the same value and at least the same voltage",
+    repair_minutes=10.0,
+    ratings=MotorCapacitorRatings,
+    pins=fixed(Pin("a", "tag 1"), Pin("b", "tag 2"), Pin("can", "can")),
+    stored_charges=_stored_charges,
+    elements=_elements,
+    tests=_tests,
+)

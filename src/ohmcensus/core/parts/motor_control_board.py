@@ -2,16 +2,27 @@
 
 from __future__ import annotations
 
-from collections.abc import Mapping
-from typing import ClassVar
+from dataclasses import replace
 
 from pydantic import Field
 
 from ohmcensus.core.meter import Function
+from ohmcensus.core.parts.build import electronic
 from ohmcensus.core.parts.element import Element, capacitor, junction, resistor
 from ohmcensus.core.parts.expect import common
 from ohmcensus.core.parts.fault import FaultMode
-from ohmcensus.core.parts.kind import MachineState, Nominal, PartCheck, PartKind, Pin, Ratings, StoredCharge, TestSpec
+from ohmcensus.core.parts.kind import (
+    MachineState,
+    Nominal,
+    PartCheck,
+    PartKind,
+    Pin,
+    Ratings,
+    Role,
+    StoredCharge,
+    TestSpec,
+    Waves,
+)
 from ohmcensus.core.quantity import Unit
 from ohmcensus.core.symptom import Symptom
 
@@ -36,82 +47,64 @@ class MotorControlBoardRatings(Ratings):
     bleed_ohm: float | None = Field(default=None, gt=0)
 
 
-class MotorControlBoard(PartKind[MotorControlBoardRatings]):
-    """Its six valves read alike by the diode test, blind to their gates."""
+def _pins(ratings: MotorControlBoardRatings) -> tuple[Pin, ...]:
+    """Return supply, link and phases."""
+    phases = tuple(Pin(phase, f"phase {phase.upper()}") for phase in _PHASES)
+    return (
+        Pin("l", "line in"),
+        Pin("n", "neutral in"),
+        Pin("plus", "link +", may_be_free=True),
+        Pin("minus", "link −", may_be_free=True),
+        *phases,
+    )
 
-    kind = "motor_control_board"
-    title = "Motor control board"
-    fault_modes = (FaultMode.OPEN, FaultMode.SHORT, FaultMode.BAD_JOINT, FaultMode.DRIFT)
-    priors: ClassVar[Mapping[FaultMode, float]] = {FaultMode.SHORT: 0.8, FaultMode.OPEN: 0.6, FaultMode.BAD_JOINT: 0.4}
-    explains: ClassVar[Mapping[Symptom, float]] = {
-        Symptom.NO_TURN: 0.35,
-        Symptom.NO_SPIN: 0.25,
-        Symptom.DEAD: 0.15,
-        Symptom.TRIPS: 0.15,
-        Symptom.CODE: 0.25,
-        Symptom.SMELLS: 0.15,
-    }
-    checks = (PartCheck("burns", "Board, both sides", "burst valves, soot, bulged link capacitor"),)
-    cautions = ("Its link keeps hundreds of volts after the plug is out: wait, measure, discharge, measure again.",)
-    repair = "replace the board"
-    repair_minutes = 30.0
-    ratings = MotorControlBoardRatings
 
-    def pins(self, ratings: MotorControlBoardRatings) -> tuple[Pin, ...]:
-        """Return supply, link and phases."""
-        phases = tuple(Pin(phase, f"phase {phase.upper()}") for phase in _PHASES)
-        return (
-            Pin("l", "line in"),
-            Pin("n", "neutral in"),
-            Pin("plus", "link +", may_be_free=True),
-            Pin("minus", "link −", may_be_free=True),
-            *phases,
-        )
+def _stored_charges(ratings: MotorControlBoardRatings) -> tuple[StoredCharge, ...]:
+    """Return the link."""
+    return (
+        StoredCharge(
+            "inverter link",
+            ("plus", "minus"),
+            ratings.link_farad,
+            ratings.link_volts,
+            ratings.bleed_ohm,
+            is_link=True,
+        ),
+    )
 
-    def stored_charges(self, ratings: MotorControlBoardRatings) -> tuple[StoredCharge, ...]:
-        """Return the link."""
-        return (
-            StoredCharge(
-                "inverter link",
-                ("plus", "minus"),
-                ratings.link_farad,
-                ratings.link_volts,
-                ratings.bleed_ohm,
-                is_link=True,
-            ),
-        )
 
-    def elements(self, ratings: MotorControlBoardRatings, nominal: Nominal) -> tuple[Element, ...]:
-        """Return the link with its bleed, the rectifier and the six valves."""
-        bleed = (resistor("bleed", "plus", "minus", ratings.bleed_ohm),) if ratings.bleed_ohm else ()
-        valves = tuple(
-            valve
-            for phase in _PHASES
-            for valve in (
-                junction(f"{phase}_plus", phase, "plus", VALVE_OHM, is_gated=True),
-                junction(f"{phase}_minus", "minus", phase, VALVE_OHM, is_gated=True),
-            )
+def _elements(ratings: MotorControlBoardRatings, nominal: Nominal) -> tuple[Element, ...]:
+    """Return the link with its bleed, the rectifier and the six valves."""
+    bleed = (resistor("bleed", "plus", "minus", ratings.bleed_ohm),) if ratings.bleed_ohm else ()
+    valves = tuple(
+        valve
+        for phase in _PHASES
+        for valve in (
+            junction(f"{phase}_plus", phase, "plus", VALVE_OHM, is_gated=True),
+            junction(f"{phase}_minus", "minus", phase, VALVE_OHM, is_gated=True),
         )
-        rectifier = tuple(
-            diode
-            for pole in ("l", "n")
-            for diode in (
-                junction(f"{pole}_plus", pole, "plus", RECTIFIER_OHM),
-                junction(f"{pole}_minus", "minus", pole, RECTIFIER_OHM),
-            )
+    )
+    rectifier = tuple(
+        diode
+        for pole in ("l", "n")
+        for diode in (
+            junction(f"{pole}_plus", pole, "plus", RECTIFIER_OHM),
+            junction(f"{pole}_minus", "minus", pole, RECTIFIER_OHM),
         )
-        return (
-            capacitor("link", "plus", "minus", ratings.link_farad),
-            *bleed,
-            *rectifier,
-            *valves,
-        )
+    )
+    return (
+        capacitor("link", "plus", "minus", ratings.link_farad),
+        *bleed,
+        *rectifier,
+        *valves,
+    )
 
-    def tests(self, ratings: MotorControlBoardRatings) -> tuple[TestSpec, ...]:
-        """Return the six valves and the rectifier by the diode test, and the link with its bleed."""
-        valves = (_diode(phase, f"phase {phase.upper()}", rail, _VALVE_ADVICE) for phase in _PHASES for rail in _RAILS)
-        rectifier = (_diode(pole, _POLES[pole], rail, _LINK_ADVICE) for pole in _POLES for rail in _RAILS)
-        return (*valves, *rectifier, *_link(ratings.bleed_ohm))
+
+def _tests(ratings: MotorControlBoardRatings) -> tuple[TestSpec, ...]:
+    """Return the six valves and the rectifier by the diode test, and the link with its bleed."""
+    valves = (_diode(phase, f"phase {phase.upper()}", rail, _VALVE_ADVICE) for phase in _PHASES for rail in _RAILS)
+    rectifier = (_diode(pole, _POLES[pole], rail, _LINK_ADVICE) for pole in _POLES for rail in _RAILS)
+    return (*valves, *rectifier, *_link(ratings.bleed_ohm))
 
 
 def _diode(point: str, name: str, rail: str, advice: str) -> TestSpec:
@@ -148,4 +141,27 @@ def _link(bleed_ohm: float | None) -> tuple[TestSpec, ...]:
     )
 
 
-KIND = MotorControlBoard()
+KIND = PartKind(
+    kind="motor_control_board",
+    title="Motor control board",
+    traits=replace(electronic(Role.DRIVE), waves=Waves.INVERTED),
+    fault_modes=(FaultMode.OPEN, FaultMode.SHORT, FaultMode.BAD_JOINT, FaultMode.DRIFT),
+    priors={FaultMode.SHORT: 0.8, FaultMode.OPEN: 0.6, FaultMode.BAD_JOINT: 0.4},
+    explains={
+        Symptom.NO_TURN: 0.35,
+        Symptom.NO_SPIN: 0.25,
+        Symptom.DEAD: 0.15,
+        Symptom.TRIPS: 0.15,
+        Symptom.CODE: 0.25,
+        Symptom.SMELLS: 0.15,
+    },
+    checks=(PartCheck("burns", "Board, both sides", "burst valves, soot, bulged link capacitor"),),
+    cautions=("Its link keeps hundreds of volts after the plug is out: wait, measure, discharge, measure again.",),
+    repair="replace the board",
+    repair_minutes=30.0,
+    ratings=MotorControlBoardRatings,
+    pins=_pins,
+    stored_charges=_stored_charges,
+    elements=_elements,
+    tests=_tests,
+)

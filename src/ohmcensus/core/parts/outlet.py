@@ -2,15 +2,20 @@
 
 from __future__ import annotations
 
-from collections.abc import Mapping
-from typing import ClassVar
-
 from pydantic import Field
 
 from ohmcensus.core.meter import Function
+from ohmcensus.core.parts.build import fixed, plain
 from ohmcensus.core.parts.expect import Expect
 from ohmcensus.core.parts.fault import FaultMode
-from ohmcensus.core.parts.kind import MachineState, PartKind, Pin, Ratings, TestSpec
+from ohmcensus.core.parts.kind import (
+    MachineState,
+    PartKind,
+    Pin,
+    Ratings,
+    Role,
+    TestSpec,
+)
 from ohmcensus.core.quantity import Interval, Unit
 from ohmcensus.core.quantity.window import Source, Window
 from ohmcensus.core.symptom import Symptom
@@ -37,43 +42,24 @@ class OutletRatings(Ratings):
     draws: dict[str, StepDraw] = Field(default_factory=dict, max_length=12)
 
 
-class Outlet(PartKind[OutletRatings]):
-    """L, N and earth contacts, measured live with the machine unplugged."""
+def _tests(ratings: OutletRatings) -> tuple[TestSpec, ...]:
+    """Return the three voltages."""
 
-    kind = "outlet"
-    title = "Outlet"
-    fault_modes = (FaultMode.OPEN, FaultMode.BAD_JOINT)
-    explains: ClassVar[Mapping[Symptom, float]] = {
-        Symptom.DEAD: 0.35,
-        Symptom.STOPS: 0.08,
-        Symptom.SHOCK: 0.1,
-    }
-    is_spare = False
-    tools = ("outlet tester or two-pole voltage tester",)
-    ratings = OutletRatings
+    def supply(_celsius: float) -> Window:
+        span = Interval(1 - SUPPLY_TOLERANCE, 1 + SUPPLY_TOLERANCE).scaled(ratings.volts)
+        basis = f"the supply: {ratings.volts:g} V ±10 % (IEC 60038, from memory)"
+        return Window(span, Unit.VOLT, Source.PLATE, basis, nominal=ratings.volts)
 
-    def pins(self, ratings: OutletRatings) -> tuple[Pin, ...]:
-        """Return the three contacts."""
-        return (Pin("l", "line"), Pin("n", "neutral"), Pin("pe", "earth"))
+    def neutral(_celsius: float) -> Window:
+        basis = "common range: an earthed neutral is within a few volts of earth"
+        return Window(Interval(0.0, NEUTRAL_TO_EARTH_LIMIT_V), Unit.VOLT, Source.COMMON, basis)
 
-    def tests(self, ratings: OutletRatings) -> tuple[TestSpec, ...]:
-        """Return the three voltages."""
-
-        def supply(_celsius: float) -> Window:
-            span = Interval(1 - SUPPLY_TOLERANCE, 1 + SUPPLY_TOLERANCE).scaled(ratings.volts)
-            basis = f"the supply: {ratings.volts:g} V ±10 % (IEC 60038, from memory)"
-            return Window(span, Unit.VOLT, Source.PLATE, basis, nominal=ratings.volts)
-
-        def neutral(_celsius: float) -> Window:
-            basis = "common range: an earthed neutral is within a few volts of earth"
-            return Window(Interval(0.0, NEUTRAL_TO_EARTH_LIMIT_V), Unit.VOLT, Source.COMMON, basis)
-
-        return (
-            _live("ln", "line to neutral", ("l", "n"), supply, ("volts",)),
-            _live("le", "line to earth", ("l", "pe"), supply, ()),
-            _live("ne", "neutral to earth", ("n", "pe"), neutral, ()),
-            *(_draw(step, draw) for step, draw in ratings.draws.items()),
-        )
+    return (
+        _live("ln", "line to neutral", ("l", "n"), supply, ("volts",)),
+        _live("le", "line to earth", ("l", "pe"), supply, ()),
+        _live("ne", "neutral to earth", ("n", "pe"), neutral, ()),
+        *(_draw(step, draw) for step, draw in ratings.draws.items()),
+    )
 
 
 def _draw(step: str, draw: StepDraw) -> TestSpec:
@@ -110,4 +96,20 @@ def _live(name: str, title: str, between: tuple[str, str], expect: Expect, alias
     )
 
 
-KIND = Outlet()
+KIND = PartKind(
+    kind="outlet",
+    title="Outlet",
+    traits=plain(Role.OUTLET),
+    seen_outside=("protective_devices",),
+    fault_modes=(FaultMode.OPEN, FaultMode.BAD_JOINT),
+    explains={
+        Symptom.DEAD: 0.35,
+        Symptom.STOPS: 0.08,
+        Symptom.SHOCK: 0.1,
+    },
+    is_spare=False,
+    tools=("outlet tester or two-pole voltage tester",),
+    ratings=OutletRatings,
+    pins=fixed(Pin("l", "line"), Pin("n", "neutral"), Pin("pe", "earth")),
+    tests=_tests,
+)

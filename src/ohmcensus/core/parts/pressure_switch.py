@@ -2,77 +2,53 @@
 
 from __future__ import annotations
 
-from collections.abc import Mapping
-from typing import ClassVar
+from dataclasses import replace
 
 from ohmcensus.core.meter import Function
+from ohmcensus.core.parts.build import fixed, plain
 from ohmcensus.core.parts.element import ClosedWhen, Element, contact
 from ohmcensus.core.parts.expect import Expect, closed_contact, open_contact
 from ohmcensus.core.parts.fault import FaultMode
-from ohmcensus.core.parts.kind import MachineState, Nominal, NoRatings, PartCheck, PartKind, Pin, TestSpec
+from ohmcensus.core.parts.kind import (
+    MachineState,
+    Nominal,
+    NoRatings,
+    PartCheck,
+    PartKind,
+    Pin,
+    Role,
+    TestSpec,
+)
 from ohmcensus.core.symptom import Symptom
 
 _MUST_BE_OPEN = frozenset({"rest", "left"})
 
 
-class PressureSwitch(PartKind[NoRatings]):
-    """Common to *empty* at rest, common to *full* at level."""
-
-    kind = "pressure_switch"
-    title = "Pressure switch"
-    fault_modes = (FaultMode.STUCK_OPEN, FaultMode.WELDED, FaultMode.BAD_JOINT)
-    priors: ClassVar[Mapping[FaultMode, float]] = {
-        FaultMode.STUCK_OPEN: 0.4,
-        FaultMode.WELDED: 0.3,
-        FaultMode.BAD_JOINT: 0.3,
-    }
-    checks = (PartCheck("tube", "Air tube and trap", "off, holed, water or fluff in it"),)
-    repair = "clear the tube or replace the switch"
-    tricks = (
-        "Blow the tube through away from the switch, never into it; it hangs without a dip, or water stays in it.",
+def _elements(ratings: NoRatings, nominal: Nominal) -> tuple[Element, ...]:
+    """Return both contacts; the level moves them."""
+    return (
+        contact("full", "c", "full", ClosedWhen("water", frozenset({"at level"}))),
+        contact("empty", "c", "empty", ClosedWhen("water", frozenset({"empty"}))),
     )
-    repair_minutes = 15.0
-    explains: ClassVar[Mapping[Symptom, float]] = {
-        Symptom.NO_TURN: 0.15,
-        Symptom.NO_SPIN: 0.1,
-        Symptom.OVERHEATS: 0.15,
-        Symptom.NO_HEAT: 0.1,
-        Symptom.LEAKS: 0.15,
-        Symptom.STOPS: 0.1,
-        Symptom.CODE: 0.1,
-    }
-    ratings = NoRatings
 
-    def pins(self, ratings: NoRatings) -> tuple[Pin, ...]:
-        """Return the three contacts."""
-        return (Pin("c", "common"), Pin("empty", "empty", may_be_free=True), Pin("full", "full", may_be_free=True))
 
-    def elements(self, ratings: NoRatings, nominal: Nominal) -> tuple[Element, ...]:
-        """Return both contacts; the level moves them."""
-        return (
-            contact("full", "c", "full", ClosedWhen("water", frozenset({"at level"}))),
-            contact("empty", "c", "empty", ClosedWhen("water", frozenset({"empty"}))),
-        )
-
-    def tests(self, ratings: NoRatings) -> tuple[TestSpec, ...]:
-        """Return both contacts with the tub empty, and with the tube blown."""
-        at_rest = "Tub empty, tube on."
-        blown = "Blow gently into the tube: a click, and it must hold."
-        return (
-            _contact("empty", "empty contact, tub empty", "empty", closed_contact(), at_rest),
-            _contact(
-                "rest", "full contact, tub empty", "full", open_contact("open until the level is reached"), at_rest
-            ),
-            _contact("full", "full contact, tube blown", "full", closed_contact(), blown, "at level"),
-            _contact(
-                "left",
-                "empty contact, tube blown",
-                "empty",
-                open_contact("open once the level is reached"),
-                blown,
-                "at level",
-            ),
-        )
+def _tests(ratings: NoRatings) -> tuple[TestSpec, ...]:
+    """Return both contacts with the tub empty, and with the tube blown."""
+    at_rest = "Tub empty, tube on."
+    blown = "Blow gently into the tube: a click, and it must hold."
+    return (
+        _contact("empty", "empty contact, tub empty", "empty", closed_contact(), at_rest),
+        _contact("rest", "full contact, tub empty", "full", open_contact("open until the level is reached"), at_rest),
+        _contact("full", "full contact, tube blown", "full", closed_contact(), blown, "at level"),
+        _contact(
+            "left",
+            "empty contact, tube blown",
+            "empty",
+            open_contact("open once the level is reached"),
+            blown,
+            "at level",
+        ),
+    )
 
 
 def _contact(name: str, title: str, pin: str, expect: Expect, advice: str, water: str = "empty") -> TestSpec:
@@ -92,4 +68,33 @@ def _contact(name: str, title: str, pin: str, expect: Expect, advice: str, water
     )
 
 
-KIND = PressureSwitch()
+KIND = PartKind(
+    kind="pressure_switch",
+    title="Pressure switch",
+    traits=replace(plain(Role.LEVEL), governs_heat=True),
+    fault_modes=(FaultMode.STUCK_OPEN, FaultMode.WELDED, FaultMode.BAD_JOINT),
+    priors={
+        FaultMode.STUCK_OPEN: 0.4,
+        FaultMode.WELDED: 0.3,
+        FaultMode.BAD_JOINT: 0.3,
+    },
+    checks=(PartCheck("tube", "Air tube and trap", "off, holed, water or fluff in it"),),
+    repair="clear the tube or replace the switch",
+    tricks=(
+        "Blow the tube through away from the switch, never into it; it hangs without a dip, or water stays in it.",
+    ),
+    repair_minutes=15.0,
+    explains={
+        Symptom.NO_TURN: 0.15,
+        Symptom.NO_SPIN: 0.1,
+        Symptom.OVERHEATS: 0.15,
+        Symptom.NO_HEAT: 0.1,
+        Symptom.LEAKS: 0.15,
+        Symptom.STOPS: 0.1,
+        Symptom.CODE: 0.1,
+    },
+    ratings=NoRatings,
+    pins=fixed(Pin("c", "common"), Pin("empty", "empty", may_be_free=True), Pin("full", "full", may_be_free=True)),
+    elements=_elements,
+    tests=_tests,
+)

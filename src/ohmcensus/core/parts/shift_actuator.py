@@ -2,108 +2,84 @@
 
 from __future__ import annotations
 
-from collections.abc import Mapping
-from typing import ClassVar
-
 from ohmcensus.core.meter import Function
+from ohmcensus.core.parts.build import closed, fixed, opened, plain, winding
 from ohmcensus.core.parts.element import ClosedWhen, Element, contact, load, resistor
-from ohmcensus.core.parts.expect import closed_contact, common, open_contact
+from ohmcensus.core.parts.expect import common
 from ohmcensus.core.parts.fault import FaultMode
-from ohmcensus.core.parts.kind import MachineState, Nominal, NoRatings, PartKind, Pin, TestSpec
+from ohmcensus.core.parts.kind import (
+    MachineState,
+    Nominal,
+    NoRatings,
+    PartKind,
+    Pin,
+    Role,
+    TestSpec,
+)
 from ohmcensus.core.quantity import Unit
 from ohmcensus.core.symptom import Symptom
 
 
-class ShiftActuator(PartKind[NoRatings]):
-    """Shift actuator: its points, how it fails, what is measured on it."""
+def _elements(ratings: NoRatings, nominal: Nominal) -> tuple[Element, ...]:
+    """Return what it is electrically."""
+    return (
+        load("motor", "m_a", "m_b", nominal("motor"), henry=6.0),
+        contact("switch", "s_a", "s_b", ClosedWhen("shifter", frozenset({"wash"}))),
+        resistor("tacho", "vcc", "gnd", 1000.0, is_linear=False),
+    )
 
-    kind = "shift_actuator"
-    title = "Shift actuator"
-    fault_modes = (
+
+KIND = PartKind(
+    kind="shift_actuator",
+    title="Shift actuator",
+    traits=plain(Role.LOAD),
+    fault_modes=(
         FaultMode.OPEN,
         FaultMode.SHORTED_TURNS,
         FaultMode.STUCK_OPEN,
         FaultMode.WELDED,
         FaultMode.BAD_JOINT,
-    )
-    priors: ClassVar[Mapping[FaultMode, float]] = {
+    ),
+    priors={
         FaultMode.OPEN: 0.8,
         FaultMode.STUCK_OPEN: 0.8,
         FaultMode.BAD_JOINT: 0.4,
-    }
-    explains: ClassVar[Mapping[Symptom, float]] = {
+    },
+    explains={
         Symptom.NO_SPIN: 0.45,
         Symptom.NO_TURN: 0.25,
         Symptom.NOISY: 0.2,
         Symptom.CODE: 0.2,
         Symptom.STOPS: 0.1,
-    }
-    repair = "replace it"
-    tricks = ("Note where its lever stands before it comes off: it goes back so, or the basket spins in the wash.",)
-    repair_minutes = 15.0
-
-    ratings = NoRatings
-
-    def pins(self, ratings: NoRatings) -> tuple[Pin, ...]:
-        """Return the points that a probe can touch."""
-        return (
-            Pin("m_a", "motor 1"),
-            Pin("m_b", "motor 2"),
-            Pin("s_a", "switch 1"),
-            Pin("s_b", "switch 2"),
-            Pin("vcc", "tacho supply"),
-            Pin("gnd", "tacho ground"),
-            Pin("out", "tacho output", may_be_free=True),
-        )
-
-    def elements(self, ratings: NoRatings, nominal: Nominal) -> tuple[Element, ...]:
-        """Return what it is electrically."""
-        return (
-            load("motor", "m_a", "m_b", nominal("motor"), henry=6.0),
-            contact("switch", "s_a", "s_b", ClosedWhen("shifter", frozenset({"wash"}))),
-            resistor("tacho", "vcc", "gnd", 1000.0, is_linear=False),
-        )
-
-    def tests(self, ratings: NoRatings) -> tuple[TestSpec, ...]:
-        """Return its tests, the usual one first."""
-        return (
-            TestSpec(
-                name="motor",
-                title="motor coil",
-                between=("m_a", "m_b"),
-                function=Function.OHM,
-                expect=common(1000.0, 4000.0, Unit.OHM, "1–4 kΩ for a 120 V motor"),
-                state=MachineState.PLUG_PULLED,
-                copper=True,
-            ),
-            TestSpec(
-                name="switch",
-                title="position switch, at wash",
-                between=("s_a", "s_b"),
-                function=Function.OHM,
-                expect=closed_contact(),
-                state=MachineState.PLUG_PULLED,
-                sets={"shifter": "wash"},
-            ),
-            TestSpec(
-                name="spin",
-                title="position switch, at spin",
-                between=("s_a", "s_b"),
-                function=Function.OHM,
-                expect=open_contact("open in the spin position"),
-                state=MachineState.PLUG_PULLED,
-                sets={"shifter": "spin"},
-            ),
-            TestSpec(
-                name="tacho",
-                title="tacho output, drum turned by hand",
-                between=("out", "gnd"),
-                function=Function.VOLTS_DC,
-                expect=common(0.5, 4.5, Unit.VOLT, "toggles between 0 and 5 V: at neither rail while turned"),
-                state=MachineState.LIVE,
-                advice="A live test at low voltage: no earthed instrument. It must toggle.",
-            ),
-        )
-
-
-KIND = ShiftActuator()
+    },
+    repair="replace it",
+    tricks=("Note where its lever stands before it comes off: it goes back so, or the basket spins in the wash.",),
+    repair_minutes=15.0,
+    ratings=NoRatings,
+    pins=fixed(
+        Pin("m_a", "motor 1"),
+        Pin("m_b", "motor 2"),
+        Pin("s_a", "switch 1"),
+        Pin("s_b", "switch 2"),
+        Pin("vcc", "tacho supply"),
+        Pin("gnd", "tacho ground"),
+        Pin("out", "tacho output", may_be_free=True),
+    ),
+    elements=_elements,
+    tests=fixed(
+        winding("motor", "motor coil", ("m_a", "m_b"), 1000.0, 4000.0, "1–4 kΩ for a 120 V motor"),
+        closed("switch", "position switch, at wash", ("s_a", "s_b"), sets={"shifter": "wash"}),
+        opened(
+            "spin", "position switch, at spin", ("s_a", "s_b"), "open in the spin position", sets={"shifter": "spin"}
+        ),
+        TestSpec(
+            name="tacho",
+            title="tacho output, drum turned by hand",
+            between=("out", "gnd"),
+            function=Function.VOLTS_DC,
+            expect=common(0.5, 4.5, Unit.VOLT, "toggles between 0 and 5 V: at neither rail while turned"),
+            state=MachineState.LIVE,
+            advice="A live test at low voltage: no earthed instrument. It must toggle.",
+        ),
+    ),
+)

@@ -2,19 +2,17 @@
 
 from __future__ import annotations
 
-from collections.abc import Mapping
-from typing import ClassVar
+from dataclasses import replace
 
-from ohmcensus.core.parts.heater import Heater
+from ohmcensus.core.parts.heater import KIND as HEATER
+from ohmcensus.core.parts.kind import Heats
 from ohmcensus.core.symptom import Symptom
 
-
-class SteamHeater(Heater):
-    """A heater with a plate of its own."""
-
-    kind = "steam_heater"
-    title = "Steam heater"
-    explains: ClassVar[Mapping[Symptom, float]] = {Symptom.TRIPS: 0.4, Symptom.NO_HEAT: 0.1, Symptom.SHOCK: 0.1}
-
-
-KIND = SteamHeater()
+KIND = replace(
+    HEATER,
+    kind="steam_heater",
+    title="Steam heater",
+    traits=replace(HEATER.traits, heats=Heats.ELSEWHERE, governs_heat=False),
+    brings=(),
+    explains={Symptom.TRIPS: 0.4, Symptom.NO_HEAT: 0.1, Symptom.SHOCK: 0.1},
+)

@@ -18,15 +18,11 @@ from ohmcensus.core.judgement.passes import insulation_lines_of, named_test
 from ohmcensus.core.judgement.whole import hidden_from_plug
 from ohmcensus.core.limits.terms import Terms
 from ohmcensus.core.machine import machine_tests
-from ohmcensus.core.parts.kind import Proves
+from ohmcensus.core.parts.kind import Heats, Proves
 from ohmcensus.core.quantity import Interval, Unit
 from ohmcensus.core.quantity.window import Source, Window
 from ohmcensus.core.safety import Safety
 from ohmcensus.core.sheet import Sheet
-
-TUB_HEATER = "heater"
-# Kinds whose change may have spoilt the heating: the warming is timed then, and not after a new lock.
-_HEATING_HANGS_ON = frozenset({TUB_HEATER, "ntc", "thermal_cutout", "control_board", "harness", "pressure_switch"})
 
 
 class ShownBy(StrEnum):
@@ -107,13 +103,13 @@ def criteria(case: Case, safety: Safety) -> tuple[Criterion, ...]:
 
 def tub_heater_watts(sheet: Sheet) -> float:
     """Return the stamped power of what heats the tub, nought where nothing does."""
-    return sum(float(getattr(part.ratings, "watts", 0.0)) for part in sheet.parts if part.kind == TUB_HEATER)
+    return sum(float(getattr(part.ratings, "watts", 0.0)) for part in sheet.parts if part.traits.heats is Heats.TUB)
 
 
 def _is_heating_touched(case: Case) -> bool:
     """Tell whether a part was changed that the heating hangs on."""
     changed = {event.body.part for event in case.of(Changed) if isinstance(event.body, Changed)}
-    return any(part.id in changed and part.kind in _HEATING_HANGS_ON for part in case.sheet.parts)
+    return any(part.id in changed and part.traits.governs_heat for part in case.sheet.parts)
 
 
 def _criteria(case: Case, safety: Safety) -> Iterator[Criterion]:

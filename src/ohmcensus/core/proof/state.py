@@ -11,6 +11,7 @@ from ohmcensus.core.job.case import Case, Reading
 from ohmcensus.core.judgement.passes import Pass
 from ohmcensus.core.machine.asked import THROUGH
 from ohmcensus.core.meter import Function, Meter
+from ohmcensus.core.parts.kind import Role
 from ohmcensus.core.physics.heat import heat_up_bounds
 from ohmcensus.core.proof.criteria import (
     Asked,
@@ -56,7 +57,6 @@ class Proof:
     warmed: tuple[HeatRise, Interval] | None = None
 
 
-OUTLET = "outlet"
 # A reading further off the rated voltage than this is of a dead or a foreign outlet, and heats no water.
 _SUPPLY = Interval(0.8, 1.2)
 # State of a sheet whose heater hangs on a relay of the board.
@@ -225,7 +225,7 @@ def _by_heat(case: Case, criterion: Criterion, since: int) -> Proof:
 
 def supply_share(case: Case) -> float:
     """Return the voltage of the outlet as it was read last, as a share of the rated one; one where it was not read."""
-    outlets = {part.id for part in case.sheet.parts if part.kind == OUTLET}
+    outlets = {part.id for part in case.sheet.with_role(Role.OUTLET)}
     read = [
         row.indication.value
         for row in case.standing

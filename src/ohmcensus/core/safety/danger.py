@@ -14,6 +14,7 @@ from ohmcensus.core.machine.asked import looks
 from ohmcensus.core.machine.dead_tests import is_proof
 from ohmcensus.core.machine.net import Crossing, nets_of
 from ohmcensus.core.meter import Function
+from ohmcensus.core.parts.kind import Role
 from ohmcensus.core.quantity import show_value
 from ohmcensus.core.safety.words import DangerId
 from ohmcensus.core.symptom import Device, Moment, Symptom
@@ -21,12 +22,6 @@ from ohmcensus.core.symptom import Device, Moment, Symptom
 if TYPE_CHECKING:
     from ohmcensus.core.safety.evidence import Evidence
 
-INTERLOCKS = {
-    "lid_switch": ("open", "shut"),
-    "door_lock": ("unlocked", "locked"),
-    "lock_solenoid": ("unlocked", "locked"),
-    "lid_lock": ("unlocked", "locked"),
-}
 OF_SYMPTOM = {
     Symptom.SHOCK: DangerId.SHOCK,
     Symptom.TRIPS: DangerId.TRIP,
@@ -136,7 +131,8 @@ def former(frame: Frame, before: Frame | None, order: int) -> Iterator[Found]:
         danger = DangerId(name)
         line = _LINE_OF.get(danger, "former")
         is_measured = danger in _LINE_OF and danger is not DangerId.CORD
-        part = {DangerId.CORD: "cord", DangerId.EARTH: "cord"}.get(danger)
+        cord = next((part.id for part in frame.sheet.with_role(Role.CORD)), None)
+        part = cord if danger in {DangerId.CORD, DangerId.EARTH} else None
         words = "the last job on this machine ended as unsafe"
         yield Found(danger, line, words, order, "", frame.terms, is_measured=is_measured, is_corrected=True, part=part)
 
@@ -156,7 +152,7 @@ def seen(body: Checked, order: int, at: str, terms: Terms) -> Found | None:
     words = f"{title}: {body.words or (check.bad if check else 'bad')}"
     kind = (
         DangerId.CORD
-        if body.check == CORD_CHECK or (part and part.kind == "cord")
+        if body.check == CORD_CHECK or (part and part.traits.role is Role.CORD)
         else DangerId.TRIP
         if body.check == DEVICES_CHECK
         else DangerId.BYPASS
@@ -205,11 +201,12 @@ def _of_contact(row: Evidence, terms: Terms) -> DangerId | None:
     if part is None or test is None:
         return None
     is_low = row.interval.hi < test.window.interval.lo
-    if part.kind in INTERLOCKS and name == INTERLOCKS[part.kind][0]:
+    lock = part.part_kind.interlock
+    if lock is not None and name == lock.at_rest:
         return DangerId.BYPASS if is_low else None
     if is_low and (name == "relay" or name.endswith("_rest")):
         return DangerId.CONTACT
-    is_fuse = name == "fuse" or part.kind == "plug_fuse"
+    is_fuse = name == "fuse" or part.traits.role is Role.FUSE
     return DangerId.TRIP if is_fuse and row.interval.lo > test.window.interval.hi else None
 
 
@@ -225,7 +222,7 @@ def _over_its_loads(row: Evidence, terms: Terms) -> Found | None:
     test = named_test(row.line, terms)
     if row.reading is None or test is None or not test.name.startswith(AMPS):
         return None
-    heaters = [part.ratings for part in terms.sheet.parts if part.kind.endswith("heater")]
+    heaters = [part.ratings for part in terms.sheet.parts if part.traits.is_heating]
     amperes = [float(getattr(row, "watts", 0.0)) / terms.sheet.volts for row in heaters]
     over = (test.window.nominal or 0.0) + HALF * max(amperes, default=float("inf"))
     if not row.interval.lo > over:

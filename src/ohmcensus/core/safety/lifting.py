@@ -15,6 +15,7 @@ from ohmcensus.core.judgement.passes import (
 from ohmcensus.core.judgement.whole import LoadHeldOpen, held_open, least_across_ohm
 from ohmcensus.core.machine.asked import looks
 from ohmcensus.core.meter import Function
+from ohmcensus.core.parts.kind import Role
 from ohmcensus.core.quantity import Unit, show_value
 from ohmcensus.core.safety.danger import OUTLET_LINE, Found, title_of
 from ohmcensus.core.safety.evidence import Evidence
@@ -34,7 +35,6 @@ from ohmcensus.core.safety.words import FORBIDS, Act, DangerId
 from ohmcensus.core.symptom import Device
 
 # Kinds whose lines tell the level of the water.
-LEVEL_KINDS = frozenset({"pressure_switch", "level_sensor"})
 ACROSS_LINE = "cord.across"
 ROWS_THAT_SETTLE = 3
 _LEAKS_ONLY = frozenset({Device.RCD, Device.GFCI})
@@ -281,8 +281,7 @@ def _of_contact(found: Found, walk: Walk) -> Iterator[Need]:
 def _of_dry(found: Found, walk: Walk) -> Iterator[Need]:
     lines = [
         f"{part.id}.{spec.name}"
-        for part in walk.terms.sheet.parts
-        if part.kind in LEVEL_KINDS
+        for part in walk.terms.sheet.with_role(Role.LEVEL)
         for spec in part.tests()
         if spec.function is not Function.INSULATION and spec.name != "earth"
     ]

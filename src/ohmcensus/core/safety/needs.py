@@ -16,7 +16,7 @@ from ohmcensus.core.judgement.passes import (
 from ohmcensus.core.judgement.whole import hidden_from_plug
 from ohmcensus.core.limits.terms import Terms
 from ohmcensus.core.machine.net import nets_of
-from ohmcensus.core.safety.danger import INTERLOCKS, Found, title_of
+from ohmcensus.core.safety.danger import Found, title_of
 from ohmcensus.core.safety.evidence import Evidence
 from ohmcensus.core.safety.walk import Walk
 from ohmcensus.core.safety.words import DangerId
@@ -141,9 +141,9 @@ def is_good_without(walk: Walk) -> bool:
 
 def interlock_lines(terms: Terms, part: str | None) -> tuple[str, ...]:
     """Return the lines that show an interlock to open and to shut; of every interlock where none is named."""
-    rows = [row for row in terms.sheet.parts if row.kind in INTERLOCKS]
-    named = [row for row in rows if row.id == part] or rows
-    return tuple(f"{row.id}.{name}" for row in named for name in INTERLOCKS[row.kind])
+    rows = [(row.id, row.part_kind.interlock) for row in terms.sheet.parts if row.part_kind.interlock]
+    named = [row for row in rows if row[0] == part] or rows
+    return tuple(f"{name}.{test}" for name, lock in named for test in (lock.at_rest, lock.held))
 
 
 def part_title(part: str, terms: Terms) -> str:

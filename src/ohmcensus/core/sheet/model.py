@@ -13,7 +13,7 @@ from ohmcensus.core.codes import Cycle, EntrySequence, Meaning, Scheme
 from ohmcensus.core.errors import UnknownNameError
 from ohmcensus.core.parts import part_kinds
 from ohmcensus.core.parts.element import CHASSIS
-from ohmcensus.core.parts.kind import PartKind, Pin, Ratings, TestSpec
+from ohmcensus.core.parts.kind import PartKind, Pin, Ratings, Role, TestSpec, Traits
 from ohmcensus.core.parts.to_earth import EARTH_OF_PART
 from ohmcensus.core.symptom import Device
 from ohmcensus.core.text.names import nearest
@@ -26,7 +26,6 @@ Words = Annotated[str, Trimmed(120, 1)]
 EARTH_PIN = "pe"
 # Under this the supply is of the 120 V world, whose plugs are polarised.
 LOW_VOLTS = 180.0
-OUTLET = "outlet"
 
 FORMAT: Literal["ohmcensus-sheet/1"] = "ohmcensus-sheet/1"
 
@@ -191,6 +190,11 @@ class Part(_Frozen):
         """The kind of this part."""
         return part_kinds()[self.kind]
 
+    @property
+    def traits(self) -> Traits:
+        """What other rooms ask of its kind."""
+        return self.part_kind.traits
+
     def point(self, pin: str) -> str:
         """Return the machine's name of a pin; the chassis is everybody's, one with a dot is another part's."""
         return pin if pin == CHASSIS or "." in pin else f"{self.id}.{pin}"
@@ -202,7 +206,7 @@ class Part(_Frozen):
     @property
     def is_earthed(self) -> bool:
         """Whether its body hangs on the machine's earth by a wire of its own."""
-        return self.kind != OUTLET and EARTH_PIN in {pin.name for pin in self.pins()}
+        return self.traits.role is not Role.OUTLET and EARTH_PIN in {pin.name for pin in self.pins()}
 
     def tests(self) -> tuple[TestSpec, ...]:
         """Return the tests of this part, the default one first; one that is earthed is asked from the plug last."""
@@ -244,6 +248,10 @@ class Sheet(_Frozen):
     def part(self, part_id: str) -> Part | None:
         """Return a part by its id, None where there is none."""
         return next((part for part in self.parts if part.id == part_id), None)
+
+    def with_role(self, *roles: Role) -> tuple[Part, ...]:
+        """Return the parts that are there for one of some things, in their order."""
+        return tuple(part for part in self.parts if part.traits.role in roles)
 
     def known_part(self, part_id: str) -> Part:
         """Return a part by its id.

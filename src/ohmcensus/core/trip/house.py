@@ -10,6 +10,7 @@ from dataclasses import dataclass
 from ohmcensus.core.event import CircuitNoted, StoodOn, Supply
 from ohmcensus.core.job.case import Case
 from ohmcensus.core.limits.profile import LOW_VOLTS
+from ohmcensus.core.parts.kind import Waves
 from ohmcensus.core.quantity import Interval
 from ohmcensus.core.sheet import Sheet
 from ohmcensus.core.symptom import Device
@@ -18,8 +19,6 @@ from ohmcensus.core.trip.residual import GFCI, ResidualDevice, TripChance, rcd, 
 # A sound machine leaks this by its filter and its heater (common practice, no source).
 HEALTHY_MACHINE_A = Interval(0.1e-3, 0.7e-3)
 # Behind these a leak may be of half waves: a motor control fires, or rectifies, parts of the wave.
-_CUTS_WAVES = frozenset({"brushed_motor", "three_phase_motor", "motor_control_board"})
-_INVERTERS = frozenset({"three_phase_motor", "motor_control_board"})
 
 
 @dataclass(frozen=True)
@@ -120,7 +119,7 @@ def stood_on(case: Case) -> StoodOn | None:
     is_noted = bool(case.of(CircuitNoted))
     if device is None or not is_noted or not noted.supply.is_neutral_earthed:
         return None
-    if device is not GFCI and noted.wave != "AC" and any(part.kind in _CUTS_WAVES for part in case.sheet.parts):
+    if device is not GFCI and noted.wave != "AC" and _makes(case, Waves.CHOPPED, Waves.INVERTED):
         device = with_half_waves(device)
     return StoodOn(
         title=device.title,
@@ -166,7 +165,12 @@ def _blind_to(case: Case, noted: CircuitNoted, *, has: ResidualDevice | None) ->
         yield "The galvanic isolator drops about 1.2 V: earth readings at low current come out high."
     if has is not None and has is not GFCI and noted.wave == "AC":
         yield "Type AC answers to full waves only: half waves of a motor control and smooth DC pass unseen."
-    if has is not None and noted.wave in {"AC", "A", "F"} and any(part.kind in _INVERTERS for part in case.sheet.parts):
+    if has is not None and noted.wave in {"AC", "A", "F"} and _makes(case, Waves.INVERTED):
         yield "This machine has an inverter: smooth DC over 6 mA blinds types AC and A to everything else."
     if has is not None:
         yield "The test button proves the mechanism only, not the threshold."
+
+
+def _makes(case: Case, *waves: Waves) -> bool:
+    """Tell whether a part of the machine makes one of some waves."""
+    return any(part.traits.waves in waves for part in case.sheet.parts)

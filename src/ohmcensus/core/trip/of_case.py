@@ -14,15 +14,12 @@ from ohmcensus.core.judgement.passes import EARTH_LINE, Pass, line_of, passes
 from ohmcensus.core.machine.coverage import LOAD_OHM, Driven, driven
 from ohmcensus.core.machine.netlist import Configuration, part_modes
 from ohmcensus.core.parts.fault import FaultMode
+from ohmcensus.core.parts.kind import Role
 from ohmcensus.core.quantity import Interval, show_indication
 from ohmcensus.core.sheet import Part, Sheet
 from ohmcensus.core.trip.house import circuit_of, proved_by_device
 from ohmcensus.core.trip.problem import Method, Polarity, Problem, Run, Suspect, conductance_us, run_indication
 
-# Their plugs come off before 500 V is applied; what hangs on them alone is not asked (common practice, no source).
-OFF_BEFORE_500_V = frozenset(
-    {"ntc", "rotor_position_sensor", "motor_control_board", "interface_board", "level_sensor", "flow_meter"}
-)
 # A part that does not touch the chassis leaks when it is wet: never excluded, seldom (common practice, no source).
 LEAST_WEIGHT, PLASTIC_SHARE, UNSTATED_PRIOR = 0.02, 0.2, 0.1
 PLUG_MINUTES = 1.0
@@ -73,15 +70,15 @@ def leaky_parts(sheet: Sheet, method: Method) -> tuple[Part, ...]:
     return tuple(
         part
         for part in sheet.parts
-        if part.kind != "outlet"
+        if part.traits.role is not Role.OUTLET
         and FaultMode.LEAK in part_modes(sheet, part.id)
-        and not (method is Method.INSULATION and part.kind in OFF_BEFORE_500_V)
+        and not (method is Method.INSULATION and part.traits.off_before_500_v)
     )
 
 
 def off_before_test(case: Case) -> tuple[Part, ...]:
     """Return the parts whose plugs come off before 500 V: they are not asked, never cleared."""
-    return tuple(part for part in case.sheet.parts if part.kind in OFF_BEFORE_500_V)
+    return tuple(part for part in case.sheet.parts if part.traits.off_before_500_v)
 
 
 def run_records(case: Case, method: Method) -> tuple[RunRecord, ...]:
@@ -213,7 +210,7 @@ def neutral_floats(case: Case) -> bool:
 def _suspect(case: Case, part: Part, method: Method, names: set[str]) -> Suspect:
     kind = part.part_kind
     prior = kind.priors.get(FaultMode.LEAK, UNSTATED_PRIOR) * (1.0 if part.chassis else PLASTIC_SHARE)
-    rides = names - {part.id, "cord", "filter"} if part.kind == "harness" else set()
+    rides = names - {part.id, *_before_harness(case.sheet)} if part.traits.role is Role.HARNESS else set()
     return Suspect(
         id=part.id,
         limit=_limit(case, part, method),
@@ -222,6 +219,11 @@ def _suspect(case: Case, part: Part, method: Method, names: set[str]) -> Suspect
         behind=part.behind,
         rides_with=frozenset(rides),
     )
+
+
+def _before_harness(sheet: Sheet) -> set[str]:
+    """Return the parts that the leads hang on, and not the other way round."""
+    return {part.id for part in sheet.with_role(Role.CORD, Role.FILTER)}
 
 
 def _limit(case: Case, part: Part, method: Method) -> float:

@@ -112,7 +112,7 @@ def inrush_of(sheet: Sheet) -> tuple[Inrush, ...]:
     """
     found = []
     for part in sheet.parts:
-        windings = elements_of(sheet, part.id) if part.kind == "single_phase_motor" else ()
+        windings = elements_of(sheet, part.id) if part.traits.starts_direct else ()
         if windings:
             most = sum(sheet.volts / _ohm(winding) for winding in windings)
             least = sheet.volts / _impedance(windings[0], sheet.hertz)

@@ -12,6 +12,7 @@ from ohmcensus.core.machine.coverage import Driven, driven
 from ohmcensus.core.machine.moments import STEPS, states_at_moment
 from ohmcensus.core.machine.netlist import Configuration, part_modes
 from ohmcensus.core.parts.fault import FaultMode
+from ohmcensus.core.parts.kind import Role
 from ohmcensus.core.sheet import Part, Sheet
 from ohmcensus.core.symptom import Device, Moment
 
@@ -151,7 +152,7 @@ def _driven_at(sheet: Sheet, moment: Moment, *, is_last: bool) -> tuple[Driven, 
 
 def _matters(case: Case, part: Part) -> bool:
     modes = part_modes(case.sheet, part.id)
-    return part.kind != "outlet" and (FaultMode.LEAK in modes or FaultMode.SHORT in modes)
+    return part.traits.role is not Role.OUTLET and (FaultMode.LEAK in modes or FaultMode.SHORT in modes)
 
 
 def _energised(

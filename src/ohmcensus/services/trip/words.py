@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from ohmcensus.core.parts.kind import Role
 from ohmcensus.core.quantity import Interval, Unit, show_value
 from ohmcensus.core.sheet import Sheet
 from ohmcensus.core.trip.isolate import Isolation
@@ -73,9 +74,11 @@ def next_words(sheet: Sheet, pull: Pull, problem: Problem) -> str:
 
 def _plug_of(sheet: Sheet, part: str) -> str:
     """Return what one pulls to take a part out: the title of the plug that names it, else the part's own."""
-    named = [plug.title for plug in sheet.plugs.values() if part in plug.parts and plug.parts[0] != "outlet"]
+    house = {row.id for row in sheet.with_role(Role.OUTLET)}
+    before_plugs = {row.id for row in sheet.with_role(Role.CORD, Role.FILTER)}
+    named = [plug.title for plug in sheet.plugs.values() if part in plug.parts and plug.parts[0] not in house]
     own = next((row.title for row in sheet.parts if row.id == part), part)
-    return named[-1].lower() if named and part not in {"cord", "filter"} else own.lower()
+    return named[-1].lower() if named and part not in before_plugs else own.lower()
 
 
 def _listed(names: list[str]) -> str:

@@ -1,0 +1,133 @@
+"""What many kinds are built of: fixed answers, contacts, windings, sensors, and the traits of the usual sorts."""
+
+from __future__ import annotations
+
+from collections.abc import Callable, Mapping
+from dataclasses import replace
+from typing import Any, TypeVar
+
+from ohmcensus.core.meter import Function
+from ohmcensus.core.parts.element import Element
+from ohmcensus.core.parts.expect import Expect, closed_contact, common, open_contact
+from ohmcensus.core.parts.fault import FaultMode
+from ohmcensus.core.parts.kind import (
+    HEALTHY_INSULATION_OHM,
+    Heats,
+    MachineState,
+    NoRatings,
+    PartCheck,
+    PartKind,
+    Pin,
+    Role,
+    TestSpec,
+    Traits,
+    Waves,
+)
+from ohmcensus.core.quantity import Unit
+from ohmcensus.core.symptom import Symptom
+
+Row = TypeVar("Row")
+
+
+def fixed(*rows: Row) -> Callable[[Any], tuple[Row, ...]]:
+    """Return what a kind has whatever is printed on the part."""
+    return lambda _ratings: rows
+
+
+TWO_TAGS = fixed(Pin("a", "tag 1"), Pin("b", "tag 2"))
+
+
+def plain(role: Role) -> Traits:
+    """Return the traits of what lies in the mains as it is: no electronics, nothing heated, no wave cut."""
+    return Traits(
+        role=role,
+        off_before_500_v=False,
+        waves=Waves.SINE,
+        heats=Heats.NOTHING,
+        starts_direct=False,
+        governs_heat=False,
+        healthy_insulation_ohm=HEALTHY_INSULATION_OHM,
+    )
+
+
+def electronic(role: Role) -> Traits:
+    """Return the traits of electronics: off before 500 V."""
+    return replace(plain(role), off_before_500_v=True)
+
+
+def closed(name: str, title: str, between: tuple[str, str], **more: Any) -> TestSpec:
+    """Return the test of a contact that must be closed, its part's plug pulled."""
+    return _contact(name, title, between, closed_contact(), more)
+
+
+def opened(name: str, title: str, between: tuple[str, str], rule: str, **more: Any) -> TestSpec:
+    """Return the test of a contact that must be open, its part's plug pulled; ``rule`` says why."""
+    return _contact(name, title, between, open_contact(rule), more)
+
+
+def _contact(name: str, title: str, between: tuple[str, str], expect: Expect, more: Mapping[str, Any]) -> TestSpec:
+    known = {"function": Function.OHM, "state": MachineState.PLUG_PULLED, **more}
+    return TestSpec(name=name, title=title, between=between, expect=expect, **known)
+
+
+def winding(name: str, title: str, between: tuple[str, str], lo: float, hi: float, rule: str, **more: Any) -> TestSpec:
+    """Return the test of a copper winding by its common range in ohms, its part's plug pulled."""
+    return _contact(name, title, between, common(lo, hi, Unit.OHM, rule), {"copper": True, **more})
+
+
+def live_at_ground(name: str, title: str, pin: str, expect: Expect, function: Function, **more: Any) -> TestSpec:
+    """Return the live test of one point of a sensor or a board against its ground."""
+    return TestSpec(
+        name=name,
+        title=title,
+        between=(pin, "gnd"),
+        function=function,
+        expect=expect,
+        state=MachineState.LIVE,
+        **more,
+    )
+
+
+SUPPLY_TEST = live_at_ground(
+    "supply",
+    "supply",
+    "vcc",
+    common(4.5, 15.5, Unit.VOLT, "5 or 12 V by type"),
+    Function.VOLTS_DC,
+    advice="A live test: the wiring counts as mains. No earthed instrument.",
+)
+# What fails in a sensor with electronics, and in a switch.
+SENSOR_MODES = (FaultMode.OPEN, FaultMode.DRIFT, FaultMode.BAD_JOINT)
+SWITCH_MODES = (FaultMode.STUCK_OPEN, FaultMode.WELDED, FaultMode.BAD_JOINT)
+MOTOR_MODES = (FaultMode.OPEN, FaultMode.SHORTED_TURNS, FaultMode.SHORT, FaultMode.LEAK, FaultMode.BAD_JOINT)
+
+
+def sensor(  # noqa: PLR0913 - what differs from sensor to sensor
+    kind: str,
+    title: str,
+    role: Role,
+    pins: tuple[Pin, ...],
+    element: Element,
+    tests: tuple[TestSpec, ...],
+    *,
+    priors: Mapping[FaultMode, float],
+    explains: Mapping[Symptom, float],
+    checks: tuple[PartCheck, ...] = (),
+    tricks: tuple[str, ...] = (),
+) -> PartKind[NoRatings]:
+    """Return a kind of sensor with electronics: its supply and ground, its outputs, what an ohmmeter sees of it."""
+    return PartKind(
+        kind=kind,
+        title=title,
+        traits=electronic(role),
+        ratings=NoRatings,
+        fault_modes=SENSOR_MODES,
+        priors=priors,
+        explains=explains,
+        checks=checks,
+        tricks=tricks,
+        repair_minutes=15.0,
+        pins=fixed(Pin("vcc", "supply"), Pin("gnd", "ground"), *pins),
+        elements=lambda _ratings, _nominal: (element,),
+        tests=fixed(*tests),
+    )
