@@ -28,7 +28,7 @@ FOLDER = Path(__file__).parent / "new_kind"
 
 
 @pytest.fixture
-def _taught(monkeypatch: pytest.MonkeyPatch) -> Iterator[None]:
+def taught(monkeypatch: pytest.MonkeyPatch) -> Iterator[None]:
     monkeypatch.setattr(parts, "__path__", [*parts.__path__, str(FOLDER)])
     part_kinds.cache_clear()
     yield
@@ -36,7 +36,7 @@ def _taught(monkeypatch: pytest.MonkeyPatch) -> Iterator[None]:
 
 
 @pytest.fixture
-def sheet(_taught: None, fl7: Sheet) -> Sheet:
+def sheet(taught: None, fl7: Sheet) -> Sheet:
     """A front-loader with a lamp across its pump's output."""
     raw = plain_sheet(fl7)
     raw["id"] = "lit"
@@ -69,6 +69,7 @@ def test_it_is_suspected_and_told_as_any_other(sheet: Sheet) -> None:
     assert known.table.parts[int(known.of_part.argmax())] == "lamp"
 
 
-def test_the_editor_offers_it(_taught: None) -> None:
+@pytest.mark.usefixtures("taught")
+def test_the_editor_offers_it() -> None:
     assert "drum_lamp" in {kind.kind for kind in list_kinds().kinds}
     assert leaking_kinds()["drum_lamp"] == "Drum lamp"
