@@ -7,7 +7,8 @@ from datetime import UTC, datetime, timedelta
 
 from ohmcensus.core.event import Body, Event, PluggedIn
 from ohmcensus.core.intake import Complaint
-from ohmcensus.core.job.case import Case, Reading
+from ohmcensus.core.job.case import Case
+from ohmcensus.core.job.reading import Reading
 from ohmcensus.core.judgement import choose_use
 from ohmcensus.core.machine import read_line
 from ohmcensus.core.machine.dead_tests import points

@@ -6,7 +6,8 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from ohmcensus.core.job.case import Case, Reading
+from ohmcensus.core.job.case import Case
+from ohmcensus.core.job.reading import Reading
 from ohmcensus.core.judgement import Verdict, census_lines, choose_use
 from ohmcensus.core.judgement.census_sheet import next_line
 from ohmcensus.core.layout import OhmRuler, ohm_ruler, short_ruler

@@ -36,7 +36,7 @@ def taught(monkeypatch: pytest.MonkeyPatch) -> Iterator[None]:
 
 
 @pytest.fixture
-def sheet(taught: None, fl7: Sheet) -> Sheet:
+def sheet(taught: None, fl7: Sheet) -> Sheet:  # noqa: ARG001
     """A front-loader with a lamp across its pump's output."""
     raw = plain_sheet(fl7)
     raw["id"] = "lit"

@@ -29,7 +29,7 @@ from ohmcensus.core.event import (
     Tripped,
 )
 from ohmcensus.core.intake import Complaint
-from ohmcensus.core.job.case import Reading
+from ohmcensus.core.job.reading import Reading
 from ohmcensus.core.meter import GENERIC_METERS, Function
 from ohmcensus.core.quantity import Indication
 from ohmcensus.core.safety import SafetyState, admitted, refuse_event, safe_steps

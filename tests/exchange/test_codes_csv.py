@@ -6,15 +6,16 @@ import pytest
 
 from ohmcensus.core.codes import Meaning
 from ohmcensus.core.errors import InputError
-from ohmcensus.exchange.codes_csv import read_meanings, write_meanings
+from ohmcensus.exchange.codes_csv import read_meanings
 
 
-def test_a_table_reads_back_as_it_was_written() -> None:
+def test_a_table_is_read() -> None:
     rows = (
         Meaning(code="9", words='Water, "cold"', suspects={"valve": 0.5, "level": 1.0}),
         Meaning(code="6/9", words="Größe µ Ω"),
     )
-    assert read_meanings(write_meanings(rows).encode()) == rows
+    body = 'code,words,suspects\r\n9,"Water, ""cold""",valve:0.5 level:1\r\n6/9,Größe µ Ω,\r\n'
+    assert read_meanings(body.encode()) == rows
     assert read_meanings("\ufeffCode, Words\n9,x\n\n".encode()) == (Meaning(code="9", words="x"),)
 
 

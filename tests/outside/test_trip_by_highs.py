@@ -10,7 +10,7 @@ from ohmcensus.core.errors import InputError
 from ohmcensus.core.quantity import Interval
 from ohmcensus.core.trip.overcurrent import Reaction, breaker_bands, reaction
 from ohmcensus.core.trip.polytope import Polytope
-from ohmcensus.core.trip.residual import GFCI, break_seconds, proved_by, rcd, trip_chance
+from ohmcensus.core.trip.residual import GFCI, break_seconds, rcd, trip_chance
 
 
 def any_case(chance: np.random.Generator) -> tuple[np.ndarray, np.ndarray]:
@@ -75,11 +75,9 @@ def test_half_holds_and_the_rating_trips(device: object, milliampere: float, cha
     assert found.chance.lo == found.chance.hi == pytest.approx(chance)
 
 
-def test_what_a_trip_proves_and_how_fast_it_comes() -> None:
+def test_how_fast_a_trip_comes() -> None:
     """IEC 61008-1: 0.3 s at the rating, 0.04 s at five times; UL 943: (20/I)^1.43 s (from memory)."""
     device = rcd(0.03)
-    assert proved_by(device, tripped=True).lo == 0.015
-    assert proved_by(device, tripped=False).hi == 0.03
     assert [break_seconds(device, ampere) for ampere in (0.02, 0.03, 0.15)] == [None, 0.3, 0.04]
     assert break_seconds(GFCI, 0.006) == pytest.approx((20 / 6) ** 1.43)
     assert break_seconds(GFCI, 0.02) == pytest.approx(1.0)

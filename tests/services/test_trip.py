@@ -28,10 +28,12 @@ from ohmcensus.core.trip.isolate import State, isolate
 from ohmcensus.core.trip.of_case import problem_of, suspects
 from ohmcensus.core.trip.problem import Method
 from ohmcensus.core.trip.story import story_of
+from ohmcensus.core.trip.typed_test import TypedTest, typed_test
 from ohmcensus.services.at_hand.context import Context
 from ohmcensus.services.at_hand.job import take
 from ohmcensus.services.at_hand.settings import Settings
 from ohmcensus.services.event.record_event import NewEvent, record_event
+from ohmcensus.services.event.take_leak_test import NewLeakTest, take_leak_test
 from ohmcensus.services.job.open_job import NewJob, open_job
 from ohmcensus.services.setup.change_settings import keep_settings
 from ohmcensus.services.trip.preview_run import RunPreview, TypedRun, preview_run
@@ -176,6 +178,11 @@ def typed(context: Context, job: str, line: str) -> RunPreview:
     return preview_run(context, job, TypedRun(line=line))
 
 
+def understood(context: Context, job: str, line: str) -> TypedTest:
+    with context.store.read() as session:
+        return typed_test(line, take(context, session, job).case, Method.INSULATION)
+
+
 @pytest.mark.parametrize(
     ("line", "method", "connected", "text"),
     [
@@ -187,18 +194,19 @@ def typed(context: Context, job: str, line: str) -> RunPreview:
     ],
 )
 def test_a_run_in_one_line(context: Context, job: str, line: str, method: str, connected: str, text: str) -> None:
-    said = typed(context, job, line)
-    assert (said.problem, said.method, said.text) == ("", method, text)
+    said = understood(context, job, line)
+    shown = typed(context, job, line)
+    assert (shown.problem, shown.words, said.method.value, said.text) == ("", said.words, method, text)
     if method == "insulation":
-        assert said.connected == connected.split()
+        assert list(said.connected) == connected.split()
     else:
         assert "heater" not in said.connected
-        assert said.polarity == ("reversed" if "turned" in line else "normal")
+        assert said.record().polarity == ("reversed" if "turned" in line else "normal")
 
 
 def test_a_part_that_is_perhaps_connected(context: Context, job: str) -> None:
-    said = typed(context, job, "?motor -heater 20M")
-    assert said.maybe == ["motor"]
+    said = understood(context, job, "?motor -heater 20M")
+    assert said.maybe == ("motor",)
     assert not {"motor", "heater"} & set(said.connected)
 
 
@@ -208,6 +216,18 @@ def test_a_part_that_is_perhaps_connected(context: Context, job: str) -> None:
 )
 def test_a_line_that_says_nothing_is_told_so(context: Context, job: str, line: str, says: str) -> None:
     assert says in typed(context, job, line).problem
+
+
+def test_a_leak_test_goes_as_it_was_typed_and_comes_back_as_what_it_proves(context: Context, job: str) -> None:
+    prove_dead(context, job)
+    new = NewLeakTest(id=uuid4(), revision=revision(context, job), line="-heater >299M")
+    shown = take_leak_test(context, job, new)
+    again = take_leak_test(context, job, new)
+    assert [run.id for run in shown.runs] == [str(new.id)] == [run.id for run in again.runs]
+    assert shown.job.revision == new.revision + 1 == again.job.revision
+    assert {part.id: part.state for part in shown.parts}["motor"] == "cleared"
+    with pytest.raises(InputError, match="no reading typed"):
+        take_leak_test(context, job, new.model_copy(update={"id": uuid4(), "line": "-heater"}))
 
 
 def test_a_withdrawn_run_is_gone_and_the_story_says_what_each_proved(context: Context, job: str) -> None:

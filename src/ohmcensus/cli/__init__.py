@@ -20,6 +20,7 @@ from ohmcensus.cli.rules import rules
 from ohmcensus.cli.say import say
 from ohmcensus.cli.whole_data import backup, check, export_command, import_command, restore
 from ohmcensus.core.errors import InputError, OhmcensusError, UnknownNameError
+from ohmcensus.core.physics.temperature import REFERENCE_CELSIUS
 
 if TYPE_CHECKING:
     from ohmcensus.core.machine import MachineTest
@@ -28,7 +29,6 @@ if TYPE_CHECKING:
 
 DEFAULT_PORT = 4740
 DEFAULT_METER = "multimeter-6000"
-REFERENCE_CELSIUS = 20.0
 _TEXT_MAY_BEGIN_WITH_MINUS = {"ignore_unknown_options": True}
 
 data_option = click.option("--data", "data", type=click.Path(path_type=Path), help="Data directory.")

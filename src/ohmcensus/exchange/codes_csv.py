@@ -4,7 +4,6 @@ from __future__ import annotations
 
 import csv
 import io
-from collections.abc import Sequence
 
 from pydantic import ValidationError
 
@@ -41,17 +40,6 @@ def read_meanings(body: bytes) -> tuple[Meaning, ...]:
         what = f"line {reader.line_num}: no CSV ({error})"
         raise InputError(what=what, remedy="check the quotes", field="csv") from None
     return tuple(rows)
-
-
-def write_meanings(rows: Sequence[Meaning]) -> str:
-    """Return a table as CSV that reads back to the same rows."""
-    out = io.StringIO()
-    writer = csv.writer(out, lineterminator="\r\n")
-    writer.writerow(COLUMNS)
-    for row in rows:
-        suspects = "; ".join(f"{part}:{weight:g}" for part, weight in row.suspects.items())
-        writer.writerow((row.code, row.words, suspects))
-    return out.getvalue()
 
 
 def _text(body: bytes) -> str:

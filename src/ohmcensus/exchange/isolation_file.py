@@ -13,11 +13,11 @@ from ohmcensus.core.quantity import Bound, Interval
 from ohmcensus.core.text.names import nearest
 from ohmcensus.core.text.trimmed import Trimmed
 from ohmcensus.core.trip.isolate import Isolation
-from ohmcensus.core.trip.problem import Method, Polarity, Problem, Run, Suspect, conductance_us, run_indication
+from ohmcensus.core.trip.problem import Candidate, Method, Polarity, Problem, Run, conductance_us, run_indication
 
 FORMAT = "ohmcensus-isolation/1"
 LARGEST_FILE = 1_000_000
-Name = Annotated[str, Trimmed(60, 1)]
+PartName = Annotated[str, Trimmed(60, 1)]
 Positive = Annotated[float, Field(gt=0, le=1e9, allow_inf_nan=False)]
 NotNegative = Annotated[float, Field(ge=0, le=1e9, allow_inf_nan=False)]
 
@@ -29,7 +29,7 @@ class _Model(BaseModel):
 class PartEntry(_Model):
     """A part that may leak; its limit in the unit of the instrument."""
 
-    id: Name
+    id: PartName
     limit_us: Positive | None = None
     limit_ma: Positive | None = None
     weight: Positive = 1.0
@@ -55,9 +55,9 @@ class Instrument(_Model):
 class RunEntry(_Model):
     """One test, its reading as it was shown."""
 
-    id: Name
-    connected: tuple[Name, ...] = ()
-    maybe: tuple[Name, ...] = ()
+    id: PartName
+    connected: tuple[PartName, ...] = ()
+    maybe: tuple[PartName, ...] = ()
     reading: Annotated[str, Trimmed(40, 1)]
     doubtful: bool = False
     intermittent: bool = False
@@ -125,7 +125,7 @@ def _problem(file: IsolationFile) -> Problem:
     return Problem(file.instrument.kind, parts, runs, file.panels, frozenset(file.open_panels), file.earth_ok)
 
 
-def _suspect(entry: PartEntry, file: IsolationFile) -> Suspect:
+def _suspect(entry: PartEntry, file: IsolationFile) -> Candidate:
     is_insulation = file.instrument.kind is Method.INSULATION
     limit = entry.limit_us if is_insulation else entry.limit_ma
     if limit is None:
@@ -134,7 +134,7 @@ def _suspect(entry: PartEntry, file: IsolationFile) -> Suspect:
     if entry.behind is not None and entry.behind not in file.panels:
         what = f"part {entry.id} is behind '{entry.behind}', which is no panel"
         raise InputError(what=what, remedy="add the panel with its minutes", field="behind")
-    return Suspect(entry.id, limit, entry.weight, entry.minutes, entry.behind)
+    return Candidate(entry.id, limit, entry.weight, entry.minutes, entry.behind)
 
 
 def _refuse_doubled(names: list[str], what: str) -> None:

@@ -7,9 +7,8 @@ from pydantic_core import from_json
 
 from ohmcensus.core.errors import InputError
 from ohmcensus.core.event import Event
-from ohmcensus.core.job.case import Case, Reading
-from ohmcensus.core.meter import Function
-from ohmcensus.core.quantity import Bound, Indication, Unit
+from ohmcensus.core.job.case import Case
+from ohmcensus.core.job.reading import Reading, reading_from
 from ohmcensus.core.sheet import Sheet
 from ohmcensus.exchange.frame_body import frames_from
 from ohmcensus.exchange.job_file import FORMAT, JobFile, ReadingEntry, RowEntry
@@ -83,48 +82,11 @@ def _row(row: RowEntry, job: JobFile) -> Reading:
         what = f"reading {row.id} lacks its points or its meter"
         raise InputError(what=what, remedy="export the job again with this version", field="history")
     try:
-        function, indication = (
-            Function(row.function),
-            Indication(row.value, Unit(row.unit), Bound(row.bound), row.last_place),
-        )
+        return reading_from(row.model_dump(), job.meters[row.meter])
     except ValueError as error:
         raise InputError(what=f"reading {row.id}: {error}", remedy="export the job again", field="history") from None
-    return Reading(
-        id=row.id,
-        between=row.between,
-        test=row.test,
-        function=function,
-        meter=job.meters[row.meter],
-        indication=indication,
-        text=row.text,
-        celsius=row.celsius,
-        alone=row.alone,
-        at=row.at,
-        who=row.who,
-        supersedes=row.supersedes,
-        withdrawn=row.withdrawn,
-        loose=row.loose,
-        override=row.override,
-        order=row.order,
-        told=row.told,
-        inhand=row.inhand,
-        device=row.device,
-    )
 
 
 def _standing(row: ReadingEntry, job: JobFile) -> Reading:
     order = next((old.order for old in job.history if old.id == row.id), 0)
-    return Reading(
-        id=row.id,
-        between=row.between,
-        test=row.test,
-        function=Function(row.function),
-        meter=job.meters[row.meter],
-        indication=Indication(row.value, Unit(row.unit), Bound(row.bound)),
-        text=row.text,
-        celsius=row.celsius,
-        alone=row.alone,
-        at=row.at,
-        who=row.who,
-        order=order,
-    )
+    return reading_from(row.model_dump() | {"order": order}, job.meters[row.meter])

@@ -9,6 +9,7 @@ from pydantic import AfterValidator, BaseModel, ConfigDict, Field
 
 from ohmcensus.core.event import Body
 from ohmcensus.core.intake import Complaint, DataPlate
+from ohmcensus.core.job.reading import plain_reading
 from ohmcensus.core.judgement import CensusLine
 from ohmcensus.core.judgement.census_sheet import Answer
 from ohmcensus.core.layout.ohm_ruler import line_key
@@ -232,20 +233,9 @@ def reading_entry(answer: Answer, meter: str) -> ReadingEntry:
     """Return one standing reading as an entry; its meter by the name that the file has for it."""
     row, judgement = answer.reading, answer.judgement
     return ReadingEntry(
-        id=row.id,
-        test=row.test,
-        between=row.between,
-        function=row.function.value,
+        **{name: value for name, value in plain_reading(row).items() if name in ReadingEntry.model_fields},
         meter=meter,
-        text=row.text,
-        value=row.indication.value,
-        unit=row.indication.unit.value,
-        bound=row.indication.bound.value,
         interval=(judgement.interval.finite_lo, judgement.interval.finite_hi),
-        celsius=row.celsius,
-        alone=row.alone,
-        at=row.at,
-        who=row.who,
         verdict=judgement.verdict.value,
         window=window_entry(judgement.window),
         sentence=judgement.sentence,

@@ -12,10 +12,9 @@ from sqlalchemy.exc import IntegrityError
 from sqlmodel import Session
 
 from ohmcensus.core.errors import InputError
-from ohmcensus.core.job.case import Reading
+from ohmcensus.core.job.reading import Reading, plain_reading, reading_from
 from ohmcensus.core.judgement import Judgement
-from ohmcensus.core.meter import Function, Meter
-from ohmcensus.core.quantity import Bound, Indication, Unit
+from ohmcensus.core.meter import Meter
 from ohmcensus.storage.tables import MeterVersionRow, ReadingRow, table_of
 
 _READING, _VERSION = table_of(ReadingRow), table_of(MeterVersionRow)
@@ -27,6 +26,14 @@ _OF_JOB = (
     .where(_READING.c.job_id == bindparam("job"), _READING.c.revision > bindparam("after"))
     .order_by(_READING.c.revision)
 )
+
+# Columns that are called as in a file; what tells how it was taken lies in one column, as JSON.
+_ALIKE = (
+    *("id", "test", "function", "text", "value", "unit", "bound", "last_place"),
+    *("celsius", "at", "who", "supersedes", "withdrawn"),
+)
+_CONFIGURATION = ("alone", "loose", "override", "inhand", "device")
+_ALWAYS = frozenset({"alone", "loose", "override"})
 
 
 def append(session: Session, job_id: str, revision: int, reading: Reading, judgement: Judgement | None) -> None:
@@ -70,41 +77,22 @@ def _insert(session: Session, job_id: str, reading: Reading, revision: int, told
     meter = reading.meter.model_dump_json()
     version = hashlib.sha256(meter.encode()).hexdigest()[:24]
     session.connection().execute(_KEEP_VERSION, {"hash": version, "body": meter})
-    row = {
-        "id": reading.id,
+    plain = plain_reading(reading)
+    row = {name: plain[name] for name in _ALIKE} | {
         "job_id": job_id,
         "revision": revision,
-        "test": reading.test,
         "point_a": reading.between[0],
         "point_b": reading.between[1],
-        "function": reading.function.value,
         "meter": version,
-        "text": reading.text,
-        "value": reading.indication.value,
-        "unit": reading.indication.unit.value,
-        "bound": reading.indication.bound.value,
-        "last_place": reading.indication.last_place,
-        "celsius": reading.celsius,
-        "configuration": _configuration(reading),
+        "configuration": json.dumps({name: plain[name] for name in _CONFIGURATION if plain[name] or name in _ALWAYS}),
         "verdict": told.verdict,
         "judgement": told.sentence,
-        "at": reading.at,
-        "who": reading.who,
-        "supersedes": reading.supersedes,
-        "withdrawn": reading.withdrawn,
     }
     try:
         session.connection().execute(_INSERT, row)
     except IntegrityError as error:
         what = f"the id {reading.id} belongs to another reading"
         raise InputError(what=what, remedy="send a new id", field="id") from error
-
-
-def _configuration(reading: Reading) -> str:
-    """Return how a reading was taken, as JSON."""
-    said = {"alone": reading.alone, "loose": reading.loose, "override": reading.override}
-    more = {"inhand": reading.inhand, "device": reading.device}
-    return json.dumps(said | {name: value for name, value in more.items() if value})
 
 
 def of_job(session: Session, job_id: str, *, after: int = 0) -> list[tuple[int, Reading]]:
@@ -118,25 +106,6 @@ def _reading(row: Row[Any], meters: dict[str, Meter]) -> Reading:
     """Return the core's reading of a row; each meter is read from its JSON once."""
     if row.meter not in meters:
         meters[row.meter] = Meter.model_validate_json(row.meter_body)
-    configuration = json.loads(row.configuration)
-    return Reading(
-        id=row.id,
-        between=(row.point_a, row.point_b),
-        test=row.test,
-        function=Function(row.function),
-        meter=meters[row.meter],
-        indication=Indication(row.value, Unit(row.unit), Bound(row.bound), row.last_place),
-        text=row.text,
-        celsius=row.celsius,
-        alone=bool(configuration.get("alone")),
-        loose=bool(configuration.get("loose")),
-        override=str(configuration.get("override", "")),
-        inhand=bool(configuration.get("inhand")),
-        device=str(configuration.get("device", "")),
-        order=row.revision,
-        told=row.verdict,
-        at=row.at,
-        who=row.who,
-        supersedes=row.supersedes,
-        withdrawn=row.withdrawn,
-    )
+    plain = {name: getattr(row, name) for name in _ALIKE}
+    told = {"between": (row.point_a, row.point_b), "order": row.revision, "told": row.verdict}
+    return reading_from(plain | told | json.loads(row.configuration), meters[row.meter])

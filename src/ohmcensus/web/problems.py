@@ -18,12 +18,13 @@ from ohmcensus.core.errors import (
 from ohmcensus.services.at_hand.described import Described
 
 MIMETYPE = "application/problem+json"
+INPUT_TITLE = "Cannot be taken as it stands"
 _STATUS: tuple[tuple[type[OhmcensusError], int, str, str], ...] = (
     (StaleRevisionError, 409, "stale-revision", "The job has moved on"),
     (SafetyRefusalError, 403, "safety", "Refused for safety"),
     (NotFoundError, 404, "not-found", "Not found"),
-    (InputError, 422, "input", "Cannot be taken as it stands"),
-    (OhmcensusError, 422, "input", "Cannot be taken as it stands"),
+    (InputError, 422, "input", INPUT_TITLE),
+    (OhmcensusError, 422, "input", INPUT_TITLE),
 )
 
 
@@ -85,7 +86,7 @@ def of_validation(error: ValidationError) -> Response:
     rows = error.errors(include_url=False)
     detail = "; ".join(f"{'.'.join(map(str, row['loc'])) or 'body'}: {row['msg'].lower()}" for row in rows[:5])
     field = str(rows[0]["loc"][0]) if rows and rows[0]["loc"] else ""
-    return answer(Problem(type="/problems/input", title=_STATUS[3][3], status=422, detail=detail, field=field))
+    return answer(Problem(type="/problems/input", title=INPUT_TITLE, status=422, detail=detail, field=field))
 
 
 def of_http(error: HTTPException) -> Response:
@@ -104,7 +105,7 @@ def of_overflow(error: Exception) -> Response:
     """Refuse what is well-formed and still cannot be kept: numbers, depths and signs beyond all that is."""
     what = {OverflowError: "a number", RecursionError: "a nesting"}.get(type(error), "a sign")
     detail = f"{what} in it is beyond what can be kept: send what a person would type"
-    return answer(Problem(type="/problems/input", title=_STATUS[3][3], status=422, detail=detail))
+    return answer(Problem(type="/problems/input", title=INPUT_TITLE, status=422, detail=detail))
 
 
 def install(app: Flask) -> None:

@@ -5,6 +5,7 @@ from __future__ import annotations
 from flask import Response
 from flask_openapi3 import APIBlueprint
 
+from ohmcensus.services.event.take_leak_test import NewLeakTest, take_leak_test
 from ohmcensus.services.trip.preview_run import RunPreview, TypedRun, preview_run
 from ohmcensus.services.trip.show_story import show_trip_story
 from ohmcensus.services.trip.show_trip import TripQuery, show_trip
@@ -37,3 +38,9 @@ def trip_story(path: JobPath, query: TripQuery) -> Response:
 def trip_preview(path: JobPath, body: TypedRun) -> Response:
     """Return what a line is understood to say; nothing is stored."""
     return answer(preview_run(context(), path.job_id, body))
+
+
+@blueprint.post("/<job_id>/trip/tests", responses={201: TripView}, summary="Take a leak test as it was typed")
+def leak_test(path: JobPath, body: NewLeakTest) -> Response:
+    """Store a leak test; the same id again changes nothing."""
+    return answer(take_leak_test(context(), path.job_id, body), 201)

@@ -22,6 +22,21 @@ export function seenRevision(queries: QueryClient, jobId: string): number {
   return Math.max(1, ...views.map((view) => view?.job.revision ?? 1));
 }
 
+/** What is only ever appended goes on top of the newest revision: refused as older, it is sent once more. */
+export async function onTop<T>(
+  queries: QueryClient,
+  jobId: string,
+  send: (revision: number) => Promise<T>,
+): Promise<T> {
+  try {
+    return await send(seenRevision(queries, jobId));
+  } catch (error) {
+    const current = error instanceof ApiError ? error.problem?.revision : undefined;
+    if (current === undefined || current === null) throw error;
+    return send(current);
+  }
+}
+
 /** Jobs that go on, or that have ended, page by page; a search that was overtaken is given up. */
 export function useJobs(find: string, ended: boolean, isWanted = true) {
   return useInfiniteQuery({

@@ -1,7 +1,6 @@
 import { keepPreviousData, useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import {
   type Address,
-  ApiError,
   type Click,
   client,
   type EventBody,
@@ -13,7 +12,7 @@ import {
   unwrap,
 } from "./client";
 import { deviceId } from "./device";
-import { roomKey, seenRevision, useMeters } from "./hooks";
+import { onTop, roomKey, useMeters } from "./hooks";
 import { fileMark, sendOnce } from "./once";
 
 const ofJob = (jobId: string) => ({ path: { job_id: jobId } });
@@ -41,7 +40,7 @@ export function useCodes(jobId: string) {
 }
 
 /** Everything that shows this job is asked for again. */
-function useRefresh(jobId: string) {
+export function useRefresh(jobId: string) {
   const queries = useQueryClient();
   return () => {
     void queries.invalidateQueries({ queryKey: ["jobs"] });
@@ -57,22 +56,16 @@ export function useEvent(jobId: string) {
   const refresh = useRefresh(jobId);
   return useMutation({
     mutationFn: (body: EventBody) =>
-      sendOnce(`${jobId} ${body.kind}`, body, async (id) => {
-        const send = (revision: number) =>
+      sendOnce(`${jobId} ${body.kind}`, body, (id) =>
+        onTop(queries, jobId, (revision) =>
           unwrap(
             client.POST("/api/jobs/{job_id}/events", {
               params: ofJob(jobId),
               body: { id, revision, body, device: deviceId() },
             }),
-          );
-        try {
-          return await send(seenRevision(queries, jobId));
-        } catch (error) {
-          const current = error instanceof ApiError ? error.problem?.revision : undefined;
-          if (current === undefined || current === null) throw error;
-          return send(current);
-        }
-      }),
+          ),
+        ),
+      ),
     onSettled: refresh,
   });
 }

@@ -741,6 +741,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/jobs/{job_id}/trip/tests": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Take a leak test as it was typed
+         * @description Store a leak test; the same id again changes nothing.
+         */
+        post: operations["trip_leak_test__job_id__trip_tests_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/jobs/{job_id}/worth": {
         parameters: {
             query?: never;
@@ -1742,6 +1762,18 @@ export interface components {
             sequence: string;
         };
         /**
+         * CodeSuspect
+         * @description A part that a code speaks of, and how strongly.
+         */
+        CodeSuspect: {
+            /** Part */
+            part: string;
+            /** Title */
+            title: string;
+            /** Weight */
+            weight: number;
+        };
+        /**
          * CodesRead
          * @description Stored codes in the order in which they were shown; none where nothing is stored.
          */
@@ -2142,7 +2174,7 @@ export interface components {
             /** Scheme */
             scheme: string;
             /** Suspects */
-            suspects: components["schemas"]["Suspect"][];
+            suspects: components["schemas"]["CodeSuspect"][];
             /** Words */
             words: string;
         };
@@ -3392,6 +3424,55 @@ export interface components {
             sheet?: string;
         };
         /**
+         * NewLeakTest
+         * @description A leak test as typed.
+         *
+         *     Attributes
+         *     ----------
+         *     id
+         *         UUID made by the writer: sent twice it is stored once.
+         *     revision
+         *         Revision of the job that the writer had seen.
+         *     meter
+         *         Which meter, where the person says so.
+         *     are_wires_insulated
+         *         The loose wires are insulated one by one and the earth is on.
+         *     device
+         *         The device that writes it: a random id that it keeps.
+         */
+        NewLeakTest: {
+            /**
+             * Are Wires Insulated
+             * @default false
+             */
+            are_wires_insulated?: boolean;
+            /**
+             * Device
+             * @default
+             */
+            device?: string;
+            /**
+             * Id
+             * Format: uuid
+             */
+            id: string;
+            /** Line */
+            line: string;
+            /**
+             * Meter
+             * @default
+             */
+            meter?: string;
+            /**
+             * Method
+             * @default insulation
+             * @enum {string}
+             */
+            method?: "insulation" | "leakage";
+            /** Revision */
+            revision: number;
+        };
+        /**
          * NewMeter
          * @description A meter as it is written; ``revision`` that the writer had seen, nought for a new one.
          */
@@ -4593,26 +4674,24 @@ export interface components {
         };
         /**
          * RunPreview
-         * @description What it says: the run in a sentence and as sets; or what is wrong with it, in one sentence.
+         * @description What it says in a sentence, and its reading, empty while none was typed; or what is wrong, in one sentence.
          */
         RunPreview: {
-            /** Connected */
-            connected: string[];
-            /** Maybe */
-            maybe: string[];
             /**
-             * Method
-             * @enum {string}
+             * Problem
+             * @default
              */
-            method: "insulation" | "leakage";
-            /** Polarity */
-            polarity: ("normal" | "reversed") | null;
-            /** Problem */
-            problem: string;
-            /** Text */
-            text: string;
-            /** Words */
-            words: string;
+            problem?: string;
+            /**
+             * Text
+             * @default
+             */
+            text?: string;
+            /**
+             * Words
+             * @default
+             */
+            words?: string;
         };
         /**
          * RunWatched
@@ -5600,18 +5679,6 @@ export interface components {
          * @enum {string}
          */
         Supply: "earthed" | "galvanic_isolator" | "generator" | "isolated" | "two_live_poles";
-        /**
-         * Suspect
-         * @description A part that a code speaks of, and how strongly.
-         */
-        Suspect: {
-            /** Part */
-            part: string;
-            /** Title */
-            title: string;
-            /** Weight */
-            weight: number;
-        };
         /**
          * SuspectView
          * @description A suspect.
@@ -9125,6 +9192,86 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["TripStory"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unsupported Media Type */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    trip_leak_test__job_id__trip_tests_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                job_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NewLeakTest"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TripView"];
                 };
             };
             /** @description Bad Request */

@@ -1,6 +1,9 @@
-import { keepPreviousData, useQuery } from "@tanstack/react-query";
+import { keepPreviousData, useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { client, type Schemas, unwrap } from "./client";
-import { roomKey } from "./hooks";
+import { deviceId } from "./device";
+import { onTop, roomKey } from "./hooks";
+import { sendOnce } from "./once";
+import { useRefresh } from "./rooms";
 
 export type TripView = Schemas["TripView"];
 export type TripMethod = TripView["method"];
@@ -32,22 +35,41 @@ export function useTripStory(jobId: string, method: TripMethod, revision: number
   });
 }
 
-/** What a typed line says. */
-export function previewRun(jobId: string, line: string, method: TripMethod) {
-  return unwrap(
-    client.POST("/api/jobs/{job_id}/trip/preview", {
-      params: { path: { job_id: jobId } },
-      body: { line, method },
-    }),
-  );
-}
-
-/** The same while it is typed; the last answer stays while the next is on its way. */
+/** What a typed line says while it is typed; the last answer stays while the next is on its way. */
 export function useRunPreview(jobId: string, line: string, method: TripMethod) {
   return useQuery({
     queryKey: ["trip-line", jobId, method, line],
     enabled: line.trim() !== "",
     placeholderData: keepPreviousData,
-    queryFn: () => previewRun(jobId, line, method),
+    queryFn: () =>
+      unwrap(
+        client.POST("/api/jobs/{job_id}/trip/preview", {
+          params: { path: { job_id: jobId } },
+          body: { line, method },
+        }),
+      ),
+  });
+}
+
+export type TypedTest = { line: string; method: TripMethod; are_wires_insulated: boolean };
+
+/** A leak test goes as it was typed; the answer is what it proves. One that met a newer revision is sent again. */
+export function useTakeLeakTest(jobId: string) {
+  const queries = useQueryClient();
+  const refresh = useRefresh(jobId);
+  return useMutation({
+    mutationFn: (typed: TypedTest) =>
+      sendOnce(`${jobId} leak test`, typed, (id) =>
+        onTop(queries, jobId, (revision) =>
+          unwrap(
+            client.POST("/api/jobs/{job_id}/trip/tests", {
+              params: { path: { job_id: jobId } },
+              body: { ...typed, id, revision, meter: "", device: deviceId() },
+            }),
+          ),
+        ),
+      ),
+    onSuccess: (view) => queries.setQueryData([...roomKey(jobId, "trip"), view.method], view),
+    onSettled: refresh,
   });
 }

@@ -15,10 +15,11 @@ from numpy.typing import NDArray
 from ohmcensus.core.machine import machine_tests
 from ohmcensus.core.machine.dictionary import Dictionary, dictionary
 from ohmcensus.core.machine.likely import LikelyFault, likely_faults, symptom_chances
-from ohmcensus.core.machine.netlist import REFERENCE_CELSIUS, PartFault
+from ohmcensus.core.machine.netlist import PartFault
 from ohmcensus.core.machine.run_through import run_through
 from ohmcensus.core.meter import Function
 from ohmcensus.core.parts.kind import PartCheck, TestSpec
+from ohmcensus.core.physics.temperature import REFERENCE_CELSIUS
 from ohmcensus.core.quantity import Interval
 from ohmcensus.core.quantity.window import Source
 from ohmcensus.core.sheet import Part, Sheet

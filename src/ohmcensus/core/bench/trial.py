@@ -26,8 +26,8 @@ from ohmcensus.core.diagnosis.question import Objective, Question, Reach, ask, q
 from ohmcensus.core.machine import machine_tests
 from ohmcensus.core.machine.asked import LOOK, RUN
 from ohmcensus.core.machine.dictionary import Dictionary
-from ohmcensus.core.machine.netlist import REFERENCE_CELSIUS
 from ohmcensus.core.machine.separable import inseparable, unseen
+from ohmcensus.core.physics.temperature import REFERENCE_CELSIUS
 from ohmcensus.core.symptom import Symptom
 
 MOST_TESTS = 12

@@ -9,7 +9,7 @@ from typing import Any
 import numpy as np
 from numpy.typing import NDArray
 
-from ohmcensus.core.circuit.network import GMIN_S, Network
+from ohmcensus.core.circuit.network import GMIN_S, Network, stamp
 
 Column = Mapping[int, float]
 Numbers = NDArray[Any]
@@ -83,7 +83,7 @@ class Batch:
             for place, index in enumerate(branches):
                 a, b = self._ends[index]
                 if a != b:
-                    self._add(self._matrix, a, b, change_s[:, place])
+                    stamp(self._matrix, self._place.get(a), self._place.get(b), change_s[:, place])
             return self.solved(columns)
         finally:
             self._matrix = matrix
@@ -125,22 +125,13 @@ class Batch:
         matrix = np.zeros((count, size, size), dtype=self._admittance.dtype)
         for index, (a, b) in enumerate(self._ends):
             if a != b:
-                self._add(matrix, a, b, self._admittance[:, index])
+                stamp(matrix, self._place.get(a), self._place.get(b), self._admittance[:, index])
         for source in self.network.sources:
-            self._add(matrix, self.network.node(source.plus), self.network.node(source.minus), 1 / source.ohm)
+            plus, minus = (self._place.get(self.network.node(point)) for point in (source.plus, source.minus))
+            stamp(matrix, plus, minus, 1 / source.ohm)
         places = np.arange(size)
         matrix[:, places, places] += GMIN_S
         return matrix
-
-    def _add(self, matrix: Numbers, a: int, b: int, siemens: Numbers | float) -> None:
-        at, to = self._place.get(a), self._place.get(b)
-        if at is not None:
-            matrix[:, at, at] += siemens
-        if to is not None:
-            matrix[:, to, to] += siemens
-        if at is not None and to is not None:
-            matrix[:, at, to] -= siemens
-            matrix[:, to, at] -= siemens
 
 
 def corrected(

@@ -92,7 +92,7 @@ class Network:
             full = full.copy()
             for branch, (a, b) in zip(self.branches, self.ends, strict=True):
                 if branch.id in changed:
-                    _add(full, a, b, changed[branch.id].admittance_s(omega) - branch.admittance_s(omega))
+                    stamp(full, a, b, changed[branch.id].admittance_s(omega) - branch.admittance_s(omega))
         return full[1:, 1:]
 
     def _full(self, omega: float) -> NDArray[np.complex128]:
@@ -100,9 +100,9 @@ class Network:
             return self._kept[omega]
         full = np.zeros((self.nodes, self.nodes), dtype=np.complex128)
         for branch, (a, b) in zip(self.branches, self.ends, strict=True):
-            _add(full, a, b, branch.admittance_s(omega))
+            stamp(full, a, b, branch.admittance_s(omega))
         for source in self.sources:
-            _add(full, self.node(source.plus), self.node(source.minus), 1 / source.ohm)
+            stamp(full, self.node(source.plus), self.node(source.minus), 1 / source.ohm)
         full[np.diag_indices(self.nodes)] += GMIN_S
         self._kept[omega] = full
         return full
@@ -202,12 +202,17 @@ class Network:
         return frozenset(branch.id for branch, (a, b) in pairs if a in live or b in live)
 
 
-def _add(matrix: NDArray[np.complex128], a: int, b: int, siemens: complex) -> None:
-    """Add one branch."""
-    matrix[a, a] += siemens
-    matrix[b, b] += siemens
-    matrix[a, b] -= siemens
-    matrix[b, a] -= siemens
+def stamp(
+    matrix: NDArray[np.complex128], a: int | None, b: int | None, siemens: complex | NDArray[np.complex128]
+) -> None:
+    """Add one branch to an admittance matrix, or to a stack of them [..., node, node]; None is the reference node."""
+    if a is not None:
+        matrix[..., a, a] += siemens
+    if b is not None:
+        matrix[..., b, b] += siemens
+    if a is not None and b is not None:
+        matrix[..., a, b] -= siemens
+        matrix[..., b, a] -= siemens
 
 
 def _joined(pins: Iterable[str], joints: Iterable[tuple[str, str]]) -> dict[str, str]:

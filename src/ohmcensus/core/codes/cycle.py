@@ -5,14 +5,11 @@ from __future__ import annotations
 from collections.abc import Mapping
 from dataclasses import dataclass
 from enum import StrEnum
-from typing import Annotated, Self
+from typing import Self
 
-from pydantic import BaseModel, ConfigDict, Field, StringConstraints, model_validator
+from pydantic import BaseModel, ConfigDict, Field, model_validator
 
-from ohmcensus.core.text.trimmed import Trimmed
-
-Id = Annotated[str, StringConstraints(pattern=r"^[a-z][a-z0-9_]{0,29}$")]
-Words = Annotated[str, Trimmed(200, 1)]
+from ohmcensus.core.text.trimmed import Phrase, Slug
 
 
 class Outcome(StrEnum):
@@ -43,10 +40,10 @@ class CycleStep(BaseModel):
 
     model_config = ConfigDict(frozen=True, extra="forbid")
 
-    id: Id
-    title: Words
+    id: Slug
+    title: Phrase
     seconds: tuple[float, float]
-    parts: tuple[Id, ...] = ()
+    parts: tuple[Slug, ...] = ()
     step_code: int | None = Field(default=None, ge=0, le=10_000)
 
     @model_validator(mode="after")
@@ -62,9 +59,9 @@ class Cycle(BaseModel):
 
     model_config = ConfigDict(frozen=True, extra="forbid")
 
-    id: Id
-    title: Words
-    scheme: Id | None = None
+    id: Slug
+    title: Phrase
+    scheme: Slug | None = None
     steps: tuple[CycleStep, ...] = Field(min_length=1, max_length=40)
 
 

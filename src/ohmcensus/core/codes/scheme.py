@@ -24,10 +24,9 @@ from typing import Annotated, Literal, Self
 from pydantic import BaseModel, ConfigDict, Field, StringConstraints, model_validator
 
 from ohmcensus.core.errors import InputError
-from ohmcensus.core.text.trimmed import Trimmed
+from ohmcensus.core.text.trimmed import Phrase
 
 SchemeId = Annotated[str, StringConstraints(pattern=r"^[a-z][a-z0-9_]{0,29}$")]
-Words = Annotated[str, Trimmed(200, 1)]
 Weight = Annotated[int, Field(ge=1, le=2**31, strict=True)]
 
 NOTHING_STORED = "none"
@@ -39,7 +38,7 @@ class _Scheme(BaseModel):
     model_config = ConfigDict(frozen=True, extra="forbid")
 
     id: SchemeId
-    title: Words
+    title: Phrase
     look: str = Field(default="", max_length=300, description="Where the lamps are and how a code looks.")
 
 
@@ -56,7 +55,7 @@ class LampRow(_Scheme):
 
     kind: Literal["lamp_row"] = "lamp_row"
     weights: tuple[Weight, ...] = Field(min_length=1, max_length=MOST_LAMPS)
-    lamps: tuple[Words, ...] = ()
+    lamps: tuple[Phrase, ...] = ()
 
     @model_validator(mode="after")
     def _lamps_fit(self) -> Self:
@@ -94,9 +93,9 @@ class TwoFrames(_Scheme):
     """
 
     kind: Literal["two_frames"] = "two_frames"
-    marker: Words
+    marker: Phrase
     weights: tuple[Weight, ...] = Field(min_length=1, max_length=8)
-    lamps: tuple[Words, ...] = ()
+    lamps: tuple[Phrase, ...] = ()
 
     @model_validator(mode="after")
     def _lamps_fit(self) -> Self:

@@ -15,9 +15,8 @@ from typing import Annotated, Literal, Self
 from pydantic import BaseModel, ConfigDict, Field, StringConstraints, model_validator
 
 from ohmcensus.core.errors import InputError
-from ohmcensus.core.text.trimmed import Trimmed
+from ohmcensus.core.text.trimmed import Sentence
 
-Words = Annotated[str, Trimmed(300, 1)]
 Seconds = Annotated[float, Field(ge=0, le=3600, allow_inf_nan=False)]
 MOST_CLICKS = 60
 
@@ -69,14 +68,14 @@ class EntrySequence(_Frozen):
     """
 
     id: Annotated[str, StringConstraints(pattern=r"^[a-z][a-z0-9_]{0,29}$")]
-    title: Words
+    title: Sentence
     before: str = Field(default="", max_length=300)
     settle_s: Seconds = 90.0
     steps: tuple[SequenceStep, ...] = Field(min_length=1, max_length=12)
     window_s: float = Field(gt=0, le=120, allow_inf_nan=False)
     gap_s: float = Field(default=1.0, gt=0, le=30, allow_inf_nan=False)
     fastest_gap_s: Seconds = 0.25
-    success: Words
+    success: Sentence
     leave: str = Field(default="", max_length=300)
     leave_hold_s: Seconds = 3.0
     erases_on_leaving: bool = True

@@ -28,9 +28,9 @@ from ohmcensus.core.judgement.census_sheet import Answer
 from ohmcensus.core.machine import machine_tests
 from ohmcensus.core.machine.asked import RUN, THROUGH, looks, run_outcomes
 from ohmcensus.core.machine.likely import symptom_chances
-from ohmcensus.core.machine.netlist import REFERENCE_CELSIUS
 from ohmcensus.core.meter import Function
 from ohmcensus.core.parts.fault import FaultMode
+from ohmcensus.core.physics.temperature import REFERENCE_CELSIUS
 from ohmcensus.core.quantity import Interval, show_indication
 from ohmcensus.core.sheet import Sheet
 from ohmcensus.core.symptom import Device, Moment, Symptom

@@ -21,10 +21,11 @@ from ohmcensus.core.machine.asked import RUN, look_id
 from ohmcensus.core.machine.coverage import is_answered
 from ohmcensus.core.machine.dictionary import Dictionary
 from ohmcensus.core.machine.likely import likely_faults
-from ohmcensus.core.machine.netlist import REFERENCE_CELSIUS, PartFault
+from ohmcensus.core.machine.netlist import PartFault
 from ohmcensus.core.machine.run_through import run_through
 from ohmcensus.core.meter import Function
 from ohmcensus.core.parts.kind import PartCheck, TestSpec
+from ohmcensus.core.physics.temperature import REFERENCE_CELSIUS
 from ohmcensus.core.quantity import Interval
 from ohmcensus.core.quantity.window import Source
 from ohmcensus.core.sheet import Part, Sheet

@@ -14,13 +14,13 @@ from numpy.typing import NDArray
 from ohmcensus.core.diagnosis.outcomes import Array, OutcomeTable
 from ohmcensus.core.diagnosis.posterior import SLIP, Diagnosis, Standing
 from ohmcensus.core.diagnosis.repeat import repeats
+from ohmcensus.core.job.work_time import PLUG_MINUTES
 from ohmcensus.core.machine.asked import LIVE_PENALTY_MINUTES, LOOK, RUN, look_id
 from ohmcensus.core.machine.run_through import RUN_MINUTES
 from ohmcensus.core.parts.fault import FaultMode
 from ohmcensus.core.parts.kind import MachineState
 from ohmcensus.core.sheet import Sheet
 
-PLUG_MINUTES = 0.5
 # Taking up the meter, finding the points: what every question costs besides; a cover that is off serves the next
 # questions too, so only a share of it counts when questions are compared (ours, after trying 0.5 to 2 and 0.5 to 1).
 HANDLING_MINUTES, COVER_SHARE = 2.0, 0.5

@@ -3,9 +3,10 @@
 from __future__ import annotations
 
 from enum import StrEnum
-from typing import Literal
+from typing import ClassVar, Literal
 
-from ohmcensus.core.event.record import Name, Record, RowId, Words
+from ohmcensus.core.event.record import Name, Record, RowId
+from ohmcensus.core.text.trimmed import Words
 
 
 class Intervention(StrEnum):
@@ -48,6 +49,7 @@ class Changed(Record):
     """
 
     kind: Literal["changed"] = "changed"
+    filled_in: ClassVar[tuple[str, ...]] = ("fitted",)
     part: Name
     intervention: Intervention
     fitted: Words = ""

@@ -5,7 +5,8 @@ from __future__ import annotations
 from enum import StrEnum
 from typing import Literal
 
-from ohmcensus.core.event.record import Name, Record, Words
+from ohmcensus.core.event.record import Name, Record
+from ohmcensus.core.text.trimmed import Words
 
 
 class CheckOutcome(StrEnum):

@@ -3,13 +3,14 @@
 from __future__ import annotations
 
 from enum import StrEnum
-from typing import Literal
+from typing import ClassVar, Literal
 
 from pydantic import StrictBool
 
-from ohmcensus.core.event.record import Name, Record, Said, Words
+from ohmcensus.core.event.record import Name, Record, Said
 from ohmcensus.core.event.safety import When
 from ohmcensus.core.meter import Meter
+from ohmcensus.core.text.trimmed import Words
 
 
 class Way(StrEnum):
@@ -54,6 +55,7 @@ class ProofMade(Record):
     """
 
     kind: Literal["proof_made"] = "proof_made"
+    filled_in: ClassVar[tuple[str, ...]] = ("instrument",)
     criterion: Name
     text: Words = ""
     is_good: StrictBool | None = None

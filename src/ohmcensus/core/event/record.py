@@ -2,14 +2,13 @@
 
 from __future__ import annotations
 
-from typing import Annotated
+from typing import Annotated, ClassVar
 
 from pydantic import AfterValidator, BaseModel, ConfigDict, StringConstraints
 
 from ohmcensus.core.text.trimmed import Trimmed
 
 Name = Annotated[str, StringConstraints(pattern=r"^[a-z][a-z0-9_.]{0,59}$")]
-Words = Annotated[str, Trimmed(300)]
 Said = Annotated[str, Trimmed(300, 3)]
 # Fewer signs than this, or the same sign over and over, are no reason (ours).
 SHORTEST_REASON = 10
@@ -33,6 +32,11 @@ RowId = Annotated[str, StringConstraints(min_length=1, max_length=60)]
 
 
 class Record(BaseModel):
-    """Something that happened; its kind names it in files."""
+    """Something that happened; its kind names it in files.
+
+    ``filled_in`` names the fields that are filled in when it is stored, where its writer left them out.
+    """
+
+    filled_in: ClassVar[tuple[str, ...]] = ()
 
     model_config = ConfigDict(frozen=True, extra="forbid")

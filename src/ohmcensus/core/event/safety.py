@@ -7,7 +7,8 @@ from typing import Annotated, Literal
 
 from pydantic import BeforeValidator, Field, StrictBool
 
-from ohmcensus.core.event.record import Because, Name, Record, Said, Words
+from ohmcensus.core.event.record import Because, Name, Record, Said
+from ohmcensus.core.text.trimmed import Words
 
 Minutes = Annotated[int, Field(ge=1, le=30, strict=True)]
 

@@ -2,11 +2,12 @@
 
 from __future__ import annotations
 
-from typing import Annotated, Literal, Self
+from typing import Annotated, ClassVar, Literal, Self
 
 from pydantic import Field, StrictBool, model_validator
 
-from ohmcensus.core.event.record import Because, Name, Record, RowId, Said, Words
+from ohmcensus.core.event.record import Because, Name, Record, RowId, Said
+from ohmcensus.core.text.trimmed import Words
 
 Count = Annotated[int, Field(ge=0, le=200, strict=True)]
 Share = Annotated[float, Field(ge=0, le=1, strict=True)]
@@ -31,6 +32,7 @@ class StripStep(Record):
     """
 
     kind: Literal["strip_step"] = "strip_step"
+    filled_in: ClassVar[tuple[str, ...]] = ("minutes",)
     words: Said
     fasteners: Count = 0
     head: Words = ""

@@ -3,14 +3,14 @@
 from __future__ import annotations
 
 from enum import StrEnum
-from typing import Annotated, Literal
+from typing import Annotated, ClassVar, Literal
 
 from pydantic import BaseModel, ConfigDict, Field, StrictBool, StringConstraints
 
-from ohmcensus.core.event.record import Name, Record, RowId, Words
+from ohmcensus.core.event.record import Name, Record, RowId
 from ohmcensus.core.meter import Function, Meter
 from ohmcensus.core.symptom import Device, Moment
-from ohmcensus.core.text.trimmed import Trimmed
+from ohmcensus.core.text.trimmed import Trimmed, Words
 
 # What a protective device did, where no meter was read.
 TRIPS, HOLDS = "trips", "holds"
@@ -135,6 +135,7 @@ class RunMade(Record):
     """
 
     kind: Literal["run_made"] = "run_made"
+    filled_in: ClassVar[tuple[str, ...]] = ("instrument", "device")
     method: Literal["insulation", "leakage"]
     connected: tuple[Name, ...] = Field(min_length=1, max_length=60)
     maybe: tuple[Name, ...] = Field(default=(), max_length=60)

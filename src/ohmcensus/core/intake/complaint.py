@@ -7,9 +7,7 @@ from typing import Annotated
 from pydantic import BaseModel, ConfigDict, Field, StrictBool
 
 from ohmcensus.core.symptom import Device, Moment, Symptom
-from ohmcensus.core.text.trimmed import Trimmed
-
-Words = Annotated[str, Trimmed(300, 1)]
+from ohmcensus.core.text.trimmed import Sentence, Trimmed
 
 
 class Trial(BaseModel):
@@ -17,7 +15,7 @@ class Trial(BaseModel):
 
     model_config = ConfigDict(frozen=True, extra="forbid")
 
-    words: Words
+    words: Sentence
     by: Annotated[str, Trimmed(80)] = ""
 
 
@@ -32,7 +30,7 @@ class Alteration(BaseModel):
 
     model_config = ConfigDict(frozen=True, extra="forbid")
 
-    words: Words
+    words: Sentence
     is_bypass: StrictBool = False
 
 

@@ -9,13 +9,13 @@ from pydantic import BaseModel, ConfigDict, Field
 
 from ohmcensus.core.errors import InputError
 from ohmcensus.core.physics.ohm_and_power import load_from
+from ohmcensus.core.physics.supply import SUPPLY_TOLERANCE
 from ohmcensus.core.sheet import Sheet
 from ohmcensus.core.text.trimmed import Trimmed
 
 Text = Annotated[str, Trimmed(80)]
 Figure = Annotated[float, Field(allow_inf_nan=False, strict=True)]
 
-SUPPLY_TOLERANCE = 0.10
 # What a household appliance may say of itself (our bounds, wide on purpose): volts, hertz, watts.
 _BOUNDS: dict[str, tuple[float, float, str, str]] = {
     "volts": (90.0, 440.0, "V", "100 to 127, 200 to 240, or 400"),

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 import math
-from collections.abc import Iterable, Mapping
+from collections.abc import Mapping
 from dataclasses import dataclass, field, replace
 from functools import cached_property
 from itertools import chain
@@ -13,78 +13,13 @@ from ohmcensus.core.event import Changed, Ended, Event, Reopened
 from ohmcensus.core.event.record import Record
 from ohmcensus.core.intake import Complaint, DataPlate
 from ohmcensus.core.job.cover_minutes import Timed, learned_minutes
+from ohmcensus.core.job.reading import Reading, standing
 from ohmcensus.core.limits.profile import LimitProfile, usual_profile
 from ohmcensus.core.limits.terms import Terms
-from ohmcensus.core.meter import Function, Meter
-from ohmcensus.core.quantity import Indication
 from ohmcensus.core.sheet import Sheet
 
 B = TypeVar("B", bound=Record)
 B2 = TypeVar("B2", bound=Record)
-
-
-@dataclass(frozen=True, slots=True)
-class Reading:
-    """One reading as it was taken; never changed, only superseded or withdrawn by a later one.
-
-    Parameters
-    ----------
-    id
-        Made by whoever took it, so that a retry is recognised.
-    between
-        The two points.
-    test
-        Id of the test it answers, None where no test names the points.
-    function, meter, indication, text
-        Instrument, what it did, what it showed, and that as typed.
-    celsius
-        Temperature of the part.
-    alone
-        Whether the part was measured off its plugs.
-    at, who
-        Moment (ISO 8601, UTC) and technician.
-    supersedes
-        Id of the reading that this one corrects or takes back, None for a fresh one.
-    withdrawn
-        Whether this takes ``supersedes`` back instead of correcting it; an undo.
-    loose
-        Whether the part lay loose, in the hand or on the bench.
-    override
-        Why it was taken although the machine was not proved dead, empty for nearly all.
-    order
-        Revision of the job at which it was written: its place among readings and events.
-    told
-        Verdict that was told when it was logged, empty where none was.
-    inhand
-        Whether the pulled plug was in the hand of whoever measured.
-    device
-        Device that wrote it, a random id.
-    """
-
-    id: str
-    between: tuple[str, str]
-    test: str | None
-    function: Function
-    meter: Meter
-    indication: Indication
-    text: str
-    celsius: float
-    alone: bool = False
-    at: str = ""
-    who: str = ""
-    supersedes: str | None = None
-    withdrawn: bool = False
-    loose: bool = False
-    override: str = ""
-    order: int = 0
-    told: str = ""
-    inhand: bool = False
-    device: str = ""
-
-    @property
-    def line(self) -> str:
-        """Name of the line that it belongs to: its test, or both points."""
-        return self.test or " ".join(self.between)
 
 
 @dataclass(frozen=True)
@@ -240,26 +175,3 @@ class Case:
     def standing(self) -> tuple[Reading, ...]:
         """The readings that stand: corrected and withdrawn ones left out, oldest first."""
         return standing(self.readings)
-
-
-def standing(readings: Iterable[Reading]) -> tuple[Reading, ...]:
-    """Return the rows that stand after every correction and withdrawal.
-
-    Notes
-    -----
-    A correction takes the place of the reading that it names. Withdrawing a correction brings back
-    what it corrected.
-    """
-    written = list(readings)
-    order = {row.id: index for index, row in enumerate(written)}
-    rows: dict[str, Reading] = {}
-    replaced: dict[str, Reading] = {}
-    for row in written:
-        gone = rows.pop(row.supersedes, None) if row.supersedes else None
-        if not row.withdrawn:
-            rows[row.id] = row
-            if gone is not None:
-                replaced[row.id] = gone
-        elif gone is not None and gone.id in replaced:
-            rows[replaced[gone.id].id] = replaced[gone.id]
-    return tuple(sorted(rows.values(), key=lambda row: order[row.id]))

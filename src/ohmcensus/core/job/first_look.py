@@ -6,10 +6,11 @@ from dataclasses import dataclass
 from enum import StrEnum
 
 from ohmcensus.core.event import Checked, CheckOutcome
-from ohmcensus.core.job.case import Case, Reading
+from ohmcensus.core.job.case import Case
+from ohmcensus.core.job.reading import Reading
 from ohmcensus.core.parts.kind import Role
+from ohmcensus.core.physics.supply import SUPPLY_TOLERANCE
 
-SUPPLY_TOLERANCE = 0.10
 # Fractions of the supply: below the first there is no voltage, above the second it is the supply's (ours).
 NO_VOLTAGE = 0.1
 FULL_VOLTAGE = 0.8

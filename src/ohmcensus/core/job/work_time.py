@@ -7,6 +7,9 @@ from itertools import pairwise
 
 from ohmcensus.core.job.case import Case
 
+# One plug pulled, or put on again (ours).
+PLUG_MINUTES = 0.5
+
 # A longer silence is no work: somebody was away, or waited.
 LONGEST_SILENCE_MINUTES = 30.0
 

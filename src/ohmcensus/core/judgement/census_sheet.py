@@ -5,7 +5,8 @@ from __future__ import annotations
 from collections.abc import Mapping
 from dataclasses import dataclass
 
-from ohmcensus.core.job.case import Case, Reading
+from ohmcensus.core.job.case import Case
+from ohmcensus.core.job.reading import Reading
 from ohmcensus.core.judgement.instrument import Use
 from ohmcensus.core.judgement.judge import Judgement, judge
 from ohmcensus.core.judgement.limited import limited

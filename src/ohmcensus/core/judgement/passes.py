@@ -12,7 +12,7 @@ from dataclasses import dataclass
 from enum import StrEnum
 from functools import lru_cache
 
-from ohmcensus.core.job.case import Reading
+from ohmcensus.core.job.reading import Reading
 from ohmcensus.core.judgement.limited import limited
 from ohmcensus.core.limits.terms import Terms
 from ohmcensus.core.machine import MachineTest, dead_tests, is_proof, machine_tests

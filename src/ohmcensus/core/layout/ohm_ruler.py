@@ -18,8 +18,9 @@ from ohmcensus.core.quantity import Bound, Unit, show_indication
 from ohmcensus.core.sheet import Sheet
 
 LOWEST_OHM = 0.1
-HIGHEST_OHM = 1e9
 DECADES = 10
+# Where over-range stands.
+END_OHM = LOWEST_OHM * 10**DECADES
 # A window over this factor says little more than "a load": it is drawn only while its line is in question.
 WIDE_FROM = 3000.0
 LEVELS = 3

@@ -10,7 +10,7 @@ from dataclasses import dataclass
 from enum import StrEnum
 from functools import lru_cache
 
-from ohmcensus.core.machine.ladder import Standing, Way, ladder, standing
+from ohmcensus.core.machine.ladder import RailState, Way, ladder, standing
 from ohmcensus.core.machine.netlist import Configuration
 from ohmcensus.core.sheet import Sheet
 
@@ -129,7 +129,7 @@ def _rung(sheet: Sheet, configuration: Configuration, way: Way, probes: frozense
     return Rung(titles[loads[-1]] if loads else "", marks, stretches)
 
 
-def _mark(sheet: Sheet, state: Standing, x: float, ink: Ink, probes: frozenset[str]) -> RungMark:
+def _mark(sheet: Sheet, state: RailState, x: float, ink: Ink, probes: frozenset[str]) -> RungMark:
     rail = state.rail
     return RungMark(
         kind=rail.kind,
@@ -145,20 +145,20 @@ def _mark(sheet: Sheet, state: Standing, x: float, ink: Ink, probes: frozenset[s
     )
 
 
-def _ink(state: Standing) -> Ink:
+def _ink(state: RailState) -> Ink:
     if state.is_pulled:
         return Ink.NONE
     return Ink.LINE if state.from_line else Ink.NEUTRAL if state.from_neutral else Ink.NONE
 
 
-def _wire_ink(states: Sequence[Standing], at: int) -> Ink:
+def _wire_ink(states: Sequence[RailState], at: int) -> Ink:
     """Return what drives the wire before the thing at a place: line from the left, neutral from the right."""
     if all(_passes(state) for state in states[:at]):
         return Ink.LINE
     return Ink.NEUTRAL if all(_passes(state) for state in states[at:]) else Ink.NONE
 
 
-def _passes(state: Standing) -> bool:
+def _passes(state: RailState) -> bool:
     return state.rail.kind in {"contact", "wire"} and not state.is_open and not state.is_pulled
 
 

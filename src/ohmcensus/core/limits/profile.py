@@ -10,13 +10,12 @@ from typing import Annotated
 from pydantic import BaseModel, ConfigDict, Field, StrictBool, StringConstraints
 
 from ohmcensus.core.parts import part_kinds
+from ohmcensus.core.physics.supply import LOW_VOLTS
 from ohmcensus.core.text.trimmed import Trimmed
 
 Megohm = Annotated[float, Field(gt=0, le=1000, allow_inf_nan=False, strict=True)]
 Milliampere = Annotated[float, Field(gt=0, le=100, allow_inf_nan=False, strict=True)]
 Ohm = Annotated[float, Field(gt=0, le=10, allow_inf_nan=False, strict=True)]
-# Under this the supply is of the 120 V world.
-LOW_VOLTS = 180.0
 
 
 def is_heating(kind: str) -> bool:

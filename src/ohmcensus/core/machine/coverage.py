@@ -9,12 +9,13 @@ from functools import lru_cache
 from ohmcensus.core.circuit import Branch
 from ohmcensus.core.circuit.network import Network
 from ohmcensus.core.machine.expected import expected
-from ohmcensus.core.machine.netlist import REFERENCE_CELSIUS, Configuration, elements_of, netlist
+from ohmcensus.core.machine.netlist import Configuration, elements_of, netlist
 from ohmcensus.core.machine.probe import LIVE, PREDICTED, Probe, Setup, predict, prepared, shown
 from ohmcensus.core.meter import Function
 from ohmcensus.core.parts.element import CHASSIS, Element, FaultEffect
 from ohmcensus.core.parts.fault import FaultMode
 from ohmcensus.core.parts.kind import MachineState, Role, TestSpec
+from ohmcensus.core.physics.temperature import REFERENCE_CELSIUS
 from ohmcensus.core.quantity import Bound, Interval
 from ohmcensus.core.sheet import Part, Sheet
 

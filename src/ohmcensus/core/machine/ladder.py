@@ -57,7 +57,7 @@ class Ladder:
 
 
 @dataclass(frozen=True, slots=True)
-class Standing:
+class RailState:
     """How one thing on the way stands in a configuration."""
 
     rail: Rail
@@ -90,7 +90,7 @@ def ladder(sheet: Sheet) -> Ladder:
     return Ladder(before, after[::-1], tuple(ways))
 
 
-def standing(sheet: Sheet, configuration: Configuration, items: Sequence[Rail]) -> tuple[Standing, ...]:
+def standing(sheet: Sheet, configuration: Configuration, items: Sequence[Rail]) -> tuple[RailState, ...]:
     """Return how the things on a way stand: open, pulled, and which pole comes to them.
 
     Parameters
@@ -107,7 +107,7 @@ def standing(sheet: Sheet, configuration: Configuration, items: Sequence[Rail]) 
     off = {point for name in configuration.pulled for point in pulled_points(sheet, name)}
     ohms = {branch.id: branch.ohm for branch in circuit.branches}
     return tuple(
-        Standing(
+        RailState(
             rail=item,
             is_open=item.kind == "contact" and ohms[item.branch] >= OPEN_OHM,
             is_pulled=bool(off & set(item.pins)),

@@ -19,6 +19,8 @@ from ohmcensus.core.symptom import Symptom
 UNSTATED_PRIOR = 0.1
 # A part that does not touch the chassis leaks to earth more rarely.
 PLASTIC_SHARE = 0.2
+# What can be faulty at all is never excluded (ours).
+LEAST_WEIGHT = 0.02
 MECHANICAL_PRIOR = 0.6
 # A symptom that a fault has nothing to do with is told all the same now and then.
 STRAY_SYMPTOM = 0.002
@@ -54,6 +56,12 @@ class LikelyFault:
     weight: float
 
 
+def usual_weight(part: Part, mode: FaultMode) -> float:
+    """Return how often a fault of a part occurs against all others; what does not touch the chassis leaks rarely."""
+    share = PLASTIC_SHARE if mode is FaultMode.LEAK and not part.chassis else 1.0
+    return part.part_kind.priors.get(mode, UNSTATED_PRIOR) * share
+
+
 def likely_faults(sheet: Sheet) -> tuple[LikelyFault, ...]:
     """Return everything that can be wrong with one part, in the order of the sheet."""
     known = single_faults(sheet)
@@ -65,8 +73,7 @@ def _of_part(part: Part, known: list[PartFault]) -> Iterator[LikelyFault]:
     if not kind.fault_modes:
         yield LikelyFault(part.id, None, MECHANICAL_PRIOR)
     for mode in kind.fault_modes:
-        share = PLASTIC_SHARE if mode is FaultMode.LEAK and not part.chassis else 1.0
-        weight = kind.priors.get(mode, UNSTATED_PRIOR) * share
+        weight = usual_weight(part, mode)
         alike = [fault for fault in known if fault.mode is mode] or [PartFault(part.id, mode)]
         for fault in alike:
             yield LikelyFault(part.id, fault, weight / len(alike))

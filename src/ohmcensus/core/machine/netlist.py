@@ -12,10 +12,9 @@ from ohmcensus.core.errors import UnknownNameError
 from ohmcensus.core.parts.element import EARTH_OPEN_OHM, OPEN_OHM, SMALLEST_OHM, STRAP, Element, FaultEffect
 from ohmcensus.core.parts.fault import FaultMode
 from ohmcensus.core.parts.kind import TestSpec
+from ohmcensus.core.physics.temperature import REFERENCE_CELSIUS
 from ohmcensus.core.sheet import Part, Sheet
 from ohmcensus.core.text.names import nearest
-
-REFERENCE_CELSIUS = 20.0
 
 
 @dataclass(frozen=True, slots=True)

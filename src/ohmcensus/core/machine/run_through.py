@@ -15,7 +15,7 @@ import numpy as np
 from numpy.typing import NDArray
 
 from ohmcensus.core.circuit import Branch
-from ohmcensus.core.circuit.network import Network
+from ohmcensus.core.circuit.network import Network, stamp
 from ohmcensus.core.machine.asked import THROUGH, TRIPS, run_outcomes, steps
 from ohmcensus.core.machine.likely import LikelyFault, likely_faults, symptom_chances
 from ohmcensus.core.machine.netlist import Configuration, effects_of, elements_of, netlist
@@ -111,7 +111,9 @@ def _failing(sheet: Sheet, step: str, faults: Sequence[LikelyFault]) -> NDArray[
     changed = [_changed(sheet, fault, by_id) for fault in faults]
     for row, branches in enumerate(changed):
         for name, branch in branches.items():
-            _add(matrices[row], *ends[name], branch.admittance_s(omega) - by_id[name].admittance_s(omega))
+            # Node 0 is the reference: the matrix does not hold it.
+            one, other = (node - 1 if node else None for node in ends[name])
+            stamp(matrices[row], one, other, branch.admittance_s(omega) - by_id[name].admittance_s(omega))
     volts = np.linalg.solve(matrices, _injected(network)[None, 1:, None])[:, :, 0]
     volts = np.concatenate([np.zeros((len(volts), 1)), volts], axis=1)
     loads = [name for name in _loads(sheet) if name in by_id]
@@ -137,13 +139,6 @@ def _injected(network: Network) -> NDArray[np.complex128]:
         injected[network.node(source.plus)] += source.volts / source.ohm
         injected[network.node(source.minus)] -= source.volts / source.ohm
     return injected
-
-
-def _add(matrix: NDArray[np.complex128], a: int, b: int, siemens: complex) -> None:
-    """Add one branch to a matrix without its reference node."""
-    for one, other, sign in ((a, a, 1), (b, b, 1), (a, b, -1), (b, a, -1)):
-        if one > 0 and other > 0:
-            matrix[one - 1, other - 1] += sign * siemens
 
 
 def _changed(sheet: Sheet, row: LikelyFault, by_id: Mapping[str, Branch]) -> dict[str, Branch]:

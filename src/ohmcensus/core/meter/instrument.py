@@ -14,7 +14,7 @@ from pydantic import BaseModel, ConfigDict, Field, StrictBool, StringConstraints
 from ohmcensus.core.quantity import Bound, Indication, Interval, Unit
 from ohmcensus.core.text.trimmed import Trimmed
 
-Name = Annotated[str, Trimmed(80, 1)]
+MeterName = Annotated[str, Trimmed(80, 1)]
 Positive = Annotated[float, Field(gt=0, le=1e15, allow_inf_nan=False, strict=True)]
 NotNegative = Annotated[float, Field(ge=0, le=1e12, allow_inf_nan=False, strict=True)]
 
@@ -124,8 +124,8 @@ class Meter(BaseModel):
 
     model_config = ConfigDict(frozen=True, extra="forbid")
 
-    id: Name
-    title: Name
+    id: MeterName
+    title: MeterName
     functions: dict[Function, tuple[Range, ...]] = Field(min_length=1)
     input_impedance_ohm: Positive = 10e6
     lead_resistance_ohm: NotNegative = 0.2

@@ -12,8 +12,8 @@ from ohmcensus.core.parts.element import CHASSIS, Element, load
 from ohmcensus.core.parts.fault import FaultMode
 from ohmcensus.core.parts.kind import Nominal, PartKind, Ratings, Role, TestSpec
 from ohmcensus.core.parts.to_earth import to_earth
+from ohmcensus.core.physics.supply import LOW_VOLTS
 
-LOW_SUPPLY_V = 180.0
 # Reactance of pump and valve coils over their resistance, at mains frequency (our choice).
 REACTANCE_PER_OHM = 1.7
 MAINS_HZ = 50.0
@@ -35,7 +35,7 @@ def coil_kind(kind: str, title: str, at_230: Range, at_120: Range, **more: Any) 
     """Return a kind that is a coil held by plastic, two wires; it states its usual ranges at either supply."""
 
     def tests(ratings: CoilRatings) -> tuple[TestSpec, ...]:
-        lo, hi, rule = at_120 if ratings.volts < LOW_SUPPLY_V else at_230
+        lo, hi, rule = at_120 if ratings.volts < LOW_VOLTS else at_230
         blind_to = (FaultMode.LEAK, FaultMode.BAD_JOINT, FaultMode.SHORTED_TURNS)
         return (
             winding("coil", "coil", ("a", "b"), lo, hi, rule, blind_to=blind_to),

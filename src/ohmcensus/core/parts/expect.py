@@ -8,6 +8,7 @@ from collections.abc import Callable
 from ohmcensus.core.meter import Function
 from ohmcensus.core.parts.fault import FaultMode
 from ohmcensus.core.parts.kind import Weaker
+from ohmcensus.core.physics.supply import SUPPLY_TOLERANCE
 from ohmcensus.core.quantity import Interval, Unit
 from ohmcensus.core.quantity.window import Source, Window
 
@@ -15,7 +16,6 @@ Expect = Callable[[float], Window]
 
 CLOSED_CONTACT_OHM = 1.0
 OPEN_CONTACT_OHM = 1e6
-MAINS_TOLERANCE = 0.10
 # Limits after repair, EN 50678 class I with and without heating elements (from memory).
 EARTH_LIMIT_OHM = 0.3
 INSULATION_LIMIT_OHM = 1e6
@@ -71,6 +71,6 @@ def earthed() -> Expect:
 
 def mains_volts(volts: float) -> Expect:
     """Return what a switched output shows when it is called: the supply, ±10 %."""
-    span = Interval(1 - MAINS_TOLERANCE, 1 + MAINS_TOLERANCE).scaled(volts)
+    span = Interval(1 - SUPPLY_TOLERANCE, 1 + SUPPLY_TOLERANCE).scaled(volts)
     window = Window(span, Unit.VOLT, Source.PLATE, f"the supply: {volts:g} V ±10 %, switched through", nominal=volts)
     return lambda _celsius: window

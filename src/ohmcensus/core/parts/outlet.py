@@ -16,11 +16,11 @@ from ohmcensus.core.parts.kind import (
     Role,
     TestSpec,
 )
+from ohmcensus.core.physics.supply import SUPPLY_TOLERANCE
 from ohmcensus.core.quantity import Interval, Unit
 from ohmcensus.core.quantity.window import Source, Window
 from ohmcensus.core.symptom import Symptom
 
-SUPPLY_TOLERANCE = 0.10
 NEUTRAL_TO_EARTH_LIMIT_V = 5.0
 # Loads scatter and the supply does; what a board itself takes is not counted (ours).
 DRAW_FACTOR, DRAW_SLACK_A = 2.1, 0.03

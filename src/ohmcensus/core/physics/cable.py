@@ -3,14 +3,13 @@
 from __future__ import annotations
 
 from ohmcensus.core.errors import InputError
-from ohmcensus.core.physics.temperature import winding_resistance_at
+from ohmcensus.core.physics.temperature import REFERENCE_CELSIUS, winding_resistance_at
 
 # Largest resistance of class 5 plain copper at 20 °C, IEC 60228 table 3 (from memory), ohm per metre.
 CLASS_5_OHM_PER_M = {0.5: 39.0e-3, 0.75: 26.0e-3, 1.0: 19.5e-3, 1.5: 13.3e-3, 2.5: 7.98e-3, 4.0: 4.95e-3}
 # The same of stranded copper by gauge: 18, 16 and 14 AWG by their area in mm² (from memory).
 GAUGE_OHM_PER_M = {0.82: 20.9e-3, 1.31: 13.2e-3, 2.08: 8.3e-3}
 _GAUGE = {0.82: "18 AWG", 1.31: "16 AWG", 2.08: "14 AWG"}
-REFERENCE_CELSIUS = 20.0
 
 
 def core_resistance_ohm(length_m: float, area_mm2: float, *, celsius: float = REFERENCE_CELSIUS) -> float:

@@ -10,11 +10,6 @@ def capacitive_current_a(capacitance_f: float, volts: float, hertz: float) -> fl
     return 2 * math.pi * hertz * capacitance_f * volts
 
 
-def largest_bleed_ohm(capacitance_f: float, start_volts: float, end_volts: float, seconds: float) -> float:
-    """Return the largest resistor that empties a capacitor in time, R = t / (C·ln(U₀/U)), in ohms."""
-    return seconds / (capacitance_f * math.log(start_volts / end_volts))
-
-
 def stored_energy_j(capacitance_f: float, volts: float) -> float:
     """Return the energy of a charged capacitor, W = ½·C·U², in joules."""
     return capacitance_f * volts * volts / 2

@@ -85,8 +85,3 @@ def element_window_ohm(volts: float, watts: float, *, stamped_on_element: bool =
     nominal = element_resistance_ohm(volts, watts)
     slack = 1.0 if stamped_on_element else 1.0 - MACHINE_PLATE_SLACK
     return Interval(nominal / (1 + POWER_OVER) * slack, nominal / (1 - POWER_UNDER))
-
-
-def power_at(watts: float, volts: float, other_volts: float) -> float:
-    """Return the power of the same resistance at another supply voltage, P ∝ U²."""
-    return watts * (other_volts / volts) ** 2

@@ -2,9 +2,11 @@
 
 from __future__ import annotations
 
+# Temperature of a machine whose sheet says no other.
+REFERENCE_CELSIUS = 20.0
+
 # Inferred temperature of zero resistance, negated: IEC 60335-1 clause 11.8 for copper (from memory).
 COPPER_K = 234.5
-ALUMINIUM_K = 225.0
 
 
 def winding_resistance_at(resistance_ohm: float, celsius: float, other_celsius: float, *, k: float = COPPER_K) -> float:

@@ -5,7 +5,7 @@ from __future__ import annotations
 import math
 
 ZERO_CELSIUS_K = 273.15
-REFERENCE_CELSIUS = 25.0
+R25_CELSIUS = 25.0
 
 
 def ntc_resistance_ohm(r25_ohm: float, beta_k: float, celsius: float) -> float:
@@ -21,4 +21,4 @@ def ntc_resistance_ohm(r25_ohm: float, beta_k: float, celsius: float) -> float:
         Temperature of the sensor.
     """
     kelvin = celsius + ZERO_CELSIUS_K
-    return r25_ohm * math.exp(beta_k * (1 / kelvin - 1 / (REFERENCE_CELSIUS + ZERO_CELSIUS_K)))
+    return r25_ohm * math.exp(beta_k * (1 / kelvin - 1 / (R25_CELSIUS + ZERO_CELSIUS_K)))

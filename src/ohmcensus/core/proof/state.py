@@ -7,7 +7,8 @@ from dataclasses import dataclass
 
 from ohmcensus.core.errors import InputError, SafetyRefusalError
 from ohmcensus.core.event import Event, HeatRise, ProofMade, RunWatched, Way, When
-from ohmcensus.core.job.case import Case, Reading
+from ohmcensus.core.job.case import Case
+from ohmcensus.core.job.reading import Reading
 from ohmcensus.core.judgement.passes import Pass
 from ohmcensus.core.machine.asked import THROUGH
 from ohmcensus.core.meter import Function, Meter

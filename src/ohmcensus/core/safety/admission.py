@@ -7,7 +7,7 @@ from dataclasses import dataclass
 from ohmcensus.core.errors import SafetyRefusalError
 from ohmcensus.core.event import CutOff, RunMade
 from ohmcensus.core.event.record import SHORTEST_REASON, is_reason
-from ohmcensus.core.job.case import Reading
+from ohmcensus.core.job.reading import Reading
 from ohmcensus.core.judgement.passes import line_of, named_test
 from ohmcensus.core.limits.terms import Terms
 from ohmcensus.core.machine import is_proof

@@ -6,7 +6,7 @@ from dataclasses import replace
 from datetime import timedelta
 
 from ohmcensus.core.event import CutOff
-from ohmcensus.core.job.case import Reading
+from ohmcensus.core.job.reading import Reading
 from ohmcensus.core.judgement.passes import Pass, named_test
 from ohmcensus.core.limits.terms import Terms
 from ohmcensus.core.machine import is_proof

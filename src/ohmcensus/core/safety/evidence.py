@@ -5,7 +5,7 @@ from __future__ import annotations
 from dataclasses import dataclass
 
 from ohmcensus.core.event import Event, ProofMade, RunMade
-from ohmcensus.core.job.case import Reading
+from ohmcensus.core.job.reading import Reading
 from ohmcensus.core.judgement.passes import (
     WHOLE_LINE,
     Pass,

@@ -35,6 +35,7 @@ from ohmcensus.core.event import (
 from ohmcensus.core.event.record import is_reason
 from ohmcensus.core.job.case import Case
 from ohmcensus.core.judgement.passes import WHOLE_LINE, Pass, earth_line_of, insulation_lines_of
+from ohmcensus.core.machine.asked import THROUGH
 from ohmcensus.core.safety.admission import admitted_leak_test
 from ohmcensus.core.safety.after_event import CHANGES, is_in, joins_outlet, mains_plugs
 from ohmcensus.core.safety.danger import Found
@@ -148,7 +149,7 @@ def may(case: Case, safety: Safety, *, sign_off: bool, device: str = "") -> May:
     return May(
         power=would(PluggedIn()),
         live=would(LiveBegun(reason="to see whether it may")),
-        run=would(RunWatched(outcome="through", was=When.NOW)),
+        run=would(RunWatched(outcome=THROUGH, was=When.NOW)),
         sign_off=sign_off,
     )
 

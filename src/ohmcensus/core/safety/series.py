@@ -10,7 +10,7 @@ from dataclasses import dataclass, field, replace
 from datetime import datetime, timedelta
 from functools import lru_cache
 
-from ohmcensus.core.job.case import Reading
+from ohmcensus.core.job.reading import Reading
 from ohmcensus.core.machine import MachineTest, dead_tests
 from ohmcensus.core.machine.dead_tests import SOURCE_DC, SUPPLY_PAIRS, charges_by_point, points
 from ohmcensus.core.machine.discharge import discharge_of

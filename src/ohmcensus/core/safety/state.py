@@ -29,7 +29,8 @@ from ohmcensus.core.event import (
     StripBack,
     StripStep,
 )
-from ohmcensus.core.job.case import Case, Frame, Reading
+from ohmcensus.core.job.case import Case, Frame
+from ohmcensus.core.job.reading import Reading
 from ohmcensus.core.judgement.passes import Pass
 from ohmcensus.core.safety.after_event import after_event
 from ohmcensus.core.safety.after_reading import after_reading, opened

@@ -11,7 +11,8 @@ from dataclasses import dataclass, field, replace
 from datetime import UTC, datetime, timedelta
 
 from ohmcensus.core.event import CircuitNoted, CutOff, Event, LiveBegun, ProofMade, RunWatched, StripStep
-from ohmcensus.core.job.case import Case, Frame, Reading
+from ohmcensus.core.job.case import Case, Frame
+from ohmcensus.core.job.reading import Reading
 from ohmcensus.core.limits.terms import Terms
 from ohmcensus.core.safety.danger import Found
 from ohmcensus.core.safety.evidence import Evidence

@@ -15,17 +15,14 @@ from ohmcensus.core.parts import part_kinds
 from ohmcensus.core.parts.element import CHASSIS
 from ohmcensus.core.parts.kind import PartKind, Pin, Ratings, Role, TestSpec, Traits
 from ohmcensus.core.parts.to_earth import EARTH_OF_PART
+from ohmcensus.core.physics.supply import LOW_VOLTS
 from ohmcensus.core.symptom import Device
 from ohmcensus.core.text.names import nearest
-from ohmcensus.core.text.trimmed import Trimmed
+from ohmcensus.core.text.trimmed import Slug, Title
 
-Id = Annotated[str, StringConstraints(pattern=r"^[a-z][a-z0-9_]{0,29}$")]
 SheetId = Annotated[str, StringConstraints(pattern=r"^[a-z0-9][a-z0-9-]{0,39}$")]
-Words = Annotated[str, Trimmed(120, 1)]
 
 EARTH_PIN = "pe"
-# Under this the supply is of the 120 V world, whose plugs are polarised.
-LOW_VOLTS = 180.0
 
 FORMAT: Literal["ohmcensus-sheet/1"] = "ohmcensus-sheet/1"
 
@@ -37,7 +34,7 @@ class _Frozen(BaseModel):
 class Panel(_Frozen):
     """A cover that has to come off: what it is called, and the minutes it takes."""
 
-    title: Words
+    title: Title
     minutes: float = Field(gt=0, le=240)
 
 
@@ -50,8 +47,8 @@ class Plug(_Frozen):
         Points that come off with it; empty for every tag of its parts that is no earth.
     """
 
-    title: Words
-    parts: tuple[Id, ...] = Field(min_length=1)
+    title: Title
+    parts: tuple[Slug, ...] = Field(min_length=1)
     pins: tuple[str, ...] = ()
 
 
@@ -67,7 +64,7 @@ class Protection(_Frozen):
     """A protective device on the circuit of the machine: what it is, and what is printed on it."""
 
     device: Device
-    rating: Words
+    rating: Title
 
 
 class Handling(_Frozen):
@@ -98,7 +95,7 @@ class Service(_Frozen):
     schemes: tuple[Scheme, ...] = ()
     sequences: tuple[EntrySequence, ...] = ()
     cycles: tuple[Cycle, ...] = ()
-    meanings: Mapping[Id, tuple[Meaning, ...]] = Field(default_factory=dict)
+    meanings: Mapping[Slug, tuple[Meaning, ...]] = Field(default_factory=dict)
 
     def scheme(self, scheme_id: str) -> Scheme | None:
         """Return a scheme by its id, None where there is none."""
@@ -135,7 +132,7 @@ class Expected(_Frozen):
     lo: float | None = Field(default=None, allow_inf_nan=False)
     hi: float | None = Field(default=None, allow_inf_nan=False)
     nominal: float | None = Field(default=None, allow_inf_nan=False)
-    source: Words
+    source: Title
     at_celsius: float = 20.0
 
     @model_validator(mode="after")
@@ -175,13 +172,13 @@ class Part(_Frozen):
 
     model_config = ConfigDict(arbitrary_types_allowed=True)
 
-    id: Id
+    id: Slug
     kind: str
-    title: Words
-    aliases: tuple[Words, ...] = ()
+    title: Title
+    aliases: tuple[Title, ...] = ()
     ratings: Ratings
     chassis: bool = False
-    behind: Id | None = None
+    behind: Slug | None = None
     expects: Mapping[str, Expected] = Field(default_factory=dict)
     price: float | None = Field(default=None, ge=0, le=100_000)
 
@@ -219,7 +216,7 @@ class Sheet(_Frozen):
 
     format: Literal["ohmcensus-sheet/1"] = FORMAT
     id: SheetId
-    title: Words
+    title: Title
     volts: float = Field(gt=0, le=500)
     hertz: float = Field(gt=0, le=400)
     watts: float = Field(gt=0, le=20_000)
@@ -229,11 +226,11 @@ class Sheet(_Frozen):
     protection: tuple[Protection, ...] = ()
     plug: Literal["reversible", "polarised", "fixed"] | None = None
     service: Service = Field(default_factory=Service)
-    panels: Mapping[Id, Panel] = Field(default_factory=dict)
-    plugs: Mapping[Id, Plug] = Field(default_factory=dict)
-    states: Mapping[Id, tuple[Words, ...]] = Field(default_factory=dict)
+    panels: Mapping[Slug, Panel] = Field(default_factory=dict)
+    plugs: Mapping[Slug, Plug] = Field(default_factory=dict)
+    states: Mapping[Slug, tuple[Title, ...]] = Field(default_factory=dict)
     parts: tuple[Part, ...] = Field(min_length=1, max_length=60)
-    nets: Mapping[Id, tuple[str, ...]] = Field(default_factory=dict)
+    nets: Mapping[Slug, tuple[str, ...]] = Field(default_factory=dict)
 
     @property
     def is_plug_reversible(self) -> bool:

@@ -6,10 +6,10 @@ from enum import StrEnum
 
 from pydantic import BaseModel, ConfigDict, Field, StrictBool
 
-from ohmcensus.core.event.record import Name, RowId, Words
+from ohmcensus.core.event.record import Name, RowId
 from ohmcensus.core.meter import Meter
 from ohmcensus.core.sheet.model import SheetId
-from ohmcensus.core.shelf.wanted import Line
+from ohmcensus.core.text.trimmed import Caption, Words
 
 
 class Origin(StrEnum):
@@ -80,13 +80,13 @@ class Spare(BaseModel):
 
     sheet: SheetId
     part: Name
-    type_number: Line = ""
-    variant: Line = ""
+    type_number: Caption = ""
+    variant: Caption = ""
     origin: Origin = Origin.NEW
-    salvaged_from: Line = ""
+    salvaged_from: Caption = ""
     tested: Words = ""
     mark: Mark = Mark.SPARE_1
-    place: Line = ""
+    place: Caption = ""
     words: Words = ""
     is_scrapped: StrictBool = False
     readings: tuple[AcceptanceReading, ...] = ()

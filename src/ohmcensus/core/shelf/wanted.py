@@ -3,15 +3,12 @@
 from __future__ import annotations
 
 from enum import StrEnum
-from typing import Annotated
 
 from pydantic import BaseModel, ConfigDict, Field
 
-from ohmcensus.core.event.record import Name, Words
-from ohmcensus.core.text.trimmed import Trimmed
+from ohmcensus.core.event.record import Name
+from ohmcensus.core.text.trimmed import Caption, Words
 from ohmcensus.core.worth import Condition
-
-Line = Annotated[str, Trimmed(120)]
 
 
 class OrderState(StrEnum):
@@ -51,7 +48,7 @@ class PartOffer(BaseModel):
 
     model_config = ConfigDict(frozen=True, extra="forbid")
 
-    source: Line
+    source: Caption
     condition: Condition = Condition.NEW
     price: float = Field(ge=0, le=1e5, allow_inf_nan=False)
     days: float = Field(default=0.0, ge=0, le=365, allow_inf_nan=False)
@@ -77,8 +74,8 @@ class WantedPart(BaseModel):
     model_config = ConfigDict(frozen=True, extra="forbid")
 
     part: Name
-    type_number: Line = ""
-    variant: Line = ""
+    type_number: Caption = ""
+    variant: Caption = ""
     offers: tuple[PartOffer, ...] = Field(default=(), max_length=10)
     chosen: int | None = Field(default=None, ge=0, le=9, strict=True)
     state: OrderState = OrderState.WANTED

@@ -3,9 +3,9 @@
 from __future__ import annotations
 
 from dataclasses import dataclass
-from typing import Any
+from typing import Annotated, Any
 
-from pydantic import GetCoreSchemaHandler
+from pydantic import GetCoreSchemaHandler, StringConstraints
 from pydantic_core import CoreSchema, PydanticKnownError, core_schema
 
 
@@ -27,3 +27,13 @@ class Trimmed:
         if isinstance(text, str) and len(text) > self.most:
             raise PydanticKnownError("string_too_long", {"max_length": self.most})  # noqa: EM101 - a kind, no message
         return text
+
+
+# The lengths of what people write, one name each.
+Title = Annotated[str, Trimmed(120, 1)]
+Caption = Annotated[str, Trimmed(120)]
+Phrase = Annotated[str, Trimmed(200, 1)]
+Sentence = Annotated[str, Trimmed(300, 1)]
+Words = Annotated[str, Trimmed(300)]
+# What names a part, a plug, a state, a step in a sheet.
+Slug = Annotated[str, StringConstraints(pattern=r"^[a-z][a-z0-9_]{0,29}$")]

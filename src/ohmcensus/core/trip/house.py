@@ -9,8 +9,8 @@ from dataclasses import dataclass
 
 from ohmcensus.core.event import CircuitNoted, StoodOn, Supply
 from ohmcensus.core.job.case import Case
-from ohmcensus.core.limits.profile import LOW_VOLTS
 from ohmcensus.core.parts.kind import Waves
+from ohmcensus.core.physics.supply import LOW_VOLTS
 from ohmcensus.core.quantity import Interval
 from ohmcensus.core.sheet import Sheet
 from ohmcensus.core.symptom import Device

@@ -10,19 +10,18 @@ from functools import lru_cache
 from ohmcensus.core.event import Changed, Event, RunDoubted, RunMade, RunWithdrawn
 from ohmcensus.core.job.case import Case
 from ohmcensus.core.job.strip_down import open_panels
+from ohmcensus.core.job.work_time import PLUG_MINUTES
 from ohmcensus.core.judgement.passes import EARTH_LINE, Pass, line_of, passes
 from ohmcensus.core.machine.coverage import LOAD_OHM, Driven, driven
+from ohmcensus.core.machine.likely import LEAST_WEIGHT, usual_weight
 from ohmcensus.core.machine.netlist import Configuration, part_modes
 from ohmcensus.core.parts.fault import FaultMode
 from ohmcensus.core.parts.kind import Role
 from ohmcensus.core.quantity import Interval, show_indication
 from ohmcensus.core.sheet import Part, Sheet
 from ohmcensus.core.trip.house import circuit_of, proved_by_device
-from ohmcensus.core.trip.problem import Method, Polarity, Problem, Run, Suspect, conductance_us, run_indication
+from ohmcensus.core.trip.problem import Candidate, Method, Polarity, Problem, Run, conductance_us, run_indication
 
-# A part that does not touch the chassis leaks when it is wet: never excluded, seldom (common practice, no source).
-LEAST_WEIGHT, PLASTIC_SHARE, UNSTATED_PRIOR = 0.02, 0.2, 0.1
-PLUG_MINUTES = 1.0
 MEGOHM, MILLIAMPERES = 1e6, 1e3
 # More than this between neutral and earth at the outlet is no voltage drop (ours).
 FLOATING_V = 20.0
@@ -145,7 +144,7 @@ def problem_of(
         method=method,
         parts=(
             *(_suspect(case, part, method, {part.id for part in parts}) for part in parts),
-            *(Suspect(name, math.inf) for name in sorted(former)),
+            *(Candidate(name, math.inf) for name in sorted(former)),
         ),
         runs=rows,
         panels=dict(case.cover_minutes),
@@ -207,15 +206,14 @@ def neutral_floats(case: Case) -> bool:
     return volts is not None and volts > FLOATING_V
 
 
-def _suspect(case: Case, part: Part, method: Method, names: set[str]) -> Suspect:
-    kind = part.part_kind
-    prior = kind.priors.get(FaultMode.LEAK, UNSTATED_PRIOR) * (1.0 if part.chassis else PLASTIC_SHARE)
+def _suspect(case: Case, part: Part, method: Method, names: set[str]) -> Candidate:
+    prior = usual_weight(part, FaultMode.LEAK)
     rides = names - {part.id, *_before_harness(case.sheet)} if part.traits.role is Role.HARNESS else set()
-    return Suspect(
+    return Candidate(
         id=part.id,
         limit=_limit(case, part, method),
         weight=max(LEAST_WEIGHT, prior),
-        minutes=PLUG_MINUTES,
+        minutes=2 * PLUG_MINUTES,
         behind=part.behind,
         rides_with=frozenset(rides),
     )

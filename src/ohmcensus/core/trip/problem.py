@@ -31,7 +31,7 @@ class Polarity(StrEnum):
 
 
 @dataclass(frozen=True, slots=True)
-class Suspect:
+class Candidate:
     """A part that may leak.
 
     Parameters
@@ -112,7 +112,7 @@ class Problem:
     """
 
     method: Method
-    parts: tuple[Suspect, ...]
+    parts: tuple[Candidate, ...]
     runs: tuple[Run, ...]
     panels: Mapping[str, float] = field(default_factory=dict)
     open_panels: frozenset[str] = frozenset()
@@ -122,7 +122,7 @@ class Problem:
     is_changed: bool = False
 
     @property
-    def present(self) -> tuple[Suspect, ...]:
+    def present(self) -> tuple[Candidate, ...]:
         """The parts as they are now."""
         return tuple(part for part in self.parts if part.id not in self.former)
 
@@ -135,6 +135,11 @@ class Problem:
                 key = (run.connected, run.maybe, run.interval, run.is_intermittent, run.polarity)
                 found.setdefault(key, run)
         return tuple(found.values())
+
+    @property
+    def proves_nothing(self) -> bool:
+        """Whether no run can prove anything here: the earth has failed, or currents of two live poles may cancel."""
+        return not self.is_earth_ok or (self.method is Method.LEAKAGE and not self.is_neutral_earthed)
 
     @property
     def as_it_is(self) -> Problem:

@@ -97,9 +97,9 @@ def trip_chance(device: ResidualDevice, machine_a: Interval, standing_a: float) 
     return TripChance(total, Interval(_chance(device, total.lo), _chance(device, total.hi)), share)
 
 
-def proved_by(device: ResidualDevice, *, tripped: bool) -> Interval:
-    """Return what a trip, or none, proves of a sinusoidal residual current: at least half the rating, or under it."""
-    return Interval(device.must_hold_a) if tripped else Interval(0.0, device.must_trip_a)
+def _chance(device: ResidualDevice, total_a: float) -> float:
+    span = device.must_trip_a - device.must_hold_a
+    return min(1.0, max(0.0, (total_a - device.must_hold_a) / span))
 
 
 def break_seconds(device: ResidualDevice, residual_a: float) -> float | None:
@@ -109,8 +109,3 @@ def break_seconds(device: ResidualDevice, residual_a: float) -> float | None:
     if device is GFCI:
         return float((GFCI_MILLIAMPERE / (1000 * residual_a)) ** GFCI_POWER)
     return FAST_BREAK_SECONDS if residual_a >= FAST_MULTIPLE * device.must_trip_a else BREAK_SECONDS
-
-
-def _chance(device: ResidualDevice, total_a: float) -> float:
-    span = device.must_trip_a - device.must_hold_a
-    return min(1.0, max(0.0, (total_a - device.must_hold_a) / span))

@@ -9,6 +9,7 @@ from enum import StrEnum
 from ohmcensus.core.event import Tripped
 from ohmcensus.core.job.case import Case
 from ohmcensus.core.machine.coverage import Driven, driven
+from ohmcensus.core.machine.likely import LEAST_WEIGHT, usual_weight
 from ohmcensus.core.machine.moments import STEPS, states_at_moment
 from ohmcensus.core.machine.netlist import Configuration, part_modes
 from ohmcensus.core.parts.fault import FaultMode
@@ -52,7 +53,6 @@ SENSES = {
 # A part that was at line potential before and held, against one that is new by the moment; and one that only
 # touches neutral (ours): damp grows, so what held yesterday is not excluded.
 HELD_BEFORE, NEUTRAL_ONLY, NOT_REACHED = 0.3, 0.15, 0.02
-PLASTIC_SHARE, LEAST_WEIGHT, USUAL_WEIGHT = 0.2, 0.02, 0.1
 
 
 @dataclass(frozen=True, slots=True)
@@ -172,12 +172,12 @@ def _energised(
 
 def _prior(case: Case, part: Part, classes: tuple[FaultClass, ...]) -> float:
     """Return how often a part has a fault of these classes: leaks mostly where it touches the chassis."""
-    modes, priors = part_modes(case.sheet, part.id), part.part_kind.priors
+    modes = part_modes(case.sheet, part.id)
     leak = short = 0.0
     if FaultClass.LEAK in classes and FaultMode.LEAK in modes:
-        leak = max(LEAST_WEIGHT, priors.get(FaultMode.LEAK, USUAL_WEIGHT) * (1.0 if part.chassis else PLASTIC_SHARE))
+        leak = max(LEAST_WEIGHT, usual_weight(part, FaultMode.LEAK))
     if FaultClass.SHORT in classes and FaultMode.SHORT in modes:
-        short = max(LEAST_WEIGHT, priors.get(FaultMode.SHORT, USUAL_WEIGHT))
+        short = max(LEAST_WEIGHT, usual_weight(part, FaultMode.SHORT))
     return leak + short
 
 

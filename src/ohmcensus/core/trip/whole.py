@@ -5,7 +5,6 @@ from __future__ import annotations
 from ohmcensus.core.job.case import Case
 from ohmcensus.core.quantity import Interval
 from ohmcensus.core.trip.house import HEALTHY_MACHINE_A
-from ohmcensus.core.trip.isolate import isolate
 from ohmcensus.core.trip.of_case import MEGOHM, MILLIAMPERES, problem_of
 from ohmcensus.core.trip.problem import Method
 
@@ -30,7 +29,7 @@ def _whole(case: Case, method: Method) -> Interval | None:
     problem = problem_of(case, method)
     names = {part.id for part in problem.present}
     whole = [run for run in problem.counted if names <= run.connected | run.maybe]
-    return whole[-1].interval if whole and not isolate(problem).is_refused else None
+    return whole[-1].interval if whole and not problem.proves_nothing else None
 
 
 def _bounded(span: Interval) -> Interval:

@@ -16,8 +16,9 @@ from sqlmodel import Session
 from ohmcensus.core.errors import InputError
 from ohmcensus.core.event import Event
 from ohmcensus.core.intake import Complaint, DataPlate
-from ohmcensus.core.job.case import Case, Reading
+from ohmcensus.core.job.case import Case
 from ohmcensus.core.job.cover_minutes import Timed
+from ohmcensus.core.job.reading import Reading
 from ohmcensus.core.judgement import CensusLine, census_lines
 from ohmcensus.core.judgement.census_sheet import Answer
 from ohmcensus.core.limits.profile import chosen_profile

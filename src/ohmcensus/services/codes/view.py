@@ -86,7 +86,7 @@ class CycleView(BaseModel):
     sentence: str
 
 
-class Suspect(BaseModel):
+class CodeSuspect(BaseModel):
     """A part that a code speaks of, and how strongly."""
 
     part: str
@@ -102,7 +102,7 @@ class DecodedCode(BaseModel):
     code: str
     is_nothing: bool
     words: str
-    suspects: list[Suspect]
+    suspects: list[CodeSuspect]
 
 
 class StoredCodes(BaseModel):
@@ -150,7 +150,7 @@ def decoded(sheet: Sheet, scheme_id: str, code: str) -> DecodedCode:
         code=written,
         is_nothing=written == NOTHING_STORED,
         words=meaning.words if meaning else "",
-        suspects=[Suspect(part=part, title=_title(sheet, part), weight=w) for part, w in suspects],
+        suspects=[CodeSuspect(part=part, title=_title(sheet, part), weight=w) for part, w in suspects],
     )
 
 

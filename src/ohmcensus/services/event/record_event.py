@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Callable, Mapping
+from collections.abc import Callable
 from uuid import UUID
 
 from pydantic import BaseModel, ConfigDict, Field
@@ -132,13 +132,8 @@ def _follow(session: Session, job: JobAtHand, event: Event) -> None:
         cover_times.append(session, row)
 
 
-# What the store fills in where the writer left it out.
-_FILLED: Mapping[type, tuple[str, ...]] = {
-    RunMade: ("instrument", "device"),
-    ProofMade: ("instrument",),
-    StripStep: ("minutes",),
-    Changed: ("fitted",),
-}
+# What a writer may not state of an instrument: it is taken from the setup.
+_NEVER_SENT = frozenset({"instrument", "device"})
 
 
 def _completed(context: Context, session: Session, job: JobAtHand, body: Body) -> Body:
@@ -163,11 +158,9 @@ def _is_retry(job: JobAtHand, new: NewEvent) -> bool:
     stored = next((event for event in job.case.events if event.id == wanted), None)
     if stored is None:
         return False
-    filled = {
-        name: getattr(stored.body, name)
-        for name in _FILLED.get(type(new.body), ())
-        if type(stored.body) is type(new.body) and (name in {"instrument", "device"} or not getattr(new.body, name))
-    }
-    if stored.body != new.body.model_copy(update=filled):
+    # What was filled in when it was stored was not sent: it does not tell one from another.
+    left_out = {name for name in new.body.filled_in if not new.body.model_dump()[name] or name in _NEVER_SENT}
+    sent, kept = new.body.model_dump(exclude=left_out), stored.body.model_dump(exclude=left_out)
+    if sent != kept:
         raise used_id(wanted, "event")
     return True

@@ -9,6 +9,7 @@ from pydantic import BaseModel, ConfigDict, Field
 from ohmcensus.core.intake import Complaint, DataPlate
 from ohmcensus.core.job.case import Frame
 from ohmcensus.core.limits.profile import chosen_profile
+from ohmcensus.core.text.trimmed import Title
 from ohmcensus.services.at_hand.context import Context
 from ohmcensus.services.at_hand.frames import framed, with_frame
 from ohmcensus.services.at_hand.job import built, refuse_ended, take
@@ -17,7 +18,7 @@ from ohmcensus.services.at_hand.summarise import summarise, summarise_head
 from ohmcensus.services.intake.show_intake import show_intake
 from ohmcensus.services.intake.view import IntakeView
 from ohmcensus.services.job.former_dangers import former_dangers
-from ohmcensus.services.job.open_job import Line, place_named
+from ohmcensus.services.job.open_job import place_named
 from ohmcensus.storage import jobs
 from ohmcensus.storage.jobs import Intake
 
@@ -34,8 +35,8 @@ class NewIntake(BaseModel):
     model_config = ConfigDict(extra="forbid")
 
     intake_revision: int = Field(ge=1, strict=True)
-    machine: Line
-    place: Line
+    machine: Title
+    place: Title
     sheet: str
     complaint: Complaint
     plate: DataPlate

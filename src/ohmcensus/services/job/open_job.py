@@ -11,7 +11,7 @@ from sqlmodel import Session
 
 from ohmcensus.core.errors import InputError
 from ohmcensus.core.intake import Complaint, DataPlate
-from ohmcensus.core.text.trimmed import Trimmed
+from ohmcensus.core.text.trimmed import Title, Trimmed
 from ohmcensus.services.at_hand.context import Context
 from ohmcensus.services.at_hand.frames import with_frame
 from ohmcensus.services.at_hand.job import built, take
@@ -22,8 +22,7 @@ from ohmcensus.services.job.view import JobView, job_view
 from ohmcensus.storage import addresses, jobs, machines, summaries
 from ohmcensus.storage.tables import AddressRow, JobRow, MachineRow
 
-Line = Annotated[str, Trimmed(120, 1)]
-Words = Annotated[str, Trimmed(2000)]
+ToldWords = Annotated[str, Trimmed(2000)]
 
 
 class NewJob(BaseModel):
@@ -43,10 +42,10 @@ class NewJob(BaseModel):
     model_config = ConfigDict(extra="forbid")
 
     id: UUID
-    machine: Line
-    place: Line
+    machine: Title
+    place: Title
     sheet: str = ""
-    complaint: Words = ""
+    complaint: ToldWords = ""
     serial: Annotated[str, Trimmed(80)] = ""
 
 

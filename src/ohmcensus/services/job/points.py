@@ -5,7 +5,8 @@ from __future__ import annotations
 from pydantic import BaseModel
 
 from ohmcensus.core.event import CutOff
-from ohmcensus.core.job.case import Case, Reading
+from ohmcensus.core.job.case import Case
+from ohmcensus.core.job.reading import Reading
 from ohmcensus.core.machine import dead_tests
 from ohmcensus.core.machine.dead_tests import SOURCE, SOURCE_DC, SUPPLY_PAIRS
 from ohmcensus.core.quantity import show_indication

@@ -9,13 +9,14 @@ from pydantic import BaseModel, ConfigDict, Field
 from sqlmodel import Session
 
 from ohmcensus.core.errors import InputError, NotFoundError
-from ohmcensus.core.job.case import Case, Reading
+from ohmcensus.core.job.case import Case
+from ohmcensus.core.job.reading import Reading
 from ohmcensus.core.judgement import Judgement
 from ohmcensus.services.at_hand.context import Context
 from ohmcensus.services.at_hand.frames import framed
 from ohmcensus.services.at_hand.job import JobAtHand, put, refuse_ended, take, used_id
 from ohmcensus.services.at_hand.summarise import summarise
-from ohmcensus.services.reading.preview_line import TypedLine, Understood, understand
+from ohmcensus.services.reading.preview_line import TypedLine, understood
 from ohmcensus.services.reading.view import TraceView, trace_view
 from ohmcensus.storage import jobs, readings
 
@@ -77,44 +78,25 @@ def write_reading(
             return job, None
         refuse_ended(job)
         corrected = _standing(job.case, str(new.supersedes)) if new.supersedes else None
-        understood = understand(job, new, context.clock())
-        row = _row(understood, new, corrected, at=context.now(), job=job)
-        row = row if who is None else replace(row, who=who)
-        after = _append(session, job, new.revision, row, understood.judgement)
+        said = understood(job, new, context.clock())
+        _refuse_other_line(said.reading, corrected)
+        row = replace(
+            said.reading,
+            id=str(new.id),
+            at=context.now(),
+            who=job.settings.technician if who is None else who,
+            supersedes=corrected.id if corrected else None,
+        )
+        after = _append(session, job, new.revision, row, said.judgement)
     put(context, after)
     return after, row.line
 
 
-def _row(understood: Understood, new: NewReading, corrected: Reading | None, *, at: str, job: JobAtHand) -> Reading:
-    """Return the reading that an understood line is.
-
-    Raises
-    ------
-    InputError
-        If it would correct the reading of another line.
-    """
-    line, use = understood.line, understood.use
-    if corrected and set(corrected.between) != set(line.between):
-        what = f"'{new.text.strip()}' is another line than the reading it corrects"
+def _refuse_other_line(reading: Reading, corrected: Reading | None) -> None:
+    """Refuse to correct the reading of another line."""
+    if corrected and set(corrected.between) != set(reading.between):
+        what = f"'{reading.text}' is another line than the reading it corrects"
         raise InputError(what=what, remedy="log it by itself and undo the wrong one", field="line")
-    return Reading(
-        id=str(new.id),
-        between=line.between,
-        test=line.test.id if line.test else None,
-        function=use.function,
-        meter=use.meter,
-        indication=use.indication,
-        text=new.text.strip(),
-        celsius=job.case.celsius if line.celsius is None else line.celsius,
-        alone=line.alone,
-        loose=line.loose,
-        inhand=line.inhand,
-        device=new.device,
-        override=new.override if understood.is_overridden else "",
-        at=at,
-        who=job.settings.technician,
-        supersedes=corrected.id if corrected else None,
-    )
 
 
 def withdraw_reading(context: Context, job_id: str, reading_id: str, new: Withdrawal) -> TraceView:

@@ -7,6 +7,7 @@ from datetime import datetime
 from pydantic import BaseModel, ConfigDict
 
 from ohmcensus.core.job.case import Case
+from ohmcensus.core.job.reading import plain_reading
 from ohmcensus.core.judgement import CensusLine, Verdict
 from ohmcensus.core.judgement.census_sheet import Answer, next_line
 from ohmcensus.core.judgement.judge import window_with_basis
@@ -245,19 +246,9 @@ def _histories(case: Case, standing: set[str], changed: str | None) -> dict[str,
         key = row.line
         if changed is not None and key != changed:
             continue
+        said = {name: value for name, value in plain_reading(row).items() if name in ReadingView.model_fields}
         view = ReadingView(
-            id=row.id,
-            reads=show_indication(row.indication),
-            text=row.text,
-            meter=row.meter.title,
-            celsius=row.celsius,
-            alone=row.alone,
-            loose=row.loose,
-            override=row.override,
-            at=row.at,
-            who=row.who,
-            stands=row.id in standing,
-            withdrawn=row.withdrawn,
+            **said, reads=show_indication(row.indication), meter=row.meter.title, stands=row.id in standing
         )
         found.setdefault(key, []).append(view)
     return found

@@ -10,11 +10,10 @@ from pydantic import BaseModel, ConfigDict, Field, StrictBool
 from sqlmodel import Session
 
 from ohmcensus.core.errors import InputError, StaleRevisionError
-from ohmcensus.core.text.trimmed import Trimmed
+from ohmcensus.core.text.trimmed import Title, Trimmed
 from ohmcensus.services.at_hand.context import Context
 from ohmcensus.services.at_hand.job import built
 from ohmcensus.services.at_hand.summarise import summarise_head
-from ohmcensus.services.job.open_job import Line
 from ohmcensus.storage import addresses, settings, summaries
 from ohmcensus.storage.tables import AddressRow
 
@@ -46,7 +45,7 @@ class Address(BaseModel):
 
     id: UUID
     kind: AddressKind
-    name: Line
+    name: Title
     contact: Annotated[str, Trimmed(200)] = ""
     note: Annotated[str, Trimmed(1000)] = ""
     customer_id: UUID | None = None

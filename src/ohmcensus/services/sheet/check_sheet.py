@@ -22,7 +22,7 @@ class Remark:
 
 
 @dataclass(frozen=True, slots=True)
-class Report:
+class SheetCheck:
     """What was found; the sheet where it can be used."""
 
     sheet: Sheet | None
@@ -30,7 +30,7 @@ class Report:
     inseparable: tuple[tuple[str, str], ...]
 
 
-def check_sheet_file(file: Path) -> Report:
+def check_sheet_file(file: Path) -> SheetCheck:
     """Return what is to be said of a file.
 
     Raises
@@ -49,17 +49,19 @@ def check_sheet_file(file: Path) -> Report:
     return check_sheet_text(text, file.name)
 
 
-def check_sheet_text(text: str, name: str) -> Report:
+def check_sheet_text(text: str, name: str) -> SheetCheck:
     """Return what is to be said of a sheet's text."""
     try:
         raw, lines = read_plain(text, name)
     except SheetTextError as error:
-        return Report(None, tuple(_remark(fault, refused=True) for fault in error.faults), ())
+        return SheetCheck(None, tuple(_remark(fault, refused=True) for fault in error.faults), ())
     try:
         sheet = sheet_from(raw)
     except SheetFaultsError as error:
         faults = [at_line(fault.path, fault.message, lines) for fault in error.faults]
-        return Report(None, tuple(_remark(fault, refused=True) for fault in sorted(faults, key=lambda f: f.line)), ())
+        return SheetCheck(
+            None, tuple(_remark(fault, refused=True) for fault in sorted(faults, key=lambda f: f.line)), ()
+        )
     from ohmcensus.core.machine.dictionary import dictionary  # noqa: PLC0415 - commands load only what they need
     from ohmcensus.core.machine.separable import fault_names, inseparable  # noqa: PLC0415
 
@@ -67,7 +69,7 @@ def check_sheet_text(text: str, name: str) -> Report:
     notices = [at_line(notice.path, notice.message, lines) for notice in lint(sheet, found)]
     names = fault_names(found.faults) if found else ()
     pairs = tuple((names[a], names[b]) for a, b in inseparable(sheet, found)) if found else ()
-    return Report(sheet, tuple(_remark(notice, refused=False) for notice in notices), pairs)
+    return SheetCheck(sheet, tuple(_remark(notice, refused=False) for notice in notices), pairs)
 
 
 def _remark(fault: LineFault, *, refused: bool) -> Remark:

@@ -7,10 +7,10 @@ import re
 from pydantic import BaseModel, ConfigDict
 
 from ohmcensus.core.errors import InputError
+from ohmcensus.core.text.trimmed import Title
 from ohmcensus.exchange.sheet_yaml import write_sheet
 from ohmcensus.services.at_hand.context import Context
 from ohmcensus.services.at_hand.sheets import chosen, sheets_in
-from ohmcensus.services.job.open_job import Line
 from ohmcensus.services.sheet.list_sheets import SheetTitle, title_of
 from ohmcensus.storage import sheets
 
@@ -21,7 +21,7 @@ class SheetCopy(BaseModel):
     model_config = ConfigDict(extra="forbid")
 
     of: str
-    title: Line
+    title: Title
 
 
 def copy_sheet(context: Context, wanted: SheetCopy) -> SheetTitle:

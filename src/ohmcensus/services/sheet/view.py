@@ -9,9 +9,9 @@ from pydantic import BaseModel, ConfigDict
 
 from ohmcensus.core.layout.rung_view import RungView
 from ohmcensus.core.machine.lint import lint
-from ohmcensus.core.machine.netlist import REFERENCE_CELSIUS
 from ohmcensus.core.parts import part_kinds
 from ohmcensus.core.parts.kind import PartKind
+from ohmcensus.core.physics.temperature import REFERENCE_CELSIUS
 from ohmcensus.core.sheet import Sheet, SheetFaultsError, sheet_from
 
 

@@ -11,7 +11,7 @@ from ohmcensus.core.event import Changed, Ended, RunWatched
 from ohmcensus.core.job.case import Case
 from ohmcensus.core.job.strip_down import held_words, strip_down
 from ohmcensus.core.judgement import CensusLine, Verdict, census_lines
-from ohmcensus.core.layout.ohm_ruler import position
+from ohmcensus.core.layout.ohm_ruler import END_OHM, position
 from ohmcensus.core.machine import is_proof
 from ohmcensus.core.proof import Proof, proofs
 from ohmcensus.core.proof.before import before_words
@@ -25,8 +25,6 @@ from ohmcensus.services.at_hand.context import Context
 from ohmcensus.services.at_hand.job import JobAtHand
 from ohmcensus.services.at_hand.outcome_tables import table_of
 
-# Lines that decide: outside their windows, or weighing at least so many powers of ten for the suspect in front.
-DECIDES_FROM = 0.3
 MOST_DECIDING = 6
 ADVICE = (
     "Look at the fill hoses once or twice a year: bulges, rust at the nut, kinks.",
@@ -137,11 +135,11 @@ def _deciding(rows: list[CensusLine], leader: str) -> list[CensusLine]:
 _QUIET = frozenset({Verdict.INSIDE, Verdict.NOT_JUDGED, Verdict.UNSURE})
 
 
-def _reading(row: CensusLine):  # type: ignore[no-untyped-def]
+def _reading(row: CensusLine) -> ReportReading:
     assert row.answer is not None  # noqa: S101 - the caller kept the answered ones
     assert row.test is not None  # noqa: S101 - the same
     judgement, indication = row.answer.judgement, row.answer.reading.indication
-    value = indication.value if indication.value is not None else 1e9
+    value = indication.value if indication.value is not None else END_OHM
     window, is_ohm = judgement.window or row.test.window, indication.unit is Unit.OHM
     return ReportReading(
         what=f"{row.test.part_title}, {row.test.title}",

@@ -29,7 +29,7 @@ from ohmcensus.core.shelf import (
     whereabouts,
 )
 from ohmcensus.core.shelf.spare import Mark, Origin
-from ohmcensus.core.shelf.wanted import Line
+from ohmcensus.core.text.trimmed import Caption
 from ohmcensus.services.at_hand.choice import Choice
 from ohmcensus.services.at_hand.context import Context
 from ohmcensus.services.at_hand.described import Described
@@ -52,13 +52,13 @@ class NewSpare(BaseModel):
     revision: int = Field(default=0, ge=0, strict=True)
     sheet: str = Field(max_length=40)
     part: str = Field(max_length=60)
-    type_number: Line = ""
-    variant: Line = ""
+    type_number: Caption = ""
+    variant: Caption = ""
     origin: Origin = Origin.NEW
-    salvaged_from: Line = ""
+    salvaged_from: Caption = ""
     tested: str = Field(default="", max_length=300)
     mark: Mark = Mark.SPARE_1
-    place: Line = ""
+    place: Caption = ""
     words: str = Field(default="", max_length=300)
     is_scrapped: bool = Field(default=False, strict=True)
 

@@ -10,7 +10,7 @@ from sqlmodel import Session
 from ohmcensus.core.errors import InputError, NotFoundError
 from ohmcensus.core.sheet import Part
 from ohmcensus.core.shelf import OrderState, PartOffer, WantedPart, misfits, parse_price
-from ohmcensus.core.shelf.wanted import Line
+from ohmcensus.core.text.trimmed import Caption
 from ohmcensus.core.worth import Condition
 from ohmcensus.services.at_hand.choice import Choice
 from ohmcensus.services.at_hand.context import Context
@@ -29,7 +29,7 @@ class NewOffer(BaseModel):
 
     model_config = ConfigDict(extra="forbid")
 
-    source: Line = Field(min_length=1)
+    source: Caption = Field(min_length=1)
     condition: Condition = Condition.NEW
     price: str = Field(max_length=40)
     days: str = Field(default="", max_length=40)
@@ -42,8 +42,8 @@ class NewWanted(BaseModel):
 
     revision: int = Field(default=0, ge=0, strict=True)
     part: str = Field(max_length=60)
-    type_number: Line = ""
-    variant: Line = ""
+    type_number: Caption = ""
+    variant: Caption = ""
     offers: list[NewOffer] = Field(default_factory=list, max_length=10)
     chosen: int | None = Field(default=None, ge=0, le=9, strict=True)
     state: OrderState = OrderState.WANTED

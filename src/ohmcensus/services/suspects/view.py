@@ -11,7 +11,7 @@ from ohmcensus.core.diagnosis.question import Objective, Question, is_look
 from ohmcensus.core.diagnosis.setting_up import safety_before, setting_up
 from ohmcensus.core.diagnosis.words import chance_words, why_words
 from ohmcensus.core.job.case import Case
-from ohmcensus.core.layout.ohm_ruler import position
+from ohmcensus.core.layout.ohm_ruler import END_OHM, position
 from ohmcensus.core.machine.asked import RUN, looks, run_words
 from ohmcensus.core.machine.tests import MachineTest, machine_tests
 from ohmcensus.core.meter import Function
@@ -219,12 +219,8 @@ def question_view(row: Question, known: Diagnosis, case: Case, state: SafetyStat
 
 def _ghost(row: Expected, outcomes: Outcomes) -> GhostPin:
     is_ohm = outcomes.function in {Function.OHM, Function.CONTINUITY, Function.INSULATION}
-    place = position(min(row.value, _END_OHM)) if is_ohm else None
+    place = position(min(row.value, END_OHM)) if is_ohm else None
     return GhostPin(part=row.part, title=row.title, reads=row.reads, position=place)
-
-
-# Where over-range stands on the ohm ruler.
-_END_OHM = 1e9
 
 
 def _title(name: str, test: MachineTest | None, sheet: Sheet) -> str:

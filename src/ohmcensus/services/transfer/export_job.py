@@ -10,8 +10,8 @@ from typing import Any
 from sqlmodel import Session
 
 from ohmcensus.core.errors import InputError
-from ohmcensus.core.job.case import Reading
 from ohmcensus.core.job.first_look import eye_checks
+from ohmcensus.core.job.reading import Reading, plain_reading
 from ohmcensus.core.layout.ohm_ruler import line_key
 from ohmcensus.core.meter import Meter
 from ohmcensus.core.proof.label import is_labelled
@@ -126,7 +126,8 @@ def _readings(job: JobAtHand, told: Mapping[str, str]) -> dict[str, Any]:
     return {
         "readings": [reading_entry(row, name_of[row.reading.meter.model_dump_json()]) for row in standing],
         "history": [
-            _row_entry(row, name_of[row.meter.model_dump_json()], told.get(row.id, "")) for row in job.case.readings
+            RowEntry(**plain_reading(row), meter=name_of[row.meter.model_dump_json()], sentence=told.get(row.id, ""))
+            for row in job.case.readings
         ],
         "meters": {name: Meter.model_validate_json(meter) for name, meter in meters.items()},
     }
@@ -142,35 +143,6 @@ def _named(rows: tuple[Reading, ...]) -> dict[str, str]:
         versions = sum(name.partition("~")[0] == row.meter.id for name in found)
         found[f"{row.meter.id}~{versions + 1}" if versions else row.meter.id] = body
     return found
-
-
-def _row_entry(row: Reading, meter: str, sentence: str) -> RowEntry:
-    """Return one row of the history as an entry."""
-    return RowEntry(
-        id=row.id,
-        test=row.test,
-        text=row.text,
-        at=row.at,
-        who=row.who,
-        supersedes=row.supersedes,
-        withdrawn=row.withdrawn,
-        loose=row.loose,
-        override=row.override,
-        order=row.order,
-        between=row.between,
-        function=row.function.value,
-        meter=meter,
-        value=row.indication.value,
-        unit=row.indication.unit.value,
-        bound=row.indication.bound.value,
-        last_place=row.indication.last_place,
-        celsius=row.celsius,
-        alone=row.alone,
-        told=row.told,
-        sentence=sentence,
-        inhand=row.inhand,
-        device=row.device,
-    )
 
 
 def export_text(context: Context, job_id: str, ending: str) -> str:

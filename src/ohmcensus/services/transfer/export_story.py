@@ -6,7 +6,8 @@ from collections.abc import Iterator
 from typing import Any
 
 from ohmcensus.core.event import Event
-from ohmcensus.core.job.case import Case, Frame, Reading
+from ohmcensus.core.job.case import Case, Frame
+from ohmcensus.core.job.reading import Reading
 from ohmcensus.core.safety.walk import log_of
 from ohmcensus.exchange.story_file import FORMAT
 from ohmcensus.services.at_hand.context import Context

@@ -16,7 +16,8 @@ from sqlmodel import Session
 
 from ohmcensus.core.errors import InputError, OhmcensusError
 from ohmcensus.core.event import StripStep
-from ohmcensus.core.job.case import Case, Reading
+from ohmcensus.core.job.case import Case
+from ohmcensus.core.job.reading import Reading
 from ohmcensus.core.limits.profile import LimitProfile, chosen_profile
 from ohmcensus.core.sheet import Sheet, SheetFaultsError, sheet_from
 from ohmcensus.exchange.frame_body import body_of

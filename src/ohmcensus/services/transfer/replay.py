@@ -14,7 +14,7 @@ from uuid import UUID, uuid4
 from pydantic import BaseModel, TypeAdapter, ValidationError
 
 from ohmcensus.core.errors import InputError, OhmcensusError
-from ohmcensus.core.event import Body, RunMade, RunWithdrawn
+from ohmcensus.core.event import Body, RunWithdrawn
 from ohmcensus.core.intake import Complaint
 from ohmcensus.core.proof import blocking
 from ohmcensus.core.safety import DangerId, may
@@ -25,11 +25,11 @@ from ohmcensus.services.at_hand.frames import with_frame
 from ohmcensus.services.at_hand.job import JobAtHand, forget, take
 from ohmcensus.services.at_hand.sheets import FILES, all_sheets, find_sheet
 from ohmcensus.services.event.record_event import NewEvent, write_event
+from ohmcensus.services.event.take_leak_test import NewLeakTest, write_leak_test
 from ohmcensus.services.intake.keep_intake import NewIntake, keep_intake
 from ohmcensus.services.job.open_job import NewJob, open_job
 from ohmcensus.services.reading.log_reading import NewReading, Withdrawal, write_reading, write_withdrawal
 from ohmcensus.services.setup.change_settings import keep_settings, show_settings
-from ohmcensus.services.trip.preview_run import TypedRun, preview_run
 from ohmcensus.storage import sheets
 from ohmcensus.storage.database import memory_store
 
@@ -249,19 +249,16 @@ def _read(teller: _Teller, place: int, step: Step) -> None:
 
 
 def _leak_test(teller: _Teller, place: int, step: Step) -> None:
-    said = preview_run(teller.context, teller.job_id, TypedRun(line=step.leak_test or ""))
-    if said.problem:
-        raise InputError(what=said.problem.partition(": ")[0], remedy=said.problem.partition(": ")[2], field="line")
-    body = RunMade(
-        method=said.method,
-        connected=tuple(said.connected),
-        maybe=tuple(said.maybe),
-        text=said.text,
+    new = NewLeakTest(
+        id=uuid4(),
+        revision=teller.revision(),
+        line=step.leak_test or "",
         meter=step.meter or "",
-        polarity=said.polarity if said.method == "leakage" else None,
         are_wires_insulated=True,
+        device=step.device,
     )
-    teller.written[place] = ("leak test", _write(teller, step, body))
+    teller.known = write_leak_test(teller.context, teller.job_id, new, who=step.who)
+    teller.written[place] = ("leak test", str(new.id))
 
 
 def _write(teller: _Teller, step: Step, body: Body) -> str:

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from datetime import datetime
 from typing import Literal
 
 from pydantic import BaseModel, ConfigDict
@@ -11,7 +12,7 @@ from ohmcensus.core.trip.isolate import isolate
 from ohmcensus.core.trip.of_case import off_before_test, problem_of, run_records
 from ohmcensus.core.trip.problem import Method
 from ohmcensus.services.at_hand.context import Context
-from ohmcensus.services.at_hand.job import take
+from ohmcensus.services.at_hand.job import JobAtHand, take
 from ohmcensus.services.job.view import job_view
 from ohmcensus.services.trip.house import house_view
 from ohmcensus.services.trip.triage import triage_view
@@ -42,7 +43,12 @@ def show_trip(context: Context, job_id: str, query: TripQuery) -> TripView:
     """
     with context.store.read() as session:
         job = take(context, session, job_id)
-    now, method, case = context.clock(), Method(query.method), job.case
+    return trip_view(job, context.clock(), Method(query.method))
+
+
+def trip_view(job: JobAtHand, now: datetime, method: Method) -> TripView:
+    """Return the isolation of a job at hand, as a method proves it."""
+    case = job.case
     problem, safety = problem_of(case, method), job.safety(now)
     found = isolate(problem)
     titles = {part.id: part.title for part in case.sheet.parts}

@@ -1,6 +1,5 @@
 import { type FormEvent, useState } from "react";
-import { useEvent } from "../../api/rooms";
-import { previewRun, type TripView, useRunPreview } from "../../api/trip";
+import { type TripView, useRunPreview, useTakeLeakTest } from "../../api/trip";
 import { Problem } from "../../app/Problem";
 import { trip as words } from "../../words/trip";
 
@@ -11,26 +10,13 @@ export function RunLine({ view }: { view: TripView }) {
   const [line, setLine] = useState("");
   const [isInsulated, setIsInsulated] = useState(false);
   const { data } = useRunPreview(view.job.id, line, view.method);
-  const record = useEvent(view.job.id);
+  const take = useTakeLeakTest(view.job.id);
   const said = line.trim() ? data : undefined;
   const submit = async (event: FormEvent) => {
     event.preventDefault();
+    if (!line.trim()) return;
     try {
-      // What is shown may still be the line before: the line itself is asked for, never what it was.
-      const exact = await previewRun(view.job.id, line, view.method);
-      if (!exact.text || exact.problem) return;
-      await record.mutateAsync({
-        kind: "run_made",
-        method: exact.method,
-        connected: exact.connected,
-        maybe: exact.maybe,
-        text: exact.text,
-        meter: "",
-        polarity: exact.polarity,
-        is_intermittent: false,
-        states: {},
-        are_wires_insulated: isInsulated,
-      });
+      await take.mutateAsync({ line, method: view.method, are_wires_insulated: isInsulated });
       setLine("");
     } catch {
       // said below
@@ -49,7 +35,7 @@ export function RunLine({ view }: { view: TripView }) {
           maxLength={200}
           onChange={(event) => {
             setLine(event.currentTarget.value);
-            record.reset();
+            take.reset();
           }}
         />
       </label>
@@ -58,7 +44,7 @@ export function RunLine({ view }: { view: TripView }) {
           {said.problem || said.words}
         </p>
       )}
-      {said && BY_DEVICE.includes(said.text) && (
+      {said && BY_DEVICE.includes(said.text ?? "") && (
         <label className="run-tick">
           <input
             type="checkbox"
@@ -68,9 +54,9 @@ export function RunLine({ view }: { view: TripView }) {
           {words.insulated}
         </label>
       )}
-      <Problem error={record.error} />
+      <Problem error={take.error} />
       {said?.text && !said.problem && (
-        <button type="submit" className="act" disabled={record.isPending}>
+        <button type="submit" className="act" disabled={take.isPending}>
           {words.enter}
         </button>
       )}

@@ -1,0 +1,126 @@
+"""A typed line on its way to a reading: understood, taken by a meter at hand, admitted, judged; once, in this order."""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+from dataclasses import dataclass, replace
+
+from ohmcensus.core.errors import InputError
+from ohmcensus.core.job.case import Case
+from ohmcensus.core.job.reading import Reading
+from ohmcensus.core.judgement import Judgement, choose_use, judge, limited
+from ohmcensus.core.machine import Line, read_line
+from ohmcensus.core.meter import Function, Meter
+from ohmcensus.core.safety.admission import admitted
+from ohmcensus.core.safety.state import Safety
+
+_UNIT_LETTERS = {"v": Function.VOLTS_AC, "a": Function.AMPERE, "f": Function.CAPACITANCE}
+_EARTHS = frozenset({"pe", "plug_pe", "end_pe", "chassis"})
+_LOW_OHM = Function.CONTINUITY
+
+
+@dataclass(frozen=True, slots=True)
+class Taken:
+    """A line that can be stored: its reading, still without id, moment, name and place, and what it says."""
+
+    line: Line
+    reading: Reading
+    judgement: Judgement
+
+
+def taken(  # noqa: PLR0913 - what is typed, and what is chosen beside it
+    text: str,
+    case: Case,
+    meters: Sequence[Meter],
+    safety: Safety,
+    *,
+    function: Function | None = None,
+    override: str = "",
+    device: str = "",
+) -> Taken:
+    """Return the reading that a line is.
+
+    Parameters
+    ----------
+    text
+        As typed.
+    case, safety
+        The job, and where it stands now.
+    meters
+        Instruments to consider, the preferred one first; just one where the person named it.
+    function
+        What the meter did between two points that no test names; None lets the reading tell.
+    override
+        Why it is read although the machine is not proved dead; kept only where nothing else lets it through.
+    device
+        The device that it was typed on.
+
+    Raises
+    ------
+    OhmcensusError
+        If the line cannot be understood, no meter can have shown it, or safety forbids it; with what to do.
+    """
+    line, did = _did(read_line(text, case.sheet, case.celsius), text, meters, function)
+    use = choose_use(line.reading, line.test, meters, function=did)
+    reading = Reading(
+        id="",
+        between=line.between,
+        test=line.test.id if line.test else None,
+        function=use.function,
+        meter=use.meter,
+        indication=use.indication,
+        text=text.strip(),
+        celsius=case.celsius if line.celsius is None else line.celsius,
+        alone=line.alone,
+        loose=line.loose,
+        inhand=line.inhand,
+        device=device,
+        override=override,
+    )
+    if not admitted(reading, safety).is_overridden:
+        reading = replace(reading, override="")
+    return Taken(line, reading, judge(use, limited(line.test, case.terms) if line.test else None))
+
+
+def _did(line: Line, text: str, meters: Sequence[Meter], stated: Function | None) -> tuple[Line, Function]:
+    """Return what was done between the points: the test's own, or what the unit of the reading tells.
+
+    Volts between two points that a test of ohms names are volts all the same, and no answer to that test.
+    """
+    is_direct, reading = _direct(line.reading)
+    is_pair = text.strip().casefold().startswith("between")
+    told = _UNIT_LETTERS.get(reading.strip().casefold()[-1:]) if is_pair or line.test is None else None
+    if line.test is not None and (told is None or told.unit is line.test.function.unit):
+        return line, line.test.function
+    line = replace(line, test=None, reading=reading)
+    if is_direct or stated is not None:
+        return line, Function.VOLTS_DC if is_direct else stated or Function.OHM
+    return line, _between(line, meters)
+
+
+def _direct(reading: str) -> tuple[bool, str]:
+    """Tell whether a reading names direct current, and return it without the word: "40V dc" is 40 V."""
+    words = reading.strip()
+    for ending in ("dc", "DC", "ac", "AC"):
+        if words.endswith(ending):
+            return ending.casefold() == "dc", words.removesuffix(ending).strip()
+    return False, reading
+
+
+def _between(line: Line, meters: Sequence[Meter]) -> Function:
+    """Return what is measured between two points: between two earths with a low-ohm range, where one is at hand."""
+    function = _by_unit(line.reading)
+    is_earth = all(point.rpartition(".")[2] in _EARTHS for point in line.between)
+    if function is Function.OHM and is_earth and any(row.measures(_LOW_OHM) for row in meters):
+        return _LOW_OHM
+    return function
+
+
+def _by_unit(reading: str) -> Function:
+    """Return the function that a typed unit points at, ohms where it names none."""
+    if not reading:
+        raise InputError(what="no reading typed", remedy="type what the meter shows, e.g. 25.9 or OL", field="line")
+    last = reading.strip().casefold()[-1]
+    if reading.casefold().endswith("hz"):
+        return Function.HERTZ
+    return _UNIT_LETTERS.get(last, Function.OHM)
