@@ -32,6 +32,8 @@ class Values:
     def admittance_s(self, omega: float) -> Numbers:
         """Return Y = 1/Z [specimen, branch] at an angular frequency in rad/s, real for direct current."""
         is_capacitor = ~np.isnan(self.farad)
+        # Settled direct current: a capacitor carries none, however large. What an ohmmeter shows while it charges is
+        # no reading yet.
         if omega == 0:
             return np.where(is_capacitor, 0.0, 1 / self.ohm)
         farad = np.where(is_capacitor, self.farad, 1.0)
@@ -54,6 +56,8 @@ class Batch:
     """
 
     def __init__(self, network: Network, admittance_s: Numbers, seeds: Sequence[int]) -> None:
+        # Only the nodes that hang together with what is asked are solved. The rest is not left out for speed alone: a
+        # part that floats at 1e-13 S would make the matrix lose its digits for everybody.
         self.network = network
         self._admittance = admittance_s
         self._ends = network.ends
@@ -129,6 +133,7 @@ class Batch:
         for source in self.network.sources:
             plus, minus = (self._place.get(self.network.node(point)) for point in (source.plus, source.minus))
             stamp(matrix, plus, minus, 1 / source.ohm)
+        # A node that nothing joins would make the matrix singular; so little to the reference moves no reading.
         places = np.arange(size)
         matrix[:, places, places] += GMIN_S
         return matrix
@@ -155,6 +160,7 @@ def corrected(
     floor
         Less than this no instrument shows: digits lost below it are no loss.
     """
+    # One branch changes for most faults: then the inverse is a division.
     if change_s.shape[-1] == 1:
         divisor = 1 + change_s[..., 0] * own[..., 0, 0]
         after = base - sense[..., 0] * change_s[..., 0] * drive[..., 0] / divisor

@@ -160,21 +160,29 @@ def questions(
     -----
     Information I = H(repair) + H(outcome) − H(repair, outcome) in bits; by default the most of it a minute.
     """
+    # Every test is asked at once: the columns of all of them stand side by side, so that one product of matrices
+    # gives the chance of each group of repairs with each answer. Told apart are repairs, not faults: what mends
+    # with the same part need not be separated.
     table = diagnosis.table
     asked = _asked(table)
     joint = (table.in_group * diagnosis.chance) @ asked.outcomes
     bits = _information(diagnosis, joint, asked)
     covers = np.array([_cover_minutes(table.sheet, panel, reach) for panel in asked.panels])
     covers = covers + np.where(asked.is_live, reach.to_live, np.where(asked.is_look, 0.0, reach.to_dead))
+    # What is shown is the whole way to the test; what counts when tests are compared is a share of the covers, since
+    # the next questions will use an open cover too. One step ahead a cover is never worth it otherwise.
     reaching = covers + asked.plugs
     needs_panel = np.array([panel is not None for panel in asked.panels])
     penalty = np.where(asked.is_live & needs_panel, reach.live_penalty, 0.0)
     spent = HANDLING_MINUTES + asked.minutes + asked.plugs + penalty
     score = bits / (spent + COVER_SHARE * covers)
+    # Where power is refused, the tests that would allow it are worth what they open, and not only what they settle:
+    # else the search would stay among dead tests that settle little.
     if not reach.has_power:
         score = np.maximum(score, _unlocking(diagnosis, asked, bits, spent + COVER_SHARE * covers, reach))
     if objective is Objective.LEAST_DISMANTLING:
         score = bits / (spent + DISMANTLING_FACTOR * covers)
+    # Money decides, minutes break ties: without the small share equal savings would come in the order of names.
     if objective is Objective.CHEAPEST:
         saved = _saving(table, joint, asked, prices or {}, reach.minute_cost) - reach.minute_cost * (spent + covers)
         score = score * 1e-3 + saved
@@ -278,6 +286,8 @@ def _cost(sheet: Sheet, group: tuple[str, ...], prices: Mapping[str, float], min
 
 def _expected_cost(joint: Array, costs: Array) -> Array:
     """Return the expected cost of repairing in the best order, times the chance of each column [column]."""
+    # Repairing part after part costs least when the most chance for the money comes first, and what is still to pay
+    # after each step is paid with the chance that it is still needed.
     order = np.argsort(-joint / np.maximum(costs, 1e-6)[:, None], axis=0)
     ordered = np.take_along_axis(joint, order, axis=0)
     still = np.cumsum(ordered[::-1], axis=0)[::-1]
@@ -314,6 +324,7 @@ def _asked(table: OutcomeTable) -> _Asked:
         return kept[1]
     blocks, begins, at = [], [], 0
     for outcomes in table.tests.values():
+        # Neighbouring bins as one: the order of questions does not hang on the finest, and the product takes a third.
         block = _merged(outcomes.chance) if outcomes.is_measured else outcomes.chance
         blocks.append(block * (1 - SLIP) + SLIP / block.shape[1])
         begins.append(at)

@@ -111,6 +111,8 @@ def dictionary(
     seed
         Where chance starts.
     """
+    # The order of drawing is part of the answer: specimens first, then each fault's severity, from one generator. A
+    # fault that is added at the end leaves every figure before it as it was.
     wanted = single_faults(sheet) if faults is None else tuple(faults)
     generator = np.random.default_rng(seed)
     machines = specimens(sheet, count, generator)
@@ -118,6 +120,8 @@ def dictionary(
     tests = [(part, spec) for part in sheet.parts for spec in part.tests() if is_answered(sheet, part, spec)]
     healthy = np.empty((len(tests), count))
     faulty = np.empty((len(wanted), len(tests), count))
+    # Tests in the same configuration share one matrix, and a fault changes few of its branches: each matrix is solved
+    # once a specimen, and every fault is a correction of that, not a solution of its own.
     groups: dict[object, list[int]] = {}
     questions: list[_Question] = []
     for part, spec in tests:
@@ -237,6 +241,7 @@ class _Answers:
 
     def with_fault(self, change: Sequence[_Change]) -> Array:
         """Return what the tests read with some branches changed [test, specimen]."""
+        # A branch that hangs together with no point of these tests changes none of their readings, exactly.
         kept = [c for c in change if self._index[c.branch] in self._alike]
         if not kept:
             return self.healthy
@@ -249,6 +254,8 @@ class _Answers:
         for q, sense in enumerate(self._senses):
             terms = self._sensed[:, at, q], self._driven[:, at, q], own, moved, self._base[q]
             answer, lost = corrected(*terms, floor=SHOWN_VOLTS if self._questions[q].function in VOLTS else 1e-12)
+            # Where what is left is a small rest of two great numbers, its digits are rounding: the matrix is solved
+            # anew, for all drives at once, since the next test will most likely need it too.
             if lost > MOST_LOST:
                 anew = self._batch.solved_with(indices, moved, self._drives) if anew is None else anew
                 answer = (self._batch.stacked([sense]).T @ anew[:, :, q : q + 1])[:, 0, 0]

@@ -92,12 +92,15 @@ def isolate(problem: Problem) -> Isolation:
     """
     runs = problem.counted
     nothing = {part.id: Proved(_UNBOUNDED, State.OPEN) for part in problem.parts}
+    # Without its earth a leak does not flow where the tester looks for it: every reading is good, and proves nothing.
     if problem.proves_nothing:
         return Isolation(nothing, is_refused=True)
     polytope = polytope_of(problem, runs)
     if polytope.is_empty:
         conflict = conflicting(problem, runs)
         return Isolation(nothing, conflict=conflict, repeat=to_repeat(problem, runs, conflict))
+    # What a part leaks is what the least and the greatest point of the polytope say of it: two small linear
+    # programmes a part. They are exact, so that *cleared* needs no assumption of a single fault.
     unit = np.eye(len(problem.parts))
     bounds = {
         part.id: Interval(max(0.0, polytope.minimum(unit[i])), polytope.maximum(unit[i]))
@@ -140,6 +143,8 @@ def proved_states(problem: Problem, known: Mapping[str, State]) -> tuple[dict[st
     if polytope.is_empty:
         return nothing, True
     unit, found = np.eye(len(problem.parts)), dict(known)
+    # What fewer runs proved stands as long as the runs agree, since a row more only makes the polytope smaller: only
+    # what was open is asked again. The story of thirty runs costs by what each adds, not thirty isolations.
     for place, part in enumerate(problem.parts):
         if part.id in nothing and found.get(part.id, State.OPEN) is State.OPEN:
             found[part.id] = _reached(polytope, unit[place], part)
@@ -168,6 +173,8 @@ def _state(part: Candidate, bounds: Interval) -> State:
 
 def conflicting(problem: Problem, runs: tuple[Run, ...]) -> tuple[str, ...]:
     """Return runs that contradict each other, none of which could be spared, by leaving out one after another."""
+    # What is left when nothing more can be spared is a smallest contradiction, though not always the only one: the
+    # technician is shown a few runs to doubt, not all of them.
     kept = list(runs)
     for run in runs:
         fewer = [other for other in kept if other is not run]
@@ -191,6 +198,7 @@ def explained(problem: Problem, runs: tuple[Run, ...], bounds: dict[str, Interva
     open_parts = [part for part in problem.present if not bounds[part.id].hi < part.limit]
     guilty = frozenset(part.id for part in open_parts if bounds[part.id].lo > part.limit)
     others = [part.id for part in open_parts if part.id not in guilty]
+    # The smallest first: whatever holds a set that explains everything is no explanation of its own, only longer.
     found: list[frozenset[str]] = []
     for more in range(max(0, LARGEST_EXPLANATION - len(guilty)) + 1):
         for chosen in combinations(others, more):
@@ -210,6 +218,7 @@ def _could_be(problem: Problem, runs: tuple[Run, ...], open_parts: list[Candidat
 
 def _is_over(problem: Problem, runs: tuple[Run, ...]) -> bool:
     """Tell whether some run leaks more than any one of its parts may."""
+    # A former part may have leaked what the present ones do not: a run with one in it tells nothing of a spread.
     limits = {part.id: part.limit for part in problem.parts}
     return any(
         run.interval.lo > max((limits[part] for part in run.connected | run.maybe), default=math.inf)

@@ -14,6 +14,9 @@ Direction = Sequence[float] | NDArray[np.float64]
 ROUNDING = 1e-12
 LEAST = 1e-9
 _NO_COST = 1e-10
+# Bland's rule ends by itself after finitely many exchanges; rounding might keep it going. A question of a few dozen
+# rows takes under a hundred: whoever needs more is given the wider answer, never a wrong one (ours).
+_MOST_EXCHANGES = 5000
 # Exchanges by the largest coefficient before Bland's rule takes over (ours).
 _STEEP = 60
 
@@ -47,9 +50,10 @@ class Polytope:
 
     def maximum(self, direction: Direction) -> float:
         """Return the greatest value of c·x; infinite where nothing bounds it."""
+        # The corner at which the last question ended is a corner of the same polytope: most questions are a few
+        # exchanges away from it, which is what makes this quicker than a solver that begins anew.
         cost, offset = self._reduced(direction)
-        step = 0
-        while True:
+        for step in range(_MOST_EXCHANGES):
             entering = self._steepest(cost) if step < _STEEP else self._entering(cost)
             if entering is None:
                 return float(offset)
@@ -57,7 +61,7 @@ class Polytope:
             if leaving is None:
                 return math.inf
             cost, offset = self._pivoted(entering, leaving, cost, offset)
-            step += 1
+        return math.inf
 
     def minimum(self, direction: Direction) -> float:
         """Return the least value of c·x."""
@@ -68,19 +72,25 @@ class Polytope:
         if not len(self._right) or float(self._right.min()) >= -self._tolerance:
             self._right = np.maximum(self._right, 0.0)
             return True
+        # One variable is added to every row so that a corner is at hand; driven to nought it leaves a corner of the
+        # polytope itself, and where it cannot be, there is none: the readings contradict each other.
         artificial = -1
         self._table = np.hstack([self._table, -np.ones((len(self._right), 1))])
         self._free.append(artificial)
         cost = np.zeros(len(self._free))
         cost[-1] = -1.0
         cost, offset = self._pivoted(len(self._free) - 1, int(np.argmin(self._right)), cost, 0.0)
-        while (entering := self._entering(cost)) is not None:
+        for _ in range(_MOST_EXCHANGES):
+            entering = self._entering(cost)
+            if entering is None:
+                break
             leaving = self._leaving(entering, first=artificial)
             if leaving is None:  # cannot be: the artificial variable bounds the cost
                 break
             cost, offset = self._pivoted(entering, leaving, cost, offset)
         if offset < -self._tolerance:
             return False
+        # It may stay in the basis at nought: it is exchanged for any other before its column goes.
         if artificial in self._basic:
             row = self._basic.index(artificial)
             self._pivoted(int(np.argmax(np.abs(self._table[row]))), row, cost, offset)
@@ -118,6 +128,8 @@ class Polytope:
             return None
         ratios = self._right[candidates] / column[candidates]
         least = float(ratios.min())
+        # Rows that stop it at the same step differ in their last digits only: told apart by them the choice would be
+        # chance, and Bland's rule, which ends because it chooses by number, would not end.
         equal = candidates[ratios <= least + self._tolerance * ROUNDING + abs(least) * ROUNDING].tolist()
         if first is not None:
             for row in equal:
