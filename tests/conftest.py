@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 from collections.abc import Iterator
-from datetime import UTC, datetime
 from pathlib import Path
 
 import pytest
@@ -13,8 +12,7 @@ from ohmcensus.core.sheet import Sheet
 from ohmcensus.services.at_hand.context import Context
 from ohmcensus.services.at_hand.sheets import all_sheets, find_sheet
 from ohmcensus.storage.database import open_store
-
-NOON = datetime(2026, 6, 1, 12, 0, tzinfo=UTC)
+from tests.noon import NOON
 
 settings.register_profile(
     "ours", deadline=None, max_examples=60, suppress_health_check=[HealthCheck.function_scoped_fixture]

@@ -14,7 +14,7 @@ def test_a_table_is_read() -> None:
         Meaning(code="9", words='Water, "cold"', suspects={"valve": 0.5, "level": 1.0}),
         Meaning(code="6/9", words="Größe µ Ω"),
     )
-    body = 'code,words,suspects\r\n9,"Water, ""cold""",valve:0.5 level:1\r\n6/9,Größe µ Ω,\r\n'
+    body = 'code,words,suspects\r\n9,"Water, ""cold""",valve:0.5;level:1\r\n6/9,Größe µ Ω,\r\n'
     assert read_meanings(body.encode()) == rows
     assert read_meanings("\ufeffCode, Words\n9,x\n\n".encode()) == (Meaning(code="9", words="x"),)
 

@@ -9,11 +9,11 @@ from pathlib import Path
 from uuid import uuid4
 
 import pytest
+from tests.seeded import with_demo
 from tests.working import every_job
 
 from ohmcensus.core.errors import InputError
 from ohmcensus.core.machine import machine_tests
-from ohmcensus.demo.seed import seed_demo
 from ohmcensus.exchange.job_csv import COLUMNS
 from ohmcensus.exchange.job_file import JobFile
 from ohmcensus.services.at_hand.context import Context
@@ -24,7 +24,7 @@ from ohmcensus.services.transfer.export_job import export_job, export_text
 
 @pytest.fixture
 def job_id(context: Context) -> str:
-    seed_demo(context)
+    with_demo(context)
     return next(job.id for job in every_job(context) if job.machine == "Machine 3")
 
 

@@ -21,10 +21,10 @@ import yaml
 from csvw import CSVW
 from frictionless import Schema
 from frictionless.resources import TableResource
+from tests.seeded import with_demo
 from tests.working import every_job
 
 from ohmcensus.core.sheet import Sheet
-from ohmcensus.demo.seed import seed_demo
 from ohmcensus.exchange.job_csv import COLUMNS, csvw_metadata
 from ohmcensus.exchange.sheet_yaml import plain_sheet, write_sheet
 from ohmcensus.services.at_hand.context import Context
@@ -37,7 +37,7 @@ SCHEMA = json.loads(Path("docs/formats/ohmcensus-job-1.schema.gen.json").read_te
 
 @pytest.fixture
 def jobs(context: Context) -> list[str]:
-    seed_demo(context)
+    with_demo(context)
     return [job.id for job in every_job(context)]
 
 

@@ -14,10 +14,10 @@ from typing import Any
 import pypdfium2
 import pytest
 from pypdf import PdfReader
+from tests.seeded import with_demo
 from tests.working import every_job
 
 from ohmcensus.core.judgement import Verdict
-from ohmcensus.demo.seed import seed_demo
 from ohmcensus.services.at_hand.context import Context
 from ohmcensus.services.reading.show_trace import show_trace
 from ohmcensus.services.sheet_out.write_report import report_pdf
@@ -25,7 +25,7 @@ from ohmcensus.services.sheet_out.write_report import report_pdf
 
 @pytest.fixture
 def sheets(context: Context) -> dict[str, bytes]:
-    seed_demo(context)
+    with_demo(context)
     return {job.id: report_pdf(context, job.id) for job in every_job(context)}
 
 

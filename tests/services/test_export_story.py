@@ -5,9 +5,9 @@ from __future__ import annotations
 import json
 
 import pytest
+from tests.seeded import with_demo
 from tests.working import every_job
 
-from ohmcensus.demo.seed import seed_demo
 from ohmcensus.exchange.story_file import read_story
 from ohmcensus.services.at_hand.context import Context
 from ohmcensus.services.transfer.export_story import story_of
@@ -15,7 +15,7 @@ from ohmcensus.services.transfer.replay import replay
 
 
 def test_every_demo_job_is_told_again_as_it_was(context: Context) -> None:
-    seed_demo(context)
+    with_demo(context)
     for job in every_job(context):
         story = read_story(json.dumps(story_of(context, job.id)))
         steps = replay(story).steps

@@ -11,8 +11,8 @@ import pytest
 from hypothesis import HealthCheck, settings
 from hypothesis import strategies as st
 from hypothesis.stateful import RuleBasedStateMachine, initialize, invariant, precondition, rule
-from tests.conftest import NOON
 from tests.core.case_of import PROOF
+from tests.noon import NOON
 from tests.working import happened, prove_dead
 
 from ohmcensus.core.errors import SafetyRefusalError, StaleRevisionError

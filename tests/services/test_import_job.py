@@ -14,12 +14,12 @@ from uuid import UUID, uuid4
 import pytest
 from PIL import Image
 from sqlmodel import select
-from tests.conftest import NOON
+from tests.noon import NOON
+from tests.seeded import with_demo
 from tests.working import every_job, happened, logged
 
 from ohmcensus.core.errors import InputError, OhmcensusError
 from ohmcensus.core.event import Changed, ConnectorNoted, Ended, Intervention, Isolated, StripStep
-from ohmcensus.demo.seed import seed_demo
 from ohmcensus.services.at_hand.context import Context
 from ohmcensus.services.job.open_job import NewJob, open_job
 from ohmcensus.services.photo.keep_photo import NewPhoto, find_picture, keep_photo
@@ -92,7 +92,7 @@ def test_an_archive_out_and_in_is_the_same_job_photos_included(
 def test_every_demo_job_comes_back_from_its_json_and_all_from_one_archive(
     context: Context, other: Context, tmp_path: Path
 ) -> None:
-    seed_demo(context)
+    with_demo(context)
     keep_settings(other, show_settings(context))
     for row in every_job(context):
         file = tmp_path / f"{row.id}.json"
@@ -204,7 +204,7 @@ def test_one_bad_job_keeps_the_whole_archive_out(context: Context, other: Contex
 
 
 def test_an_id_that_another_job_has_keeps_the_file_out(context: Context, tmp_path: Path) -> None:
-    seed_demo(context)
+    with_demo(context)
     raw = json.loads(
         export_text(context, next(row.id for row in every_job(context) if row.machine == "Machine 1"), "json")
     )

@@ -8,12 +8,12 @@ from uuid import UUID, uuid4
 
 import pytest
 from sqlalchemy import text
+from tests.seeded import with_demo
 from tests.working import every_job, happened, logged
 
 from ohmcensus.core.errors import InputError
 from ohmcensus.core.event import Ended, Isolated, StripBack, StripStep
 from ohmcensus.core.limits.profile import BUILT_IN
-from ohmcensus.demo.seed import seed_demo
 from ohmcensus.services.at_hand.context import Context
 from ohmcensus.services.at_hand.job import take
 from ohmcensus.services.job.list_jobs import PAGE, JobsQuery, keep_card, list_jobs
@@ -32,7 +32,7 @@ def opened(context: Context, machine: str, **more: str) -> str:
 
 @pytest.mark.parametrize("minutes", [-200, 0, 3, 9, 11, 40, 200])
 def test_the_list_says_what_each_job_says_at_every_moment(context: Context, minutes: int) -> None:
-    seed_demo(context)
+    with_demo(context)
     for job in every_job(context):
         keep_card(context, job.id)
     later = replace(context, clock=lambda: datetime.now(UTC) + timedelta(minutes=minutes), at_hand={})
@@ -55,7 +55,7 @@ def test_a_card_that_was_kept_follows_a_change_of_job_and_of_limits(context: Con
 
 
 def test_the_part_that_is_named_stands_in_the_list_once_it_was_worked_out(context: Context) -> None:
-    seed_demo(context)
+    with_demo(context)
     job = next(row for row in every_job(context) if row.machine == "Machine 3")
     assert job.named == ""
     keep_card(context, job.id)

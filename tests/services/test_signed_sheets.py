@@ -4,12 +4,12 @@ from __future__ import annotations
 
 import pytest
 from sqlmodel import select
+from tests.seeded import with_demo
 from tests.services.test_report import text_of
 from tests.working import every_job, happened
 
 from ohmcensus.core.event import Reopened
 from ohmcensus.core.limits.profile import BUILT_IN
-from ohmcensus.demo.seed import seed_demo
 from ohmcensus.services.at_hand.context import Context
 from ohmcensus.services.setup.change_settings import ChangedSettings, change_settings, show_settings
 from ohmcensus.services.sheet_out.keep_signed import RECONSTRUCTED, signed_body
@@ -22,7 +22,7 @@ from ohmcensus.storage.tables import SignedSheetRow
 @pytest.fixture
 def signed(context: Context) -> str:
     """The demo's job that was signed off."""
-    seed_demo(context)
+    with_demo(context)
     return next(job.id for job in every_job(context) if job.machine == "Machine 2")
 
 

@@ -14,11 +14,11 @@ from contextlib import closing, suppress
 from pathlib import Path
 
 import pytest
+from tests.seeded import with_demo
 from tests.storage.test_trouble import spoiled
 from tests.working import every_job, logged, prove_dead
 
 from ohmcensus.core.errors import InputError, OhmcensusError
-from ohmcensus.demo.seed import seed_demo
 from ohmcensus.services.at_hand.context import Context
 from ohmcensus.services.transfer.export_job import export_job, export_text
 from ohmcensus.services.transfer.import_job import import_file
@@ -30,7 +30,7 @@ AT = "2026-11-25T12:00:00Z"
 
 
 def test_what_comes_back_is_what_was_there_photos_included(context: Context, tmp_path: Path) -> None:
-    seed_demo(context)
+    with_demo(context)
     job = every_job(context)[0].id
     prove_dead(context, job)
     logged(context, job, "pump 148")
@@ -98,7 +98,7 @@ def test_damaged_data_a_full_folder_and_no_data_are_refused(context: Context, tm
 @pytest.fixture
 def saved(context: Context, tmp_path: Path) -> Path:
     """A backup of the demo."""
-    seed_demo(context)
+    with_demo(context)
     write_backup(context.store.folder, tmp_path / "all.zip", at=AT)
     return tmp_path / "all.zip"
 

@@ -13,12 +13,12 @@ from uuid import uuid4
 
 import pytest
 from sqlalchemy import event
+from tests.seeded import with_demo
 from tests.services.test_strip import picture
 from tests.working import every_job, happened, logged
 
 from ohmcensus.core.errors import InputError, NotFoundError, StoreError, Trouble
 from ohmcensus.core.event import Ended, Isolated, Reopened
-from ohmcensus.demo.seed import seed_demo
 from ohmcensus.services.at_hand.beside import Beside, Work
 from ohmcensus.services.at_hand.context import Context
 from ohmcensus.services.job.open_job import NewJob, open_job
@@ -112,7 +112,7 @@ def spoiled(context: Context) -> Path:
 
 
 def test_a_damaged_database_is_noticed_at_the_start_and_by_check(context: Context) -> None:
-    seed_demo(context)
+    with_demo(context)
     folder = spoiled(context)
     assert damage_of(folder / FILE_NAME) != ""
     (problem, *_) = check_data(folder).problems
@@ -139,7 +139,7 @@ class Now(Beside):
 
 
 def test_a_missing_picture_is_named(context: Context) -> None:
-    seed_demo(context)
+    with_demo(context)
     picture = next((context.store.folder / "photos").rglob("*[0-9a-f].jpg"))
     picture.unlink()
     (problem,) = check_data(context.store.folder).problems
@@ -147,7 +147,7 @@ def test_a_missing_picture_is_named(context: Context) -> None:
 
 
 def test_a_backup_a_day_is_kept_for_a_week(context: Context) -> None:
-    seed_demo(context)
+    with_demo(context)
     assert newest_backup(context.store.folder) is None
     for name in range(9):
         back_up(context).rename(context.store.folder / "backups" / f"ohmcensus-2026010{name}-000000.zip")

@@ -16,10 +16,10 @@ from flask.testing import FlaskClient
 from hypothesis import settings
 from PIL import Image
 from schemathesis.specs.openapi.checks import positive_data_acceptance
+from tests.seeded import with_demo
 from tests.working import every_job
 from werkzeug.test import TestResponse
 
-from ohmcensus.demo.seed import seed_demo
 from ohmcensus.services.at_hand.context import Context
 from ohmcensus.storage.database import open_store
 from ohmcensus.web.app import create_app
@@ -32,7 +32,7 @@ def client(context: Context, tmp_path: Path) -> Iterator[FlaskClient]:
     (static / "index.html").write_text("<!doctype html><title>x</title>")
     (static / "assets" / "a.js").write_text("1")
     (static / "assets" / "a.js.gz").write_bytes(b"zipped")
-    seed_demo(context)
+    with_demo(context)
     with create_app(context, static_folder=static).test_client() as found:
         yield found
 
@@ -211,7 +211,7 @@ def test_meters_and_settings_come_back_as_they_were_kept(client: FlaskClient) ->
 
 def _application() -> object:
     context = Context(open_store(Path(tempfile.mkdtemp())))
-    seed_demo(context)
+    with_demo(context)
     return create_app(context)
 
 

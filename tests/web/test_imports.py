@@ -10,9 +10,9 @@ from uuid import uuid4
 
 import pytest
 from flask.testing import FlaskClient
+from tests.seeded import with_demo
 from tests.working import every_job
 
-from ohmcensus.demo.seed import seed_demo
 from ohmcensus.services.at_hand.context import Context
 from ohmcensus.services.transfer import import_beside
 from ohmcensus.services.transfer.export_job import export_job
@@ -24,7 +24,7 @@ KIND = "application/octet-stream"
 
 @pytest.fixture
 def all_jobs(context: Context, tmp_path: Path) -> bytes:
-    seed_demo(context)
+    with_demo(context)
     export_job(context, "all", tmp_path / "all.zip")
     return (tmp_path / "all.zip").read_bytes()
 

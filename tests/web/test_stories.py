@@ -86,9 +86,9 @@ class Caller:
             self.written[place] = ("reading", body["id"])
             return self.client.post(f"{self.path}/readings", json=body)
         if "leak_test" in step:
-            said = self.client.post(f"{self.path}/trip/preview", json={"line": step["leak_test"]}).get_json()
-            kept = {key: said[key] for key in ("method", "connected", "maybe", "text", "polarity")}
-            return self.event(place, {"kind": "run_made", "are_wires_insulated": True, **kept}, device)
+            body = self.head(line=step["leak_test"], are_wires_insulated=True, **device)
+            self.written[place] = ("run_made", body["id"])
+            return self.client.post(f"{self.path}/trip/tests", json=body)
         if "do" in step:
             return self.event(place, step["do"], device)
         return self.of_the_job(step)

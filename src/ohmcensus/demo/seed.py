@@ -9,7 +9,7 @@ from dataclasses import replace
 from datetime import UTC, datetime, timedelta
 from uuid import NAMESPACE_URL, UUID, uuid5
 
-from ohmcensus.core.event import Body, Changed, ConnectorTicked, StripBack, StripStep
+from ohmcensus.core.event import Body, Changed, ConnectorTicked, Ended, StripBack, StripStep
 from ohmcensus.core.shelf import Mark, OrderState, Origin
 from ohmcensus.core.worth import Condition
 from ohmcensus.demo.pictures import drawn
@@ -24,16 +24,16 @@ from ohmcensus.demo.stories import (
     Story,
 )
 from ohmcensus.services.at_hand.context import Context
+from ohmcensus.services.at_hand.job import take
 from ohmcensus.services.at_hand.outcome_tables import table_of
 from ohmcensus.services.at_hand.settings import Settings
 from ohmcensus.services.at_hand.sheets import sheets_in
-from ohmcensus.services.event.record_event import NewEvent, record_event
+from ohmcensus.services.event.record_event import NewEvent, record_event, write_event
 from ohmcensus.services.intake.keep_intake import NewIntake, keep_intake
 from ohmcensus.services.job.list_jobs import list_jobs
 from ohmcensus.services.job.open_job import NewJob, open_job
-from ohmcensus.services.job.show_changes import show_changes
 from ohmcensus.services.photo.keep_photo import NewPhoto, keep_photo
-from ohmcensus.services.reading.log_reading import NewReading, log_reading
+from ohmcensus.services.reading.log_reading import NewReading, write_reading
 from ohmcensus.services.reading.write_note import NewNote, write_note
 from ohmcensus.services.setup.change_settings import keep_settings
 from ohmcensus.services.setup.keep_address import Address, AddressKind, keep_address
@@ -110,7 +110,8 @@ def _tell(context: Context, story: Story, job_id: UUID, start: datetime) -> None
 
 
 def _revision(context: Context, job_id: UUID) -> int:
-    return show_changes(context, str(job_id), 2**53).revision
+    with context.store.read() as session:
+        return take(context, session, str(job_id)).stored.revision
 
 
 def _do(context: Context, story: Story, job_id: UUID, index: int) -> None:
@@ -118,7 +119,7 @@ def _do(context: Context, story: Story, job_id: UUID, index: int) -> None:
     thing = story.done[index]
     if isinstance(thing, str):
         new = NewReading(id=uuid5(job_id, str(index)), revision=_revision(context, job_id), text=thing)
-        log_reading(context, str(job_id), new)
+        write_reading(context, str(job_id), new)
     elif isinstance(thing, Snap):
         _snap(context, story, job_id, index)
     elif isinstance(thing, Back):
@@ -131,7 +132,10 @@ def _do(context: Context, story: Story, job_id: UUID, index: int) -> None:
 
 def _record(context: Context, job_id: UUID, place: int | str, body: Body) -> None:
     new = NewEvent(id=uuid5(job_id, str(place)), revision=_revision(context, job_id), body=body)
-    record_event(context, str(job_id), new)
+    if isinstance(body, Ended):
+        record_event(context, str(job_id), new)
+    else:
+        write_event(context, str(job_id), new)
 
 
 def _snap(context: Context, story: Story, job_id: UUID, index: int) -> None:

@@ -4674,9 +4674,29 @@ export interface components {
         };
         /**
          * RunPreview
-         * @description What it says in a sentence, and its reading, empty while none was typed; or what is wrong, in one sentence.
+         * @description What it says: the test in a sentence and as sets; or what is wrong with it, in one sentence.
          */
         RunPreview: {
+            /**
+             * Connected
+             * @default []
+             */
+            connected?: string[];
+            /**
+             * Maybe
+             * @default []
+             */
+            maybe?: string[];
+            /**
+             * Method
+             * @enum {string}
+             */
+            method: "insulation" | "leakage";
+            /**
+             * Polarity
+             * @default null
+             */
+            polarity?: ("normal" | "reversed") | null;
             /**
              * Problem
              * @default

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from dataclasses import dataclass
-from typing import Any
+from typing import Any, Literal
 
 from ohmcensus.core.errors import InputError
 from ohmcensus.core.event import RunMade
@@ -27,8 +27,8 @@ class TypedTest:
         Ids of the parts that were surely, and perhaps, connected.
     text
         The reading as typed, empty where none was yet.
-    is_reversed
-        Whether the plug was turned; never for an insulation tester.
+    polarity
+        How the plug sat; None for an insulation tester.
     """
 
     __test__ = False
@@ -38,7 +38,7 @@ class TypedTest:
     connected: tuple[str, ...]
     maybe: tuple[str, ...]
     text: str
-    is_reversed: bool
+    polarity: Literal["normal", "reversed"] | None
 
     def record(self, **more: Any) -> RunMade:
         """Return the test as it is written down; ``more`` says what no line says: meter, states, wires insulated.
@@ -50,9 +50,8 @@ class TypedTest:
         """
         if not self.text:
             raise InputError(what="no reading typed", remedy="type what the tester shows", field="line")
-        polarity = {True: "reversed", False: "normal"}[self.is_reversed] if self.method is Method.LEAKAGE else None
         said = {"method": self.method.value, "connected": self.connected, "maybe": self.maybe, "text": self.text}
-        return RunMade.model_validate({**said, "polarity": polarity, **more})
+        return RunMade.model_validate({**said, "polarity": self.polarity, **more})
 
 
 def typed_test(line: str, case: Case, method: Method) -> TypedTest:
@@ -84,7 +83,7 @@ def typed_test(line: str, case: Case, method: Method) -> TypedTest:
         connected=connected,
         maybe=tuple(part for part in said.maybe if part in asked),
         text=said.text,
-        is_reversed=said.polarity.value == "reversed",
+        polarity=said.polarity.value if said.method is Method.LEAKAGE else None,
     )
 
 

@@ -23,10 +23,14 @@ class TypedRun(BaseModel):
 
 
 class RunPreview(BaseModel):
-    """What it says in a sentence, and its reading, empty while none was typed; or what is wrong, in one sentence."""
+    """What it says: the test in a sentence and as sets; or what is wrong with it, in one sentence."""
 
     words: str = ""
+    method: Literal["insulation", "leakage"]
+    connected: list[str] = []
+    maybe: list[str] = []
     text: str = ""
+    polarity: Literal["normal", "reversed"] | None = None
     problem: str = ""
 
 
@@ -43,5 +47,12 @@ def preview_run(context: Context, job_id: str, typed: TypedRun) -> RunPreview:
     try:
         said = typed_test(typed.line, case, Method(typed.method))
     except OhmcensusError as error:
-        return RunPreview(problem=str(error))
-    return RunPreview(words=said.words, text=said.text)
+        return RunPreview(method=typed.method, problem=str(error))
+    return RunPreview(
+        words=said.words,
+        method=said.method.value,
+        connected=list(said.connected),
+        maybe=list(said.maybe),
+        text=said.text,
+        polarity=said.polarity,
+    )
