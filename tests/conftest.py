@@ -11,8 +11,8 @@ from hypothesis import HealthCheck, settings
 from ohmcensus.core.sheet import Sheet
 from ohmcensus.services.at_hand.context import Context
 from ohmcensus.services.at_hand.sheets import all_sheets, find_sheet
-from ohmcensus.storage.database import open_store
 from tests.noon import NOON
+from tests.seeded import new_store
 
 settings.register_profile(
     "ours", deadline=None, max_examples=60, suppress_health_check=[HealthCheck.function_scoped_fixture]
@@ -33,6 +33,6 @@ def any_sheet(request: pytest.FixtureRequest) -> Sheet:
 
 @pytest.fixture
 def context(tmp_path: Path) -> Iterator[Context]:
-    store = open_store(tmp_path / "data")
+    store = new_store(tmp_path / "data")
     yield Context(store, clock=lambda: NOON)
     store.close()

@@ -1,4 +1,4 @@
-"""The demo in a store, told once a process and copied from then on."""
+"""New stores and the demo, made once a process by the migrations and the stories, and copied from then on."""
 
 from __future__ import annotations
 
@@ -11,16 +11,36 @@ from pathlib import Path
 
 from ohmcensus.demo.seed import seed_demo
 from ohmcensus.services.at_hand.context import Context
-from ohmcensus.storage.database import FILE_NAME, open_store
+from ohmcensus.storage.database import FILE_NAME, Store, open_store
 from tests.noon import NOON
+
+
+def _kept_for_the_process() -> Path:
+    folder = Path(tempfile.mkdtemp(prefix="ohmcensus-tests-"))
+    atexit.register(shutil.rmtree, folder, ignore_errors=True)
+    return folder
+
+
+@cache
+def _migrated() -> Path:
+    """Let the migrations make an empty database."""
+    folder = _kept_for_the_process()
+    open_store(folder).close()
+    return folder / FILE_NAME
+
+
+def new_store(folder: Path) -> Store:
+    """Open a new store in a folder, with the tables that the migrations make."""
+    folder.mkdir(parents=True, exist_ok=True)
+    shutil.copy(_migrated(), folder / FILE_NAME)
+    return open_store(folder)
 
 
 @cache
 def _told() -> Path:
-    """Tell the demo at noon, into a folder that goes with the process."""
-    folder = Path(tempfile.mkdtemp(prefix="ohmcensus-demo-"))
-    atexit.register(shutil.rmtree, folder, ignore_errors=True)
-    store = open_store(folder)
+    """Tell the demo at noon."""
+    folder = _kept_for_the_process()
+    store = new_store(folder)
     seed_demo(Context(store, clock=lambda: NOON))
     store.close()
     return folder

@@ -11,8 +11,8 @@ from scripts.chromium import launch
 
 from ohmcensus.demo.seed import seed_demo
 from ohmcensus.services.at_hand.context import Context
-from ohmcensus.storage.database import open_store
 from ohmcensus.web.serve import serving
+from tests.seeded import new_store
 from tests.working import every_job, prove_dead
 
 SIZES: dict[str, ViewportSize] = {
@@ -72,7 +72,7 @@ class Visit:
 
 @pytest.fixture
 def empty(browser: Browser, tmp_path: Path) -> Iterator[Visit]:
-    context = Context(open_store(tmp_path / "data"))
+    context = Context(new_store(tmp_path / "data"))
     with serving(context) as address:
         visit = Visit(browser, address, context)
         yield visit

@@ -13,6 +13,7 @@ from hypothesis import strategies as st
 from hypothesis.stateful import RuleBasedStateMachine, initialize, invariant, precondition, rule
 from tests.core.case_of import PROOF
 from tests.noon import NOON
+from tests.seeded import new_store
 from tests.working import happened, prove_dead
 
 from ohmcensus.core.errors import SafetyRefusalError, StaleRevisionError
@@ -25,7 +26,6 @@ from ohmcensus.services.reading.log_reading import NewReading, Withdrawal, log_r
 from ohmcensus.services.reading.show_trace import show_trace
 from ohmcensus.services.reading.write_note import NewNote, write_note
 from ohmcensus.services.transfer.export_job import job_file
-from ohmcensus.storage.database import open_store
 
 LINES = {
     "heater 25.9": "heater.element",
@@ -42,7 +42,7 @@ class History(RuleBasedStateMachine):
     @initialize()
     def open(self) -> None:
         self.folder = tempfile.TemporaryDirectory()
-        self.context = Context(open_store(Path(self.folder.name)), clock=lambda: NOON)
+        self.context = Context(new_store(Path(self.folder.name)), clock=lambda: NOON)
         new = NewJob(id=uuid4(), machine="M", place="P", sheet="fl7-u")
         self.job_id = open_job(self.context, new).id
         self.revision = prove_dead(self.context, self.job_id)
@@ -146,5 +146,5 @@ class History(RuleBasedStateMachine):
 
 TestHistory = History.TestCase
 TestHistory.settings = settings(
-    max_examples=25, stateful_step_count=12, deadline=None, suppress_health_check=list(HealthCheck)
+    max_examples=15, stateful_step_count=12, deadline=None, suppress_health_check=list(HealthCheck)
 )

@@ -15,7 +15,7 @@ import pytest
 from PIL import Image
 from sqlmodel import select
 from tests.noon import NOON
-from tests.seeded import with_demo
+from tests.seeded import new_store, with_demo
 from tests.working import every_job, happened, logged
 
 from ohmcensus.core.errors import InputError, OhmcensusError
@@ -30,14 +30,13 @@ from ohmcensus.services.sheet_out.show_sheet_out import show_sheet_out
 from ohmcensus.services.shelf.keep_wanted import NewOffer, NewWanted, keep_wanted
 from ohmcensus.services.transfer.export_job import export_job, export_text, job_file
 from ohmcensus.services.transfer.import_job import import_file
-from ohmcensus.storage.database import open_store
 from ohmcensus.storage.tables import JobRow
 
 
 @pytest.fixture
 def other(tmp_path: Path) -> Iterator[Context]:
     """Another data directory, empty."""
-    store = open_store(tmp_path / "other")
+    store = new_store(tmp_path / "other")
     yield Context(store, clock=lambda: NOON)
     store.close()
 

@@ -56,6 +56,7 @@ from ohmcensus.services.sheet.keep_meanings import Meanings, keep_meanings
 from ohmcensus.services.sheet.list_sheets import list_sheets
 from ohmcensus.services.sheet_out.show_sheet_out import show_sheet_out
 from ohmcensus.storage import jobs
+from ohmcensus.storage.database import open_store
 
 
 @pytest.fixture
@@ -274,7 +275,7 @@ def test_a_store_of_the_version_before_keeps_readings_events_and_what_they_are_f
     from sqlalchemy import create_engine  # noqa: PLC0415
 
     from ohmcensus.core.meter import generic_meter  # noqa: PLC0415
-    from ohmcensus.storage.database import FILE_NAME, open_store  # noqa: PLC0415
+    from ohmcensus.storage.database import FILE_NAME  # noqa: PLC0415
     from ohmcensus.storage.migrate import config_for  # noqa: PLC0415
 
     engine = create_engine(f"sqlite:///{tmp_path / FILE_NAME}")
@@ -321,7 +322,7 @@ def test_an_older_store_keeps_its_places_complaints_and_serials(tmp_path: Path) 
     from alembic import command  # noqa: PLC0415
     from sqlalchemy import create_engine  # noqa: PLC0415
 
-    from ohmcensus.storage.database import FILE_NAME, open_store  # noqa: PLC0415
+    from ohmcensus.storage.database import FILE_NAME  # noqa: PLC0415
     from ohmcensus.storage.migrate import config_for  # noqa: PLC0415
 
     engine = create_engine(f"sqlite:///{tmp_path / FILE_NAME}")

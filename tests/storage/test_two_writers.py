@@ -6,19 +6,20 @@ import threading
 from pathlib import Path
 from uuid import uuid4
 
+from tests.seeded import new_store
+
 from ohmcensus.core.errors import StaleRevisionError
 from ohmcensus.services.at_hand.context import Context
 from ohmcensus.services.job.open_job import NewJob, open_job
 from ohmcensus.services.reading.log_reading import NewReading, log_reading
 from ohmcensus.services.reading.show_trace import show_trace
-from ohmcensus.storage.database import open_store
 
 WRITERS = 4
 EACH = 6
 
 
 def test_writers_who_retry_on_top_of_the_newest_lose_nothing(tmp_path: Path) -> None:
-    store = open_store(tmp_path)
+    store = new_store(tmp_path)
     job_id = open_job(Context(store), NewJob(id=uuid4(), machine="M", place="P", sheet="fl7-u")).id
     refused: list[int] = []
 
@@ -49,7 +50,7 @@ def test_writers_who_retry_on_top_of_the_newest_lose_nothing(tmp_path: Path) -> 
 
 
 def test_two_processes_share_one_directory(tmp_path: Path) -> None:
-    first, second = open_store(tmp_path), open_store(tmp_path)
+    first, second = new_store(tmp_path), new_store(tmp_path)
     job_id = open_job(Context(first), NewJob(id=uuid4(), machine="M", place="P", sheet="fl7-u")).id
     one, two = Context(first), Context(second)
     log_reading(one, job_id, NewReading(id=uuid4(), revision=1, text="pump loose 148"))

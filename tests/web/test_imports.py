@@ -10,13 +10,12 @@ from uuid import uuid4
 
 import pytest
 from flask.testing import FlaskClient
-from tests.seeded import with_demo
+from tests.seeded import new_store, with_demo
 from tests.working import every_job
 
 from ohmcensus.services.at_hand.context import Context
 from ohmcensus.services.transfer import import_beside
 from ohmcensus.services.transfer.export_job import export_job
-from ohmcensus.storage.database import open_store
 from ohmcensus.web.app import create_app
 
 KIND = "application/octet-stream"
@@ -31,7 +30,7 @@ def all_jobs(context: Context, tmp_path: Path) -> bytes:
 
 @pytest.fixture
 def other(tmp_path: Path) -> Iterator[Context]:
-    store = open_store(tmp_path / "other")
+    store = new_store(tmp_path / "other")
     yield Context(store)
     store.close()
 

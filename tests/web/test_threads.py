@@ -5,11 +5,12 @@ from __future__ import annotations
 from concurrent.futures import ThreadPoolExecutor
 from pathlib import Path
 
+from tests.noon import NOON
+from tests.seeded import new_store
+from tests.seeded import with_demo as filled
 from tests.working import every_job
 
-from ohmcensus.demo.seed import seed_demo
 from ohmcensus.services.at_hand.context import Context
-from ohmcensus.storage.database import open_store
 from ohmcensus.web.app import create_app
 
 THREADS = 6
@@ -17,8 +18,8 @@ ROOMS = ("trace", "safe", "power", "proof", "trip", "suspects", "repair", "intak
 
 
 def test_six_threads_read_every_room_at_once(tmp_path: Path) -> None:
-    with_demo = Context(open_store(tmp_path))
-    seed_demo(with_demo)
+    with_demo = filled(Context(new_store(tmp_path), clock=lambda: NOON))
+
     fresh = Context(with_demo.store)
     app = create_app(fresh)
     asked = [f"/api/jobs/{job.id}/{room}" for job in every_job(with_demo) for room in ROOMS]
