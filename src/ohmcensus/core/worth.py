@@ -141,7 +141,15 @@ def options(given: Assumptions) -> tuple[Option, ...]:
 
 
 def fails_within(age_years: float, life_years: float, years: float = 1.0) -> float:
-    """Return the chance that a machine of an age comes to its end within some years more."""
+    """Return the chance that a machine of an age comes to its end within some years more.
+
+    Parameters
+    ----------
+    age_years, life_years
+        Age, and mean life of such machines.
+    years
+        How many more.
+    """
     scale = _scale(life_years)
     return 1 - math.exp((age_years / scale) ** WEAR_SHAPE - ((age_years + years) / scale) ** WEAR_SHAPE)
 

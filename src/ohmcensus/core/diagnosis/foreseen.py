@@ -63,7 +63,17 @@ def expects(known: Diagnosis, outcomes: Outcomes) -> list[Expected]:
 
 
 def what_ifs(known: Diagnosis, outcomes: Outcomes, test: MachineTest | None) -> list[WhatIf]:
-    """Return who leads after each plain answer: over-range, inside and nearly nothing, or good and bad."""
+    """Return who leads after each plain answer: over-range, inside and nearly nothing, or good and bad.
+
+    Parameters
+    ----------
+    known
+        What is believed.
+    outcomes
+        Of the question.
+    test
+        The test behind it, None for a look or the run.
+    """
     if outcomes.test == RUN:
         return []
     if not outcomes.is_measured or test is None:

@@ -15,12 +15,32 @@ from ohmcensus.core.safety import Safety
 
 
 def diagnosed(case: Case, lines: tuple[CensusLine, ...], table: OutcomeTable) -> Diagnosis:
-    """Return what is believed of a case."""
+    """Return what is believed of a case.
+
+    Parameters
+    ----------
+    case
+        Sheet and everything observed.
+    lines
+        Its census lines, judged.
+    table
+        What every test reads under every fault, of the same sheet.
+    """
     return diagnose(table, observations(case, lines, table))
 
 
 def reach_of(case: Case, lines: tuple[CensusLine, ...], safety: Safety) -> Reach:
-    """Return where the machine stands: covers off, what was asked or left out, whether there may be power."""
+    """Return where the machine stands: covers off, what was asked or left out, whether there may be power.
+
+    Parameters
+    ----------
+    case
+        Sheet and everything observed.
+    lines
+        Its census lines, judged.
+    safety
+        Where it stands now.
+    """
     skipped = {event.body.test for event in case.of(Skipped)}
     asked = {line.test.id for line in lines if line.test and line.answers}
     looked = {event.body.check for event in case.of(Checked)}

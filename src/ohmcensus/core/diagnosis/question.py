@@ -224,6 +224,17 @@ def ask(
 
     A reading that a guard doubts is read again before all else; other readings are made again where that settles
     more a minute than a new test.
+
+    Parameters
+    ----------
+    diagnosis
+        What is believed.
+    reach
+        Where the machine stands.
+    objective
+        What is wanted.
+    prices
+        Price of a part where it is not the sheet's own, by part.
     """
     if diagnosis.standing in {Standing.NAMED, Standing.NOTHING_FOUND}:
         return ()

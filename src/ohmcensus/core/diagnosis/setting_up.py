@@ -15,7 +15,17 @@ _POWERED = frozenset({SafetyState.LIVE, SafetyState.UNDER_VOLTAGE})
 
 
 def safety_before(case: Case, test: str, state: SafetyState) -> list[str]:
-    """Return what Safe asks for first, empty where the machine stands as the test needs it."""
+    """Return what Safe asks for first, empty where the machine stands as the test needs it.
+
+    Parameters
+    ----------
+    case
+        Sheet and everything observed.
+    test
+        Id of a test, a look or the run.
+    state
+        State of safety now.
+    """
     part, spec = _asked(case, test)
     if test == RUN:
         return [] if state in _POWERED else ["Plug it in, panels shut"]

@@ -76,7 +76,17 @@ def passes(reading: Reading, terms: Terms) -> Pass:
 
 
 def kept(interval: Interval, limit: Interval, *, is_proper: bool = True) -> Pass:
-    """Tell whether an interval keeps a limit; only the proper instrument can keep it."""
+    """Tell whether an interval keeps a limit; only the proper instrument can keep it.
+
+    Parameters
+    ----------
+    interval
+        What a reading proves, in the unit of the limit.
+    limit
+        What it is held to.
+    is_proper
+        Whether the proper instrument read it: a lesser one can only fail.
+    """
     if limit.contains(interval):
         return Pass.GOOD if is_proper else Pass.UNSURE
     return Pass.BAD if interval.lo > limit.hi or interval.hi < limit.lo else Pass.UNSURE
@@ -109,7 +119,17 @@ def is_current(function: Function) -> bool:
 
 
 def named_test(name: str | None, terms: Terms, celsius: float = 20.0) -> MachineTest | None:
-    """Return a test of the sheet with the limit that holds in its window, None where there is none of that name."""
+    """Return a test of the sheet with the limit that holds in its window, None where there is none of that name.
+
+    Parameters
+    ----------
+    name
+        "heater.pe".
+    terms
+        Sheet, class and limits.
+    celsius
+        Temperature of the part.
+    """
     return _tests(terms, celsius).get(name or "")
 
 
@@ -128,7 +148,17 @@ def line_of(reading: Reading, terms: Terms) -> str:
 
 
 def line_between(between: tuple[str, str], test: str | None, terms: Terms) -> str:
-    """Return the name of a line; earth from the plug's pin goes by what it ends on."""
+    """Return the name of a line; earth from the plug's pin goes by what it ends on.
+
+    Parameters
+    ----------
+    between
+        Two points.
+    test
+        The test that was meant, None where none was.
+    terms
+        Sheet, class and limits.
+    """
     nets = nets_of(terms.sheet)
     if nets.crossing(between) is Crossing.EARTH:
         ends = set(between) - {PLUG_PE}

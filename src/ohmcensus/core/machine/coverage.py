@@ -43,6 +43,15 @@ def configuration_of(sheet: Sheet, part: Part, spec: TestSpec) -> Configuration:
 
     Dead tests have the mains plug out; a test with the part's own plug pulled has every plug out that names the
     part. The outlet is asked with the machine unplugged.
+
+    Parameters
+    ----------
+    sheet
+        The machine's type.
+    part
+        Whose test.
+    spec
+        Which.
     """
     pulled: set[str] = set()
     if MAINS_PLUG in sheet.plugs and not _is_plugged_in(part, spec):
@@ -84,6 +93,13 @@ def blind_modes(sheet: Sheet, part_id: str, test_name: str) -> tuple[FaultMode, 
     Asked are the elements between the test's two points. A mode is tried at its usual value and at the
     mildest that still matters; if either reads inside, the test is blind to it, as it is to modes of what lies
     elsewhere in the part. Where no circuit answers the test, what its kind declares stands.
+
+    Parameters
+    ----------
+    sheet
+        The machine's type.
+    part_id, test_name
+        Whose test, and which.
     """
     part, spec = _found(sheet, part_id, test_name)
     if not is_answered(sheet, part, spec):

@@ -22,6 +22,15 @@ ACROSS, N_PE, EARTH = "across", "n_pe", "earth"
 def expected(sheet: Sheet, part: Part, spec: TestSpec, celsius: float) -> Window:
     """Return what a good part reads.
 
+    Parameters
+    ----------
+    sheet
+        The machine's type.
+    part, spec
+        Whose test, and which.
+    celsius
+        Temperature of the part.
+
     Notes
     -----
     Provenance: the sheet's own figure, else plate physics, else the common range. The whole machine's insulation

@@ -84,6 +84,15 @@ def symptom_chances(sheet: Sheet, part: Part, fault: PartFault | None) -> dict[S
 
     A contact or a lead that feeds another part shows as that part does when it is not fed: an output of the board
     that drives the pump, the heater's lead in the harness.
+
+    Parameters
+    ----------
+    sheet
+        The machine's type.
+    part
+        What is faulty.
+    fault
+        How, None for what only eye and hand judge.
     """
     mode = fault.mode if fault else None
     fed = _fed_by(sheet, part, fault) if fault and mode not in _NOT_BY_ITS_LOAD else None

@@ -135,7 +135,17 @@ def refuse_unknown(sheet: Sheet, probe: Probe) -> None:
 
 
 def prepared(sheet: Sheet, probe: Probe, circuit: Netlist) -> Setup:
-    """Return the network with the instrument on it, the house behind the outlet where the supply is on."""
+    """Return the network with the instrument on it, the house behind the outlet where the supply is on.
+
+    Parameters
+    ----------
+    sheet
+        The machine's type.
+    probe
+        The instrument on its two points.
+    circuit
+        The machine in its configuration.
+    """
     branches, joints = list(circuit.branches), list(circuit.joints)
     joints += [(probe.joined[0], point) for point in probe.joined[1:]]
     sources: list[Source] = []

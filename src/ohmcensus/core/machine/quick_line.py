@@ -91,7 +91,19 @@ def read_line(text: str, sheet: Sheet, celsius: float) -> Line:
 
 
 def completions(text: str, sheet: Sheet, celsius: float, *, most: int = 6) -> list[str]:
-    """Return whole lines that the typed beginning may become, best first."""
+    """Return whole lines that the typed beginning may become, best first.
+
+    Parameters
+    ----------
+    text
+        As typed so far.
+    sheet
+        The machine's type.
+    celsius
+        Ambient temperature.
+    most
+        How many at most.
+    """
     words = text.split()
     tests = (*machine_tests(sheet, celsius), *dead_tests(sheet))
     if not words:

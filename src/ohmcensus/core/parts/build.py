@@ -56,12 +56,30 @@ def electronic(role: Role) -> Traits:
 
 
 def closed(name: str, title: str, between: tuple[str, str], **more: Any) -> TestSpec:
-    """Return the test of a contact that must be closed, its part's plug pulled."""
+    """Return the test of a contact that must be closed, its part's plug pulled.
+
+    Parameters
+    ----------
+    name, title, between
+        As of a ``TestSpec``.
+    more
+        Whatever else differs from a plain contact: minutes, advice, sets, blind_to.
+    """
     return _contact(name, title, between, closed_contact(), more)
 
 
 def opened(name: str, title: str, between: tuple[str, str], rule: str, **more: Any) -> TestSpec:
-    """Return the test of a contact that must be open, its part's plug pulled; ``rule`` says why."""
+    """Return the test of a contact that must be open, its part's plug pulled; ``rule`` says why.
+
+    Parameters
+    ----------
+    name, title, between
+        As of a ``TestSpec``.
+    rule
+        Why it is open, for the basis of its window.
+    more
+        Whatever else differs.
+    """
     return _contact(name, title, between, open_contact(rule), more)
 
 
@@ -71,12 +89,38 @@ def _contact(name: str, title: str, between: tuple[str, str], expect: Expect, mo
 
 
 def winding(name: str, title: str, between: tuple[str, str], lo: float, hi: float, rule: str, **more: Any) -> TestSpec:
-    """Return the test of a copper winding by its common range in ohms, its part's plug pulled."""
+    """Return the test of a copper winding by its common range in ohms, its part's plug pulled.
+
+    Parameters
+    ----------
+    name, title, between
+        As of a ``TestSpec``.
+    lo, hi
+        Common range in ohms at 20 °C.
+    rule
+        The range in words.
+    more
+        Whatever else differs.
+    """
     return _contact(name, title, between, common(lo, hi, Unit.OHM, rule), {"copper": True, **more})
 
 
 def live_at_ground(name: str, title: str, pin: str, expect: Expect, function: Function, **more: Any) -> TestSpec:
-    """Return the live test of one point of a sensor or a board against its ground."""
+    """Return the live test of one point of a sensor or a board against its ground.
+
+    Parameters
+    ----------
+    name, title
+        As of a ``TestSpec``.
+    pin
+        The point that is read against ``gnd``.
+    expect
+        Its window.
+    function
+        What the meter does.
+    more
+        Whatever else differs.
+    """
     return TestSpec(
         name=name,
         title=title,
@@ -115,7 +159,21 @@ def sensor(  # noqa: PLR0913 - what differs from sensor to sensor
     checks: tuple[PartCheck, ...] = (),
     tricks: tuple[str, ...] = (),
 ) -> PartKind[NoRatings]:
-    """Return a kind of sensor with electronics: its supply and ground, its outputs, what an ohmmeter sees of it."""
+    """Return a kind of sensor with electronics: its supply and ground, its outputs, what an ohmmeter sees of it.
+
+    Parameters
+    ----------
+    kind, title, role
+        Its name, its title, what it is for.
+    pins
+        Its outputs; supply and ground are added.
+    element
+        What an ohmmeter sees of it.
+    tests
+        Live tests, the usual one first.
+    priors, explains, checks, tricks
+        As of a ``PartKind``.
+    """
     return PartKind(
         kind=kind,
         title=title,

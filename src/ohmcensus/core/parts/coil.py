@@ -32,7 +32,17 @@ class CoilRatings(Ratings):
 
 
 def coil_kind(kind: str, title: str, at_230: Range, at_120: Range, **more: Any) -> PartKind[CoilRatings]:
-    """Return a kind that is a coil held by plastic, two wires; it states its usual ranges at either supply."""
+    """Return a kind that is a coil held by plastic, two wires; it states its usual ranges at either supply.
+
+    Parameters
+    ----------
+    kind, title
+        Its name in sheets, its title.
+    at_230, at_120
+        Common ranges at either supply.
+    more
+        Whatever else a ``PartKind`` states.
+    """
 
     def tests(ratings: CoilRatings) -> tuple[TestSpec, ...]:
         lo, hi, rule = at_120 if ratings.volts < LOW_VOLTS else at_230

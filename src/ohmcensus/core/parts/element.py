@@ -126,7 +126,19 @@ def load(  # noqa: PLR0913 - one argument for each thing that a load is
     chassis: str = CHASSIS,
     leak_at: float = 0.5,
 ) -> Element:
-    """Return a load: pin – f·R – middle – (1−f)·R – pin, a shunt across it, a leak from its middle."""
+    """Return a load: pin – f·R – middle – (1−f)·R – pin, a shunt across it, a leak from its middle.
+
+    Parameters
+    ----------
+    name, a, b
+        What it is called, and its two pins.
+    ohm, henry
+        Resistance and inductance between the pins.
+    chassis
+        Where its leak goes: the machine's chassis, or the part's own earthed body.
+    leak_at
+        Share of the resistance before the place that leaks, 0 to 1.
+    """
     middle = f"{name}_middle"
     first, second, shunt, leak = f"{name}_1", f"{name}_2", f"{name}_shunt", f"{name}_leak"
     return Element(
@@ -155,7 +167,17 @@ def fuse(name: str, a: str, b: str, *, ohm: float = CONTACT_OHM) -> Element:
 
 
 def contact(name: str, a: str, b: str, closed_when: ClosedWhen | None, *, ohm: float = CONTACT_OHM) -> Element:
-    """Return a contact; one without a condition is always closed, as a cold thermostat is."""
+    """Return a contact; one without a condition is always closed, as a cold thermostat is.
+
+    Parameters
+    ----------
+    name, a, b
+        What it is called, and its two pins.
+    closed_when
+        State that closes it, None for always.
+    ohm
+        Closed.
+    """
     return Element(
         branches=(Branch(name, a, b, ohm),),
         effects={
@@ -170,7 +192,17 @@ def contact(name: str, a: str, b: str, closed_when: ClosedWhen | None, *, ohm: f
 
 
 def wire(name: str, a: str, b: str, ohm: float, *, chassis: str = CHASSIS) -> Element:
-    """Return a conductor with what may chafe on it; a leak starts at its first end."""
+    """Return a conductor with what may chafe on it; a leak starts at its first end.
+
+    Parameters
+    ----------
+    name, a, b
+        What it is called, and its two ends.
+    ohm
+        End to end.
+    chassis
+        Where its leak goes.
+    """
     leak = f"{name}_leak"
     return Element(
         branches=(Branch(name, a, b, max(ohm, JOINT_OHM)), Branch(leak, a, chassis, HEALTHY_LEAK_OHM)),
@@ -200,7 +232,17 @@ def between(name: str, a: str, b: str, mode: FaultMode = FaultMode.SHORT) -> Ele
 
 
 def resistor(name: str, a: str, b: str, ohm: float, *, is_linear: bool = True) -> Element:
-    """Return a plain resistance that is a part of a board or a filter."""
+    """Return a plain resistance that is a part of a board or a filter.
+
+    Parameters
+    ----------
+    name, a, b
+        What it is called, and its two pins.
+    ohm
+        Between them.
+    is_linear
+        Whether superposition holds.
+    """
     return Element(
         branches=(Branch(name, a, b, ohm),),
         effects={
@@ -212,7 +254,17 @@ def resistor(name: str, a: str, b: str, ohm: float, *, is_linear: bool = True) -
 
 
 def junction(name: str, a: str, b: str, ohm: float, *, is_gated: bool = False) -> Element:
-    """Return a rectifier from a to b; an ohmmeter sees its resistance, the diode test its drop."""
+    """Return a rectifier from a to b; an ohmmeter sees its resistance, the diode test its drop.
+
+    Parameters
+    ----------
+    name, a, b
+        What it is called; current passes from a to b.
+    ohm
+        What an ohmmeter sees.
+    is_gated
+        Whether a gate lets current pass the other way too.
+    """
     return Element(
         branches=(Branch(name, a, b, ohm, forward_volts=FORWARD_VOLTS),),
         effects={
@@ -225,7 +277,15 @@ def junction(name: str, a: str, b: str, ohm: float, *, is_gated: bool = False) -
 
 
 def capacitor(name: str, a: str, b: str, farad: float, *, esr_ohm: float = 0.1) -> Element:
-    """Return a capacitor with its series resistance, and the insulation that may fail beside it."""
+    """Return a capacitor with its series resistance, and the insulation that may fail beside it.
+
+    Parameters
+    ----------
+    name, a, b
+        What it is called, and its two pins.
+    farad, esr_ohm
+        Capacitance and series resistance.
+    """
     short = f"{name}_short"
     return Element(
         branches=(Branch(name, a, b, esr_ohm, farad=farad), Branch(short, a, b, SHUNT_OHM)),

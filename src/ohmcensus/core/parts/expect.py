@@ -28,7 +28,17 @@ BY_PLAIN_OHMS = Weaker(Function.OHM, (), "a plain ohm range resolves 0.1 Ω at b
 
 
 def common(lo: float, hi: float, unit: Unit, rule: str) -> Expect:
-    """Return the range that good parts of the trade read, common practice."""
+    """Return the range that good parts of the trade read, common practice.
+
+    Parameters
+    ----------
+    lo, hi
+        Ends, in the unit's SI base.
+    unit
+        Of the window.
+    rule
+        The range in words.
+    """
     window = Window(Interval(lo, hi), unit, Source.COMMON, f"common range: {rule}")
     return lambda _celsius: window
 

@@ -19,7 +19,21 @@ def to_earth(  # noqa: PLR0913 - what differs from part to part
     joined: tuple[str, ...] = (),
     heating: bool = False,
 ) -> TestSpec:
-    """Return the insulation test of a part, its own plug pulled."""
+    """Return the insulation test of a part, its own plug pulled.
+
+    Parameters
+    ----------
+    between
+        A tag, and the part's own body or the chassis.
+    blind_to
+        Where no circuit answers it: what it does not exclude.
+    advice
+        What to do with the hands.
+    name, title, aliases, joined
+        As of a ``TestSpec``.
+    heating
+        Whether the looser limit of heating elements holds.
+    """
     return TestSpec(
         name=name,
         title=title,

@@ -6,7 +6,13 @@ import math
 
 
 def capacitive_current_a(capacitance_f: float, volts: float, hertz: float) -> float:
-    """Return the effective current I = 2·π·f·C·U, in amperes."""
+    """Return the effective current I = 2·π·f·C·U, in amperes.
+
+    Parameters
+    ----------
+    capacitance_f, volts, hertz
+        Farads; effective volts; frequency.
+    """
     return 2 * math.pi * hertz * capacitance_f * volts
 
 
@@ -19,6 +25,13 @@ def discharge_seconds(capacitance_f: float, ohms: float, start_volts: float, end
     """Return the time until a capacitor has emptied through a resistor, t = R·C·ln(U₀/U), in seconds.
 
     A capacitor that starts at or below the end is there at once.
+
+    Parameters
+    ----------
+    capacitance_f, ohms
+        Farads and the resistor across it.
+    start_volts, end_volts
+        From, and down to.
     """
     if start_volts <= end_volts:
         return 0.0

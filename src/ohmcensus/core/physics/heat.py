@@ -18,6 +18,13 @@ MOST_LITRES, MOST_CELSIUS = 200.0, 100.0
 def heat_energy_j(litres: float, from_celsius: float, to_celsius: float) -> float:
     """Return the energy that water takes: Q = m·c·ΔT, in joule.
 
+    Parameters
+    ----------
+    litres
+        Of water.
+    from_celsius, to_celsius
+        Temperatures.
+
     Raises
     ------
     InputError
@@ -60,6 +67,15 @@ def heat_up_bounds(
 
 def heat_up_minutes(litres: float, from_celsius: float, to_celsius: float, watts: float) -> tuple[float, float]:
     """Return how long a heater takes, in minutes: for the water alone, and with tub and laundry.
+
+    Parameters
+    ----------
+    litres
+        Of water.
+    from_celsius, to_celsius
+        Temperatures.
+    watts
+        Of the heater.
 
     Raises
     ------

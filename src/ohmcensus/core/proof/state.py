@@ -120,6 +120,17 @@ def refuse_proof(case: Case, body: ProofMade, safety: Safety) -> None:
 def taken_proof(case: Case, body: ProofMade, safety: Safety, bag: Sequence[Meter]) -> ProofMade:
     """Return a proof with the tester of the bag that could have shown it.
 
+    Parameters
+    ----------
+    case
+        Sheet and everything observed.
+    body
+        As it was sent.
+    safety
+        Where the job stands now.
+    bag
+        Meters at hand, the preferred one first.
+
     Raises
     ------
     InputError

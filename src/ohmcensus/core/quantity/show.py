@@ -27,7 +27,15 @@ def show_indication(indication: Indication) -> str:
 
 
 def show_value(value: float, unit: Unit, *, figures: int = 3) -> str:
-    """Write a computed value (SI base) to so many significant figures: "25.2 Ω", "300 kΩ"."""
+    """Write a computed value (SI base) to so many significant figures: "25.2 Ω", "300 kΩ".
+
+    Parameters
+    ----------
+    value, unit
+        In SI.
+    figures
+        Significant ones.
+    """
     factor, prefix = _prefix(float(f"{value:.{figures}g}"), unit)
     return f"{_trimmed(value / factor, figures)} {prefix}{unit.symbol}"
 

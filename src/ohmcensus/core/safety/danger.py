@@ -96,7 +96,15 @@ class Found:
 
 
 def told(frame: Frame, before: Frame | None, order: int) -> Iterator[Found]:
-    """Yield the dangers that a complaint tells and the one before it did not."""
+    """Yield the dangers that a complaint tells and the one before it did not.
+
+    Parameters
+    ----------
+    frame, before
+        What holds now, and what held before; None at the beginning.
+    order
+        Revision of the record.
+    """
     complaint, earlier = frame.complaint, before.complaint if before else None
     for symptom in complaint.symptoms:
         known = earlier is not None and symptom in earlier.symptoms
@@ -123,7 +131,15 @@ _LINE_OF = {DangerId.EARTH: EARTH_LINE, DangerId.INSULATION: WHOLE_LINE, DangerI
 
 
 def former(frame: Frame, before: Frame | None, order: int) -> Iterator[Found]:
-    """Yield the dangers with which the last job on this serial number ended as unsafe."""
+    """Yield the dangers with which the last job on this serial number ended as unsafe.
+
+    Parameters
+    ----------
+    frame, before
+        What holds now, and what held before; None at the beginning.
+    order
+        Revision of the record.
+    """
     known = before.former if before else ()
     for name in frame.former:
         if name in known or name not in set(DangerId):

@@ -39,7 +39,19 @@ class Need:
 
 
 def is_good(line: str, since: int, walk: Walk, then: Terms | None = None) -> bool:
-    """Tell whether a line read good after a record, on the terms of then and of now."""
+    """Tell whether a line read good after a record, on the terms of then and of now.
+
+    Parameters
+    ----------
+    line
+        Which line.
+    since
+        Revision after which it must have been read.
+    walk
+        The log as read so far.
+    then
+        Terms at the moment of the danger: the stricter of then and now holds.
+    """
     row = walk.good.get(line)
     if row is None or row.order <= since or row.result(walk.terms) is not Pass.GOOD:
         return False

@@ -137,7 +137,17 @@ def _refuse_left_out(body: StripBack, safety: Safety) -> None:
 
 
 def may(case: Case, safety: Safety, *, sign_off: bool, device: str = "") -> May:
-    """Return what would be accepted now; whether it may go out as safe is the proof's to say."""
+    """Return what would be accepted now; whether it may go out as safe is the proof's to say.
+
+    Parameters
+    ----------
+    case, safety
+        The job, and where it stands now.
+    sign_off
+        Whether signing off is asked too, which is dear.
+    device
+        The device that would write it.
+    """
 
     def would(body: Body) -> bool:
         try:

@@ -194,7 +194,15 @@ def to_repeat(problem: Problem, runs: tuple[Run, ...], conflict: tuple[str, ...]
 
 
 def explained(problem: Problem, runs: tuple[Run, ...], bounds: dict[str, Interval]) -> tuple[tuple[str, ...], ...]:
-    """Return the smallest sets of parts that could be at fault with all others under their limits."""
+    """Return the smallest sets of parts that could be at fault with all others under their limits.
+
+    Parameters
+    ----------
+    problem, runs
+        Parts, and the runs that count.
+    bounds
+        What is proved of each part.
+    """
     open_parts = [part for part in problem.present if not bounds[part.id].hi < part.limit]
     guilty = frozenset(part.id for part in open_parts if bounds[part.id].lo > part.limit)
     others = [part.id for part in open_parts if part.id not in guilty]

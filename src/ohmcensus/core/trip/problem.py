@@ -185,6 +185,13 @@ def conductance_us(megohm: Interval, error: float) -> Interval:
 def run_indication(text: str, method: Method, over_range_texts: frozenset[str] = frozenset()) -> Indication:
     """Return what a tester showed, in ohms or amperes; a bare number is in MΩ or mA, as its scale is.
 
+    Parameters
+    ----------
+    text, method
+        As typed, and by which instrument.
+    over_range_texts
+        What its display writes beyond its range.
+
     Raises
     ------
     ReadingTextError

@@ -37,7 +37,15 @@ class Row:
 
 
 def polytope_of(problem: Problem, runs: Sequence[Run], extra: Sequence[Row] = ()) -> Polytope:
-    """Return all leaks that some runs allow, with further rows where they are given."""
+    """Return all leaks that some runs allow, with further rows where they are given.
+
+    Parameters
+    ----------
+    problem, runs
+        Parts, and the runs that count.
+    extra
+        Rows besides: what is supposed of some parts.
+    """
     rows = _needed([*rows_of(problem.method, runs), *extra], problem.place)
     table, right = np.zeros((len(rows), len(problem.parts))), np.zeros(len(rows))
     for index, row in enumerate(rows):
