@@ -17,7 +17,7 @@ from benchmarks.slice_speed import milliseconds, say
 from ohmcensus.core.quantity import Interval
 from ohmcensus.core.trip.isolate import isolate
 from ohmcensus.core.trip.planner import TEST_MINUTES, Pull, alone, next_pull, pull_for, was_alone
-from ohmcensus.core.trip.problem import Candidate, Method, Problem, Run
+from ohmcensus.core.trip.problem import LeakyPart, Method, Problem, Run
 from ohmcensus.core.trip.rules import polytope_of, rows_of
 
 LIMIT_US = 1.0
@@ -65,7 +65,7 @@ def machine(chance: np.random.Generator, faults: int) -> Machine:
     weights /= weights.sum()
     loads = frozenset(name for name, _, _ in rows) - CUTS - {"harness"}
     suspects = tuple(
-        Candidate(
+        LeakyPart(
             name,
             LIMIT_US,
             float(weights[i]),

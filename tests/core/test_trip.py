@@ -13,7 +13,7 @@ from hypothesis import strategies as st
 
 from ohmcensus.core.quantity import Interval
 from ohmcensus.core.trip.isolate import Isolation, State, isolate
-from ohmcensus.core.trip.problem import Candidate, Method, Polarity, Problem, Run, conductance_us
+from ohmcensus.core.trip.problem import LeakyPart, Method, Polarity, Problem, Run, conductance_us
 
 LIMIT = 0.5
 
@@ -28,12 +28,12 @@ def over(full: float) -> Interval:
 
 
 def dc(parts: str, *runs: tuple[str, str, Interval], limit: float = LIMIT) -> Isolation:
-    suspects = tuple(Candidate(name, limit) for name in parts)
+    suspects = tuple(LeakyPart(name, limit) for name in parts)
     return isolate(Problem(Method.INSULATION, suspects, tuple(Run(i, frozenset(c), g) for i, c, g in runs)))
 
 
 def ac(parts: str, *runs: tuple[str, str, Interval]) -> Isolation:
-    suspects = tuple(Candidate(name, 0.5) for name in parts)
+    suspects = tuple(LeakyPart(name, 0.5) for name in parts)
     return isolate(Problem(Method.LEAKAGE, suspects, tuple(Run(i, frozenset(c), g) for i, c, g in runs)))
 
 
@@ -116,14 +116,14 @@ def test_two_leaks_hide_behind_each_other() -> None:
 )
 def test_what_a_pass_clears(change: dict[str, object], state: State) -> None:
     run = replace(Run("B", frozenset("CFM"), Interval(0.04, 0.05)), **change)  # type: ignore[arg-type]
-    parts = tuple(Candidate(name, LIMIT) for name in "CFHM")
+    parts = tuple(LeakyPart(name, LIMIT) for name in "CFHM")
     whole = Run("A", frozenset("CFHM"), Interval(1.9, 2.1))
     assert isolate(Problem(Method.INSULATION, parts, (whole, run))).parts["M"].state is state
 
 
 def test_without_a_proved_earth_nothing_is_said() -> None:
     problem = Problem(
-        Method.INSULATION, (Candidate("H", 1.0),), (Run("A", frozenset("H"), Interval(5, 6)),), is_earth_ok=False
+        Method.INSULATION, (LeakyPart("H", 1.0),), (Run("A", frozenset("H"), Interval(5, 6)),), is_earth_ok=False
     )
     found = isolate(problem)
     assert (found.is_refused, found.parts["H"].state, found.next) == (True, State.OPEN, None)
@@ -137,7 +137,7 @@ def test_a_short_that_reads_nothing_at_all_has_a_finite_bound() -> None:
 
 def test_one_polarity_proves_no_upper_end() -> None:
     """A leak near the neutral end hardly shows while line is live; both ways add up to all of it."""
-    parts = (Candidate("H", 0.5),)
+    parts = (LeakyPart("H", 0.5),)
     normal = Run("A", frozenset("H"), Interval(0.05, 0.1), polarity=Polarity.NORMAL)
     turned = Run("B", frozenset("H"), Interval(2.9, 3.1), polarity=Polarity.REVERSED)
     one = isolate(Problem(Method.LEAKAGE, parts, (normal,))).parts["H"]
@@ -168,7 +168,7 @@ def machines(draw: st.DrawFn) -> tuple[dict[str, float], list[Run]]:
 
 
 def problem_of(leaks: dict[str, float], runs: list[Run], method: Method = Method.INSULATION) -> Problem:
-    return Problem(method, tuple(Candidate(name, LIMIT) for name in leaks), tuple(runs))
+    return Problem(method, tuple(LeakyPart(name, LIMIT) for name in leaks), tuple(runs))
 
 
 @given(machines())
@@ -241,7 +241,7 @@ def test_a_conflict_can_spare_none_of_its_runs(
 def test_another_unit_changes_no_verdict(made: tuple[dict[str, float], list[Run]], scale: float) -> None:
     leaks, runs = made
     scaled = [replace(run, interval=run.interval.scaled(scale)) for run in runs]
-    parts = tuple(Candidate(name, LIMIT * scale) for name in leaks)
+    parts = tuple(LeakyPart(name, LIMIT * scale) for name in leaks)
     one = isolate(problem_of(leaks, runs))
     other = isolate(Problem(Method.INSULATION, parts, tuple(scaled)))
     close = {n for n, r in one.parts.items() if min(abs(r.bounds.lo - LIMIT), abs(r.bounds.hi - LIMIT)) < 1e-4}
@@ -273,10 +273,10 @@ def test_the_truth_of_phasors_lies_inside(phasors: list[tuple[float, float]], se
 def test_the_next_run_is_made_from_how_the_machine_stands() -> None:
     """Panels that are off and plugs that are pulled are free."""
     parts = (
-        Candidate("heater", 1.0, 0.6, 1.0, "back"),
-        Candidate("motor", 1.0, 0.2, 1.0, "back"),
-        Candidate("pump", 1.0, 0.1, 1.0, "front"),
-        Candidate("filter", 1.0, 0.1, 1.0, "top"),
+        LeakyPart("heater", 1.0, 0.6, 1.0, "back"),
+        LeakyPart("motor", 1.0, 0.2, 1.0, "back"),
+        LeakyPart("pump", 1.0, 0.1, 1.0, "front"),
+        LeakyPart("filter", 1.0, 0.1, 1.0, "top"),
     )
     panels = {"back": 4.0, "front": 6.0, "top": 3.0}
     first = isolate(Problem(Method.INSULATION, parts, (), panels)).next
@@ -297,7 +297,7 @@ def test_the_usual_order_and_ours_on_the_same_machine() -> None:
     Ours needs fewer runs. Healthy machines read about 0.1 mA and must not be called faulty.
     """
     parts = tuple(
-        Candidate(name, 0.75, weight)
+        LeakyPart(name, 0.75, weight)
         for name, weight in (("cord", 0.02), ("filter", 0.12), ("heater", 0.55), ("motor", 0.15), ("rest", 0.1))
     )
     small, large = Interval(0.09, 0.11), Interval(9.5)
@@ -342,7 +342,7 @@ def test_thirty_parts_and_sixty_runs_are_answered(method: Method) -> None:
 def test_sound_parts_are_not_taken_to_leak_near_their_limits() -> None:
     """Ten parts, 3.5 µS left beside a guilty heater: a second fault is looked for by halves, not part by part."""
     names = ("heater", "motor", *(f"p{index}" for index in range(8)))
-    parts = tuple(Candidate(name, 1.0, 0.3 if name in {"heater", "motor"} else 0.05) for name in names)
+    parts = tuple(LeakyPart(name, 1.0, 0.3 if name in {"heater", "motor"} else 0.05) for name in names)
     runs = (
         Run("1", frozenset(names), Interval(12.5, 13.3)),
         Run("2", frozenset({"heater"}), Interval(8.6, 9.1)),

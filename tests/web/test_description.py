@@ -2,11 +2,14 @@
 
 from __future__ import annotations
 
+from collections import Counter
 from enum import StrEnum
 from pathlib import Path
 
 from pydantic import BaseModel
 
+from ohmcensus.services.at_hand.context import Context
+from ohmcensus.web.app import create_app
 from ohmcensus.web.describe import describe
 
 
@@ -29,3 +32,10 @@ def test_no_two_views_share_a_name() -> None:
             if is_view or (issubclass(child, StrEnum) and child.__module__.startswith("ohmcensus")):
                 classes.setdefault(child.__name__, set()).add(child.__module__)
     assert {name: where for name, where in classes.items() if len(where) > 1} == {}
+
+
+def test_a_subject_has_at_most_six_routes(context: Context) -> None:
+    """A blueprint that grows past that is two subjects."""
+    rules = create_app(context).url_map.iter_rules()
+    routes = Counter(rule.endpoint.partition(".")[0] for rule in rules if "." in rule.endpoint)
+    assert {name: count for name, count in routes.items() if count > 6} == {}

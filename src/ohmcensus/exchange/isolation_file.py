@@ -13,7 +13,7 @@ from ohmcensus.core.quantity import Bound, Interval
 from ohmcensus.core.text.names import nearest
 from ohmcensus.core.text.trimmed import Trimmed
 from ohmcensus.core.trip.isolate import Isolation
-from ohmcensus.core.trip.problem import Candidate, Method, Polarity, Problem, Run, conductance_us, run_indication
+from ohmcensus.core.trip.problem import LeakyPart, Method, Polarity, Problem, Run, conductance_us, run_indication
 
 FORMAT = "ohmcensus-isolation/1"
 LARGEST_FILE = 1_000_000
@@ -125,7 +125,7 @@ def _problem(file: IsolationFile) -> Problem:
     return Problem(file.instrument.kind, parts, runs, file.panels, frozenset(file.open_panels), file.earth_ok)
 
 
-def _suspect(entry: PartEntry, file: IsolationFile) -> Candidate:
+def _suspect(entry: PartEntry, file: IsolationFile) -> LeakyPart:
     is_insulation = file.instrument.kind is Method.INSULATION
     limit = entry.limit_us if is_insulation else entry.limit_ma
     if limit is None:
@@ -134,7 +134,7 @@ def _suspect(entry: PartEntry, file: IsolationFile) -> Candidate:
     if entry.behind is not None and entry.behind not in file.panels:
         what = f"part {entry.id} is behind '{entry.behind}', which is no panel"
         raise InputError(what=what, remedy="add the panel with its minutes", field="behind")
-    return Candidate(entry.id, limit, entry.weight, entry.minutes, entry.behind)
+    return LeakyPart(entry.id, limit, entry.weight, entry.minutes, entry.behind)
 
 
 def _refuse_doubled(names: list[str], what: str) -> None:

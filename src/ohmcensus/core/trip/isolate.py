@@ -14,7 +14,7 @@ from numpy.typing import NDArray
 from ohmcensus.core.quantity import Interval
 from ohmcensus.core.trip.planner import Pull, next_pull
 from ohmcensus.core.trip.polytope import Polytope
-from ohmcensus.core.trip.problem import Candidate, Problem, Run
+from ohmcensus.core.trip.problem import LeakyPart, Problem, Run
 from ohmcensus.core.trip.rules import Row, polytope_of
 
 # Explanations of more parts than this are not listed: they are no more than a list of what is open.
@@ -151,7 +151,7 @@ def proved_states(problem: Problem, known: Mapping[str, State]) -> tuple[dict[st
     return {part: found[part] for part in nothing}, False
 
 
-def _reached(polytope: Polytope, direction: NDArray[np.float64], part: Candidate) -> State:
+def _reached(polytope: Polytope, direction: NDArray[np.float64], part: LeakyPart) -> State:
     """Return what is proved of one part; its lower end is asked only where the upper one leaves it open."""
     if polytope.maximum(direction) < part.limit:
         return State.CLEARED
@@ -165,7 +165,7 @@ def _next(problem: Problem, bounds: dict[str, Interval], states: dict[str, State
     return None
 
 
-def _state(part: Candidate, bounds: Interval) -> State:
+def _state(part: LeakyPart, bounds: Interval) -> State:
     if bounds.hi < part.limit:
         return State.CLEARED
     return State.GUILTY if bounds.lo > part.limit else State.OPEN
@@ -219,7 +219,7 @@ def explained(problem: Problem, runs: tuple[Run, ...], bounds: dict[str, Interva
     return tuple(tuple(part.id for part in problem.parts if part.id in row) for row in found)
 
 
-def _could_be(problem: Problem, runs: tuple[Run, ...], open_parts: list[Candidate], at_fault: frozenset[str]) -> bool:
+def _could_be(problem: Problem, runs: tuple[Run, ...], open_parts: list[LeakyPart], at_fault: frozenset[str]) -> bool:
     innocent = [Row(frozenset({part.id}), part.limit, is_least=False) for part in open_parts if part.id not in at_fault]
     return not polytope_of(problem, runs, innocent).is_empty
 

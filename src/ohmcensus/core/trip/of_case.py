@@ -20,7 +20,7 @@ from ohmcensus.core.parts.kind import Role
 from ohmcensus.core.quantity import Interval, show_indication
 from ohmcensus.core.sheet import Part, Sheet
 from ohmcensus.core.trip.house import circuit_of, proved_by_device
-from ohmcensus.core.trip.problem import Candidate, Method, Polarity, Problem, Run, conductance_us, run_indication
+from ohmcensus.core.trip.problem import LeakyPart, Method, Polarity, Problem, Run, conductance_us, run_indication
 
 MEGOHM, MILLIAMPERES = 1e6, 1e3
 # More than this between neutral and earth at the outlet is no voltage drop (ours).
@@ -144,7 +144,7 @@ def problem_of(
         method=method,
         parts=(
             *(_suspect(case, part, method, {part.id for part in parts}) for part in parts),
-            *(Candidate(name, math.inf) for name in sorted(former)),
+            *(LeakyPart(name, math.inf) for name in sorted(former)),
         ),
         runs=rows,
         panels=dict(case.cover_minutes),
@@ -206,10 +206,10 @@ def neutral_floats(case: Case) -> bool:
     return volts is not None and volts > FLOATING_V
 
 
-def _suspect(case: Case, part: Part, method: Method, names: set[str]) -> Candidate:
+def _suspect(case: Case, part: Part, method: Method, names: set[str]) -> LeakyPart:
     prior = usual_weight(part, FaultMode.LEAK)
     rides = names - {part.id, *_before_harness(case.sheet)} if part.traits.role is Role.HARNESS else set()
-    return Candidate(
+    return LeakyPart(
         id=part.id,
         limit=_limit(case, part, method),
         weight=max(LEAST_WEIGHT, prior),

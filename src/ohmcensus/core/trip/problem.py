@@ -31,7 +31,7 @@ class Polarity(StrEnum):
 
 
 @dataclass(frozen=True, slots=True)
-class Candidate:
+class LeakyPart:
     """A part that may leak.
 
     Parameters
@@ -112,7 +112,7 @@ class Problem:
     """
 
     method: Method
-    parts: tuple[Candidate, ...]
+    parts: tuple[LeakyPart, ...]
     runs: tuple[Run, ...]
     panels: Mapping[str, float] = field(default_factory=dict)
     open_panels: frozenset[str] = frozenset()
@@ -122,7 +122,7 @@ class Problem:
     is_changed: bool = False
 
     @property
-    def present(self) -> tuple[Candidate, ...]:
+    def present(self) -> tuple[LeakyPart, ...]:
         """The parts as they are now."""
         return tuple(part for part in self.parts if part.id not in self.former)
 

@@ -39,6 +39,7 @@ export function CensusSheet({ trace, chosen, onChoose, onTake, onPoints }: Props
               line={line}
               isFirst={line.part !== trace.lines[index - 1]?.part || line.part === ""}
               isChosen={line.key === chosen}
+              isTop={index === 0}
               onChoose={() => onChoose(line.key)}
               onTake={() => onTake(line.key)}
             />
@@ -69,9 +70,9 @@ export function CensusSheet({ trace, chosen, onChoose, onTake, onPoints }: Props
   );
 }
 
-type RowProps = { line: Line; isFirst: boolean; isChosen: boolean; onChoose: () => void; onTake: () => void };
+type RowProps = { line: Line; isFirst: boolean; isChosen: boolean; isTop: boolean; onChoose: () => void; onTake: () => void };
 
-function Row({ line, isFirst, isChosen, onChoose, onTake }: RowProps) {
+function Row({ line, isFirst, isChosen, isTop, onChoose, onTake }: RowProps) {
   const classes = [
     isFirst ? "part-first" : "",
     line.verdict && OUTSIDE.has(line.verdict) ? "is-outside" : "",
@@ -81,7 +82,7 @@ function Row({ line, isFirst, isChosen, onChoose, onTake }: RowProps) {
     <tr
       className={classes.join(" ")}
       aria-selected={isChosen}
-      tabIndex={isChosen || (isFirst && line.key === "outlet.ln") ? 0 : -1}
+      tabIndex={isChosen || isTop ? 0 : -1}
       data-line={line.key}
       onClick={() => (isTouch() && line.part ? onTake() : onChoose())}
       onKeyDown={(event) => event.key === "Enter" && line.part && onTake()}
