@@ -6,6 +6,7 @@ import atexit
 import shutil
 import sqlite3
 import tempfile
+import time
 from functools import cache
 from pathlib import Path
 
@@ -37,18 +38,18 @@ def new_store(folder: Path) -> Store:
 
 
 @cache
-def _told() -> Path:
-    """Tell the demo at noon."""
+def _told(_minute: int = 0) -> Path:
+    """Tell the demo at noon, or now; how old its jobs are matters to within a minute."""
     folder = _kept_for_the_process()
     store = new_store(folder)
-    seed_demo(Context(store, clock=lambda: NOON))
+    seed_demo(Context(store) if _minute else Context(store, clock=lambda: NOON))
     store.close()
     return folder
 
 
-def with_demo(context: Context) -> Context:
-    """Fill an empty store whose clock stands at noon with the demo; return its context."""
-    told, folder = _told(), context.store.folder
+def with_demo(context: Context, *, is_now: bool = False) -> Context:
+    """Fill an empty store with the demo, told at noon, or now; return its context."""
+    told, folder = _told(int(time.time() // 60) if is_now else 0), context.store.folder
     with sqlite3.connect(told / FILE_NAME) as here, sqlite3.connect(folder / FILE_NAME) as there:
         here.backup(there)
     here.close()

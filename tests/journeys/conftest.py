@@ -9,10 +9,9 @@ import pytest
 from playwright.sync_api import Browser, Page, ViewportSize, expect, sync_playwright
 from scripts.chromium import launch
 
-from ohmcensus.demo.seed import seed_demo
 from ohmcensus.services.at_hand.context import Context
 from ohmcensus.web.serve import serving
-from tests.seeded import new_store
+from tests.seeded import new_store, with_demo
 from tests.working import every_job, prove_dead
 
 SIZES: dict[str, ViewportSize] = {
@@ -84,5 +83,5 @@ def empty(browser: Browser, tmp_path: Path) -> Iterator[Visit]:
 
 @pytest.fixture
 def demo(empty: Visit) -> Visit:
-    seed_demo(empty.context)
+    with_demo(empty.context, is_now=True)
     return empty

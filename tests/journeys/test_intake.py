@@ -8,7 +8,7 @@ from pathlib import Path
 
 import pytest
 from PIL import Image
-from playwright.sync_api import Locator, Page, expect
+from playwright.sync_api import Locator, Page, Route, expect
 
 from tests.core.case_of import PROOF
 from tests.journeys.conftest import Visit
@@ -172,16 +172,26 @@ def test_a_second_tab_is_told_and_nothing_is_lost(demo: Visit) -> None:
     first, second = demo.open(path), demo.open(path)
     words = "In the customer's words"
     second.get_by_label(words).wait_for()
+    # From here on the second tab hears nothing of the first.
+    second.route(re.compile("/intake$"), _unless_get)
     first.get_by_label(words).fill("cold water, and it smells")
     kept(first)
     second.get_by_label(words).fill("cold only since Sunday")
     expect(second.get_by_role("alert")).to_contain_text("Somebody else changed this intake meanwhile")
+    second.unroute_all()
     second.reload()
     expect(second.get_by_label(words)).to_have_value("cold only since Sunday")
     second.get_by_role("button", name="Keep mine on top").click()
     kept(second)
     first.reload()
     expect(first.get_by_label(words)).to_have_value("cold only since Sunday")
+
+
+def _unless_get(route: Route) -> None:
+    if route.request.method == "GET":
+        route.abort()
+    else:
+        route.continue_()
 
 
 def test_a_plate_that_cannot_be_and_one_that_does_not_fit(demo: Visit) -> None:
