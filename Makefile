@@ -1,5 +1,6 @@
 # make demo    install, build, seed and serve the demo; prints its address
 # make test    everything: checks, tests of the core, the API and the interface in real Chromium
+# make quick   under a minute: checks of the Python, and the tests that need no browser, no store on disk, no dictionary
 # make check   ruff, mypy, import contracts, biome, tsc
 # make harsh   attacks at full size: kills, full disks, damaged and hostile files, twenty technicians
 # make bench   speed, side by side with a bare store in the same run
@@ -13,7 +14,7 @@ STATIC := src/ohmcensus/web/static/index.html
 UI_SOURCES := $(shell find ui/src ui/build -type f) ui/index.html ui/vite.config.ts ui/package.json
 SYSTEM := chromium ngspice pdftotext
 
-.PHONY: demo test check bench harsh shots dev types lock system clean
+.PHONY: demo test quick check bench harsh shots dev types lock system clean
 .DELETE_ON_ERROR:
 
 demo: .make/run $(STATIC)
@@ -22,6 +23,12 @@ demo: .make/run $(STATIC)
 test: .make/dev $(STATIC) system check
 	cd ui && npm run --silent test
 	.venv/bin/pytest -n 2 $(if $(SKIP_SYSTEM),-m "not system")
+
+quick: .make/dev
+	.venv/bin/ruff check .
+	.venv/bin/mypy
+	.venv/bin/lint-imports
+	.venv/bin/pytest -n 2 -m "not slow and not system" tests/core tests/exchange tests/services
 
 check: .make/dev .make/ui
 	.venv/bin/ruff check .

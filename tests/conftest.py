@@ -20,6 +20,38 @@ settings.register_profile(
 settings.load_profile("ours")
 
 
+# Left out by make quick: a second and more each, mostly for a fault dictionary or a full store.
+SLOW = {
+    "test_diagnosis",
+    "test_dictionaries",
+    "test_dictionary",
+    "test_edit_sheet",
+    "test_export_story",
+    "test_history",
+    "test_import_job",
+    "test_job_files",
+    "test_lint",
+    "test_list_jobs",
+    "test_new_kind",
+    "test_one_judge",
+    "test_report",
+    "test_rules_dropped",
+    "test_safety_property",
+    "test_sent_twice",
+    "test_sheet_out",
+    "test_signed_sheets",
+    "test_stories",
+    "test_suspects",
+    "test_taking_a_job",
+}
+
+
+def pytest_collection_modifyitems(items: list[pytest.Item]) -> None:
+    for item in items:
+        if item.path.stem in SLOW:
+            item.add_marker(pytest.mark.slow)
+
+
 @pytest.fixture(scope="session")
 def fl7() -> Sheet:
     return find_sheet("fl7-u")

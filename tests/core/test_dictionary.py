@@ -29,7 +29,10 @@ def _effect(sheet: Sheet, fault: PartFault) -> FaultEffect:
 
 @pytest.mark.parametrize("sheet_id", SHEETS)
 def test_every_entry_is_what_a_direct_solve_of_that_specimen_reads(sheet_id: str) -> None:
-    """A correction and a direct solve each lose digits: 1e-6 below 20 MΩ, 1e-3 beyond."""
+    """A correction and a direct solve each lose digits: 1e-6 below 20 MΩ, 1e-3 beyond.
+
+    Every fault of the part itself, and of the others every third, another third for each test.
+    """
     sheet = find_sheet(sheet_id)
     wanted = [
         replace(fault, value=getattr(_effect(sheet, fault), "mild" if index % 2 else "severe"))
@@ -48,6 +51,8 @@ def test_every_entry_is_what_a_direct_solve_of_that_specimen_reads(sheet_id: str
         }
         _same(shown(setup, own)[0], found.healthy[row, 0], (part.id, spec.name, "healthy"), last_digit)
         for index, fault in enumerate(wanted):
+            if fault.part != part.id and (index + row) % 3:
+                continue
             effect = _effect(sheet, fault)
             names = [f"{fault.part}.{name}" for name in effect.branches]
             after = {name: effect.applied(own[name], fault.value) for name in names}
