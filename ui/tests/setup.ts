@@ -6,6 +6,7 @@ afterEach(cleanup);
 
 // What Mantine asks of a browser and jsdom lacks.
 Object.defineProperty(window, "matchMedia", {
+  configurable: true,
   value: (query: string) => ({
     matches: false,
     media: query,
@@ -22,6 +23,7 @@ globalThis.ResizeObserver = class {
 };
 Element.prototype.scrollIntoView = () => undefined;
 Object.defineProperty(document, "fonts", {
+  configurable: true,
   value: { addEventListener: () => undefined, removeEventListener: () => undefined },
 });
 
