@@ -1,13 +1,4 @@
-"""Judging: a reading against its window, with its meter's error, and what it leaves unseen.
-
-``verdict``      interval against window
-``instrument``   which meter a typed reading must have come from
-``judge``        one reading, judged and put into words
-``limited``      a test with the limit that holds
-``passes``       does a reading keep its limit? the one answer
-``whole``        what a reading of the whole machine resolves
-``census_sheet`` every line of a machine with what it reads
-"""
+"""Judging: a reading against its window, with its meter's error, and what it leaves unseen."""
 
 from ohmcensus.core.judgement.census_sheet import CensusLine, census_lines
 from ohmcensus.core.judgement.instrument import Use, choose_use

@@ -1,8 +1,4 @@
-"""Coordinates of the drawings; whoever draws only strokes them.
-
-``ohm_ruler``    the logarithmic ruler along the top of the trace screen
-``short_ruler``  the small ruler of one line
-"""
+"""Coordinates of the drawings; whoever draws only strokes them."""
 
 from ohmcensus.core.layout.ohm_ruler import OhmRuler, ohm_ruler
 from ohmcensus.core.layout.short_ruler import ShortRuler, short_ruler

@@ -1,8 +1,4 @@
-"""Instruments: what they measure, over which ranges, how far off they may be, how they show over-range.
-
-``instrument``  functions, ranges and the error of one indication
-``catalogue``   three generic instruments that every store starts with
-"""
+"""Instruments: what they measure, over which ranges, how far off they may be, how they show over-range."""
 
 from ohmcensus.core.meter.catalogue import GENERIC_METERS, generic_meter
 from ohmcensus.core.meter.instrument import Function, Meter, Range

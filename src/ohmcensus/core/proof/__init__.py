@@ -1,9 +1,4 @@
-"""Proof after repair, in its order: what has to be shown, what was, and what still blocks signing off.
-
-``criteria``    what a machine has to show, by its protection class, with limits and where they come from
-``proofs``      the same with what was measured or seen since the last change, judged with the tester's error
-``blocking``    everything that keeps a repaired machine from going out as safe
-"""
+"""Proof after repair, in its order: what has to be shown, what was, and what still blocks signing off."""
 
 from ohmcensus.core.proof.criteria import Asked, Criterion, ShownBy, asked, criteria
 from ohmcensus.core.proof.sign_off import blocking, is_outlets, refuse_sign_off

@@ -1,11 +1,4 @@
-"""What a meter shows: units, one-sided values, the grammar of what people type, and how it is written back.
-
-``unit``        the units of the trade, their spellings and prefixes
-``indication``  one value as shown, exact or one-sided
-``parse``       text to indication
-``show``        values to text
-``interval``    closed ranges of the real line, either end unbounded
-"""
+"""What a meter shows: units, one-sided values, the grammar of what people type, and how it is written back."""
 
 from ohmcensus.core.quantity.indication import Bound, Indication
 from ohmcensus.core.quantity.interval import Interval

@@ -4,7 +4,6 @@ from __future__ import annotations
 
 from collections.abc import Iterator, Mapping
 from dataclasses import dataclass
-from typing import TYPE_CHECKING
 
 from ohmcensus.core.event import Checked, CheckOutcome, Hazard, Tripped
 from ohmcensus.core.job.case import Frame
@@ -16,11 +15,9 @@ from ohmcensus.core.machine.net import Crossing, nets_of
 from ohmcensus.core.meter import Function
 from ohmcensus.core.parts.kind import Role
 from ohmcensus.core.quantity import show_value
+from ohmcensus.core.safety.evidence import Evidence, is_leak_test
 from ohmcensus.core.safety.words import DangerId
 from ohmcensus.core.symptom import Device, Moment, Symptom
-
-if TYPE_CHECKING:
-    from ohmcensus.core.safety.evidence import Evidence
 
 OF_SYMPTOM = {
     Symptom.SHOCK: DangerId.SHOCK,
@@ -256,4 +253,4 @@ def title_of(line: str, terms: Terms) -> str:
         return f"{test.part_title.lower()}, {test.title}"
     if line.startswith("proof."):
         return line.removeprefix("proof.").replace("_", " ")
-    return line if line.startswith("leak test") else " to ".join(line.split(" "))
+    return line if is_leak_test(line) else " to ".join(line.split(" "))

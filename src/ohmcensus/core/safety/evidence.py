@@ -100,6 +100,11 @@ def of_leak_test(event: Event, body: RunMade, terms: Terms) -> Evidence | None:
     return Evidence(event.id, event.order, event.at, line, interval, show_indication(shown), connected=inside)
 
 
+def is_leak_test(line: str) -> bool:
+    """Tell whether a line is that of a leak test of several parts, and not one of the sheet's."""
+    return line.startswith(f"{LEAK_TEST} ")
+
+
 def line_of_leak_test(connected: frozenset[str], *, is_sure: bool, method: Method, terms: Terms) -> str:
     """Return the line that a leak test answers: the whole machine's, a part's own, or that of its set alone."""
     names = " ".join(sorted(connected))

@@ -18,7 +18,7 @@ from ohmcensus.core.meter import Function
 from ohmcensus.core.parts.kind import Role
 from ohmcensus.core.quantity import Unit, show_value
 from ohmcensus.core.safety.danger import OUTLET_LINE, Found, title_of
-from ohmcensus.core.safety.evidence import Evidence
+from ohmcensus.core.safety.evidence import Evidence, is_leak_test
 from ohmcensus.core.safety.needs import (
     Need,
     earth_needs,
@@ -236,7 +236,7 @@ def _of_insulation(found: Found, walk: Walk) -> Iterator[Need]:
             return
     if found.line.startswith("proof."):
         yield Need(f"measure the {title_of(found.line, walk.terms)} again in Prove")
-    elif found.line.startswith("leak test"):
+    elif is_leak_test(found.line):
         yield Need(f"the same {found.line.removesuffix(' mA')} again, inside its limit")
     else:
         yield need_of(found.line, walk.terms)

@@ -1,8 +1,4 @@
-"""The reference sheet of a machine type: which parts it holds, where they sit, what is printed on them.
-
-``model``  the typed sheet
-``check``  from plain data to the typed sheet, with every fault named at its place
-"""
+"""The reference sheet of a machine type: which parts it holds, where they sit, what is printed on them."""
 
 from ohmcensus.core.sheet.check import SheetFault, SheetFaultsError, sheet_from
 from ohmcensus.core.sheet.model import Expected, Handling, Panel, Part, Plug, Service, Sheet, Terminals
