@@ -87,7 +87,7 @@ class Batch:
             for place, index in enumerate(branches):
                 a, b = self._ends[index]
                 if a != b:
-                    stamp(self._matrix, self._place.get(a), self._place.get(b), change_s[:, place])
+                    stamp(np.moveaxis(self._matrix, 0, -1), self._place.get(a), self._place.get(b), change_s[:, place])
             return self.solved(columns)
         finally:
             self._matrix = matrix
@@ -127,12 +127,14 @@ class Batch:
         """Return Y [specimen, node, node] of the block."""
         count = self._admittance.shape[0]
         matrix = np.zeros((count, size, size), dtype=self._admittance.dtype)
+        # The same numbers with the specimens last, as the stamp of a branch wants them.
+        stamped = np.moveaxis(matrix, 0, -1)
         for index, (a, b) in enumerate(self._ends):
             if a != b:
-                stamp(matrix, self._place.get(a), self._place.get(b), self._admittance[:, index])
+                stamp(stamped, self._place.get(a), self._place.get(b), self._admittance[:, index])
         for source in self.network.sources:
             plus, minus = (self._place.get(self.network.node(point)) for point in (source.plus, source.minus))
-            stamp(matrix, plus, minus, 1 / source.ohm)
+            stamp(stamped, plus, minus, 1 / source.ohm)
         # A node that nothing joins would make the matrix singular; so little to the reference moves no reading.
         places = np.arange(size)
         matrix[:, places, places] += GMIN_S

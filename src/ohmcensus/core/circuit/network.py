@@ -205,24 +205,24 @@ class Network:
 def stamp(
     matrix: NDArray[np.complex128], a: int | None, b: int | None, siemens: complex | NDArray[np.complex128]
 ) -> None:
-    """Add one branch to an admittance matrix, or to a stack of them [..., node, node]; None is the reference node.
+    """Add one branch to an admittance matrix, or to many at once; None is the reference node.
 
     Parameters
     ----------
     matrix
-        Admittances in siemens [..., node, node], changed in place.
+        Admittances in siemens [node, node], or [node, node, specimen], changed in place.
     a, b
         Rows of the two ends; None for the reference node, which has no row.
     siemens
-        Admittance of the branch, one number or one a matrix of the stack [...].
+        Admittance of the branch, one number or [specimen].
     """
     if a is not None:
-        matrix[..., a, a] += siemens
+        matrix[a, a] += siemens
     if b is not None:
-        matrix[..., b, b] += siemens
+        matrix[b, b] += siemens
     if a is not None and b is not None:
-        matrix[..., a, b] -= siemens
-        matrix[..., b, a] -= siemens
+        matrix[a, b] -= siemens
+        matrix[b, a] -= siemens
 
 
 def _joined(pins: Iterable[str], joints: Iterable[tuple[str, str]]) -> dict[str, str]:
