@@ -13,15 +13,9 @@ from ohmcensus.core.event import Changed, Intervention
 from ohmcensus.services.at_hand.context import Context
 from ohmcensus.services.job.open_job import NewJob, open_job
 from ohmcensus.services.repair.show_repair import show_repair
-from ohmcensus.services.shelf.keep_spare import (
-    NewAcceptance,
-    NewSpare,
-    SpareView,
-    keep_spare,
-    measure_spare,
-    show_shelf,
-)
+from ohmcensus.services.shelf.keep_spare import NewAcceptance, NewSpare, keep_spare, measure_spare, show_shelf
 from ohmcensus.services.shelf.keep_wanted import NewOffer, NewWanted, keep_wanted, remove_wanted, show_wanted
+from ohmcensus.services.shelf.view import SpareView
 
 
 @pytest.fixture

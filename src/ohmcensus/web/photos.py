@@ -9,7 +9,7 @@ from flask import Response, send_file
 from flask_openapi3 import APIBlueprint, FileStorage
 from pydantic import BaseModel, ConfigDict, StringConstraints
 
-from ohmcensus.services.job.photos import PhotoView
+from ohmcensus.services.job.photo_view import PhotoView
 from ohmcensus.services.photo.keep_photo import NewPhoto, Role, find_picture, keep_photo, remove_photo
 from ohmcensus.web.answers import answer, context
 from ohmcensus.web.problems import Problem

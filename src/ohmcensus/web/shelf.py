@@ -8,15 +8,9 @@ from flask import Response
 from flask_openapi3 import APIBlueprint
 from pydantic import BaseModel
 
-from ohmcensus.services.shelf.keep_spare import (
-    NewAcceptance,
-    NewSpare,
-    ShelfView,
-    keep_spare,
-    measure_spare,
-    show_shelf,
-)
+from ohmcensus.services.shelf.keep_spare import NewAcceptance, NewSpare, keep_spare, measure_spare, show_shelf
 from ohmcensus.services.shelf.keep_wanted import NewWanted, PartsView, keep_wanted, remove_wanted, show_wanted
+from ohmcensus.services.shelf.view import ShelfView
 from ohmcensus.web.answers import answer, context
 from ohmcensus.web.problems import Problem
 

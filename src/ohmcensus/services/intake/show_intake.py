@@ -11,8 +11,8 @@ from ohmcensus.services.at_hand.choice import Choice
 from ohmcensus.services.at_hand.context import Context
 from ohmcensus.services.at_hand.job import JobAtHand, at_hand, take
 from ohmcensus.services.intake.view import IntakeView, OutletView, VisitView, check_views, outside_lines, van_view
-from ohmcensus.services.job.photos import photo_view
-from ohmcensus.services.job.points import hand_points
+from ohmcensus.services.job.photo_view import photo_view
+from ohmcensus.services.job.points_view import hand_points
 from ohmcensus.services.job.view import job_view
 from ohmcensus.storage import jobs, photos
 

@@ -14,8 +14,8 @@ from ohmcensus.core.judgement.judge import window_with_basis
 from ohmcensus.core.quantity import show_indication
 from ohmcensus.services.at_hand.choice import Choice
 from ohmcensus.services.at_hand.job import JobAtHand
-from ohmcensus.services.job.photos import PhotoView
-from ohmcensus.services.job.points import PointView
+from ohmcensus.services.job.photo_view import PhotoView
+from ohmcensus.services.job.points_view import PointView
 from ohmcensus.services.job.view import JobView
 
 

@@ -15,7 +15,7 @@ from ohmcensus.core.event import StripStep
 from ohmcensus.core.job.connector import connectors
 from ohmcensus.services.at_hand.context import Context
 from ohmcensus.services.at_hand.job import JobAtHand, refuse_ended, take, used_id
-from ohmcensus.services.job.photos import PhotoView, photo_view
+from ohmcensus.services.job.photo_view import PhotoView, photo_view
 from ohmcensus.storage import jobs, photos
 from ohmcensus.storage.tables import PhotoRow
 

@@ -15,9 +15,9 @@ from ohmcensus.services.at_hand.context import Context
 from ohmcensus.services.at_hand.job import JobAtHand, take
 from ohmcensus.services.at_hand.outcome_tables import table_of
 from ohmcensus.services.at_hand.settings import Settings
-from ohmcensus.services.job.photos import photo_view
+from ohmcensus.services.job.photo_view import photo_view
 from ohmcensus.services.job.view import job_view
-from ohmcensus.services.repair.strip import strip_view
+from ohmcensus.services.repair.strip_view import strip_view
 from ohmcensus.services.repair.view import RepairView, WorthChoice, WorthView, assumed_words, step_view
 from ohmcensus.storage import photos
 

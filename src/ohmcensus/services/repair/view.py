@@ -12,7 +12,7 @@ from ohmcensus.core.worth import Assumptions, fails_within, years_left
 from ohmcensus.services.at_hand.choice import Choice
 from ohmcensus.services.at_hand.described import Described
 from ohmcensus.services.job.view import JobView
-from ohmcensus.services.repair.strip import StripView
+from ohmcensus.services.repair.strip_view import StripView
 
 
 class RepairStep(BaseModel):

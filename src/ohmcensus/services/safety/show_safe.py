@@ -9,7 +9,7 @@ from ohmcensus.core.safety.steps import cautions
 from ohmcensus.services.at_hand.choice import Choice
 from ohmcensus.services.at_hand.context import Context
 from ohmcensus.services.at_hand.job import take
-from ohmcensus.services.job.points import hand_points, series_points
+from ohmcensus.services.job.points_view import hand_points, series_points
 from ohmcensus.services.job.view import hazard_view, job_view
 from ohmcensus.services.safety.view import (
     PanelView,
@@ -19,8 +19,8 @@ from ohmcensus.services.safety.view import (
     VoltageView,
     may_view,
     missing_proofs,
-    safe_sentence,
 )
+from ohmcensus.services.safety.words import safe_sentence
 
 
 def show_safe(context: Context, job_id: str) -> SafeView:

@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-from datetime import datetime
 from uuid import UUID
 
 from pydantic import BaseModel, ConfigDict, Field
@@ -10,20 +9,12 @@ from sqlmodel import Session
 
 from ohmcensus.core.errors import InputError, NotFoundError, UnknownNameError
 from ohmcensus.core.event import Changed, Intervention
-from ohmcensus.core.intake import DataPlate
-from ohmcensus.core.job.case import terms_of
 from ohmcensus.core.judgement import choose_use
-from ohmcensus.core.limits.profile import chosen_profile
-from ohmcensus.core.limits.terms import Terms
-from ohmcensus.core.machine import MachineTest
-from ohmcensus.core.quantity import Indication, show_indication
 from ohmcensus.core.sheet import Sheet
 from ohmcensus.core.shelf import (
-    Acceptance,
     AcceptanceReading,
     Soundness,
     Spare,
-    Whereabouts,
     acceptance,
     acceptance_tests,
     whereabouts,
@@ -32,9 +23,9 @@ from ohmcensus.core.shelf.spare import Mark, Origin
 from ohmcensus.core.text.trimmed import Caption
 from ohmcensus.services.at_hand.choice import Choice
 from ohmcensus.services.at_hand.context import Context
-from ohmcensus.services.at_hand.described import Described
 from ohmcensus.services.at_hand.settings import Settings, known_meters, settings_in
 from ohmcensus.services.at_hand.sheets import chosen, sheets_in
+from ohmcensus.services.shelf.view import ShelfView, part_choices, spare_view, terms_on_shelf
 from ohmcensus.storage import shelf
 
 
@@ -73,75 +64,6 @@ class NewAcceptance(BaseModel):
     text: str = Field(min_length=1, max_length=60)
 
 
-class AcceptanceRow(BaseModel):
-    """One test of a piece.
-
-    Attributes
-    ----------
-    test, title, should
-        Its name, in print, and what it should read.
-    advice
-        How it is made, and what can hurt.
-    reads, verdict, remark, by
-        What it read, judged, in a few words, and with which meter; empty where it was not made.
-    """
-
-    test: str
-    title: str
-    should: str
-    advice: str
-    reads: str
-    verdict: str
-    remark: str
-    by: str
-
-
-class SpareView(BaseModel):
-    """A piece on the shelf.
-
-    Attributes
-    ----------
-    title, sheet_title
-        Part and machine type in print.
-    soundness, soundness_words
-        What is known of it.
-    where, job
-        Where it is, in words; the job on which it was fitted last, empty for none.
-    is_in
-        Whether it sits in a machine now.
-    """
-
-    id: str
-    revision: int
-    spare: Spare
-    title: str
-    sheet_title: str
-    mark: str
-    soundness: Soundness
-    soundness_words: str
-    rows: list[AcceptanceRow]
-    where: str
-    job: str
-    is_in: bool
-
-
-class ShelfView(Described):
-    """All pieces, the parts that can be written down by machine type, and the marks.
-
-    Attributes
-    ----------
-    spares
-        By machine type and part; scrapped ones last.
-    parts
-        By machine type: parts that are spares.
-    """
-
-    spares: list[SpareView]
-    sheets: list[Choice]
-    parts: dict[str, list[Choice]]
-    marks: list[Choice]
-
-
 def show_shelf(context: Context) -> ShelfView:
     """Return the shelf."""
     with context.store.read() as session:
@@ -161,7 +83,7 @@ def shelf_view(session: Session) -> ShelfView:
     return ShelfView(
         spares=rows,
         sheets=[Choice(id=sheet.id, words=f"{sheet.title} ({sheet.id})") for sheet in sheets.values()],
-        parts={sheet.id: _parts(sheet) for sheet in sheets.values()},
+        parts={sheet.id: part_choices(sheet) for sheet in sheets.values()},
         marks=[Choice(id=mark, words=mark.words) for mark in Mark],
     )
 
@@ -258,34 +180,6 @@ def fitted_from_shelf(session: Session, sheet: Sheet, body: Changed) -> Changed:
     return body if body.fitted else body.model_copy(update={"fitted": f"{spare.mark.words}, {soundness.words}"})
 
 
-def terms_on_shelf(sheet: Sheet, settings: Settings) -> Terms:
-    """Return what a piece of a machine type is held to: the limits that the firm has chosen."""
-    profile = chosen_profile(settings.profile, tuple(settings.own_profiles), sheet.volts)
-    return terms_of(sheet, DataPlate(), profile)
-
-
-def spare_view(
-    spare_id: str, revision: int, spare: Spare, sheet: Sheet, settings: Settings, where: Whereabouts | None
-) -> SpareView:
-    """Return the view of a piece."""
-    found = acceptance(spare, terms_on_shelf(sheet, settings), settings.ambient_celsius)
-    part = sheet.part(spare.part)
-    return SpareView(
-        id=spare_id,
-        revision=revision,
-        spare=spare,
-        title=part.title if part else spare.part,
-        sheet_title=sheet.title,
-        mark=spare.mark.words,
-        soundness=found.soundness,
-        soundness_words=found.soundness.words,
-        rows=_rows(found),
-        where=_where(spare, where),
-        job=where.fitting.job if where else "",
-        is_in=bool(where and where.is_in),
-    )
-
-
 def _reading(session: Session, spare: Spare, new: NewAcceptance, settings: Settings, at: str) -> AcceptanceReading:
     sheet = chosen(sheets_in(session), spare.sheet)
     tests = {test.name: test for test in acceptance_tests(sheet, spare.part, settings.ambient_celsius)}
@@ -304,41 +198,3 @@ def _reading(session: Session, spare: Spare, new: NewAcceptance, settings: Setti
         at=at,
         who=settings.technician,
     )
-
-
-def _rows(found: Acceptance) -> list[AcceptanceRow]:
-    return [
-        AcceptanceRow(
-            test=test.name,
-            title=test.title,
-            should=test.window.shown,
-            advice=test.advice,
-            reads=show_indication(_shown(reading, test)) if reading else "",
-            verdict=judged.verdict.value if judged else "not_asked",
-            remark=judged.remark if judged else "",
-            by=f"{reading.meter.title}, {_day(reading.at)}" if reading else "",
-        )
-        for test, reading, judged in found.rows
-    ]
-
-
-def _shown(reading: AcceptanceReading, test: MachineTest) -> Indication:
-    return choose_use(reading.text, test, [reading.meter], function=test.function).indication
-
-
-def _where(spare: Spare, where: Whereabouts | None) -> str:
-    shelf_words = spare.place or "on the shelf"
-    if where is None:
-        return shelf_words
-    moment = _day(where.fitting.at)
-    if where.is_in:
-        return f"fitted in {where.fitting.machine_title} since {moment}"
-    return f"{shelf_words}; was in {where.fitting.machine_title}"
-
-
-def _day(moment: str) -> str:
-    return datetime.fromisoformat(moment).date().isoformat()
-
-
-def _parts(sheet: Sheet) -> list[Choice]:
-    return [Choice(id=part.id, words=part.title) for part in sheet.parts if part.part_kind.is_spare]

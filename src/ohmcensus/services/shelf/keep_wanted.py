@@ -18,7 +18,8 @@ from ohmcensus.services.at_hand.described import Described
 from ohmcensus.services.at_hand.job import JobAtHand, take
 from ohmcensus.services.at_hand.sheets import sheets_in
 from ohmcensus.services.job.view import JobView, job_view
-from ohmcensus.services.shelf.keep_spare import SpareView, shelf_view
+from ohmcensus.services.shelf.keep_spare import shelf_view
+from ohmcensus.services.shelf.view import SpareView
 from ohmcensus.storage import shelf
 
 MOST_DAYS = 365

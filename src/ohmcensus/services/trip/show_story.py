@@ -7,7 +7,8 @@ from ohmcensus.core.trip.story import story_of
 from ohmcensus.services.at_hand.context import Context
 from ohmcensus.services.at_hand.job import take
 from ohmcensus.services.trip.show_trip import TripQuery
-from ohmcensus.services.trip.view import StoryStep, TripStory, story_words
+from ohmcensus.services.trip.view import StoryStep, TripStory
+from ohmcensus.services.trip.words import story_words
 
 
 def show_trip_story(context: Context, job_id: str, query: TripQuery) -> TripStory:

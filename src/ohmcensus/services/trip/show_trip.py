@@ -14,8 +14,8 @@ from ohmcensus.core.trip.problem import Method
 from ohmcensus.services.at_hand.context import Context
 from ohmcensus.services.at_hand.job import JobAtHand, take
 from ohmcensus.services.job.view import job_view
-from ohmcensus.services.trip.house import house_view
-from ohmcensus.services.trip.triage import triage_view
+from ohmcensus.services.trip.house_view import house_view
+from ohmcensus.services.trip.triage_view import triage_view
 from ohmcensus.services.trip.view import NextRun, TripView, repeated_views, trip_part, trip_run
 from ohmcensus.services.trip.words import (
     conflict_words,

@@ -13,11 +13,11 @@ from ohmcensus.core.safety import DangerId, Safety
 from ohmcensus.core.trip.isolate import Isolation, Proved, State
 from ohmcensus.core.trip.of_case import RunRecord
 from ohmcensus.core.trip.problem import Method
-from ohmcensus.core.trip.story import RunStep, repeated
+from ohmcensus.core.trip.story import repeated
 from ohmcensus.services.at_hand.job import JobAtHand
 from ohmcensus.services.job.view import JobView
-from ohmcensus.services.trip.house import HouseView
-from ohmcensus.services.trip.triage import TriageView
+from ohmcensus.services.trip.house_view import HouseView
+from ohmcensus.services.trip.triage_view import TriageView
 from ohmcensus.services.trip.words import (
     bounds_words,
     limit_words,
@@ -191,14 +191,3 @@ class TripStory(BaseModel):
     """The runs of one method, oldest first."""
 
     steps: list[StoryStep]
-
-
-def story_words(step: RunStep, titles: dict[str, str]) -> str:
-    """Say what one leak test proved."""
-    if step.record.is_doubtful:
-        return "Doubted: not counted."
-    if step.is_conflict:
-        return "Contradicts the runs before it: nothing is proved."
-    named = ((step.guilty, "guilty"), (step.cleared, "cleared"), (step.reopened, "open again"))
-    said = [f"{', '.join(titles[part] for part in parts)}: {word}" for parts, word in named if parts]
-    return f"{'; '.join(said)}." if said else "Narrows the bounds, settles no part yet."

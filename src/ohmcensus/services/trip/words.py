@@ -9,6 +9,7 @@ from ohmcensus.core.trip.isolate import Isolation
 from ohmcensus.core.trip.of_case import MEGOHM, MILLIAMPERES
 from ohmcensus.core.trip.planner import Pull
 from ohmcensus.core.trip.problem import Method, Problem
+from ohmcensus.core.trip.story import RunStep
 
 
 def bounds_words(bounds: Interval, method: Method) -> str:
@@ -84,3 +85,14 @@ def _plug_of(sheet: Sheet, part: str) -> str:
 def _listed(names: list[str]) -> str:
     unique = list(dict.fromkeys(names))
     return unique[0] if len(unique) == 1 else f"{', '.join(unique[:-1])} and {unique[-1]}" if unique else ""
+
+
+def story_words(step: RunStep, titles: dict[str, str]) -> str:
+    """Say what one leak test proved."""
+    if step.record.is_doubtful:
+        return "Doubted: not counted."
+    if step.is_conflict:
+        return "Contradicts the runs before it: nothing is proved."
+    named = ((step.guilty, "guilty"), (step.cleared, "cleared"), (step.reopened, "open again"))
+    said = [f"{', '.join(titles[part] for part in parts)}: {word}" for parts, word in named if parts]
+    return f"{'; '.join(said)}." if said else "Narrows the bounds, settles no part yet."

@@ -13,7 +13,7 @@ from ohmcensus.core.job.connector import Connector, connectors
 from ohmcensus.core.job.cover_minutes import Timed
 from ohmcensus.core.job.strip_down import Stripped, held_words, strip_down
 from ohmcensus.services.at_hand.choice import Choice
-from ohmcensus.services.job.photos import PhotoView
+from ohmcensus.services.job.photo_view import PhotoView
 
 
 class StrippedView(BaseModel):

@@ -1,89 +1,20 @@
-"""The circuit of the house in words: budget, chance of a trip, what the device cannot see."""
+"""The circuit of the house in sentences: budget, breaker, inrush, machine or sum."""
 
 from __future__ import annotations
 
-from pydantic import BaseModel
-
-from ohmcensus.core.event import CircuitNoted, Supply
-from ohmcensus.core.job.case import Case
+from ohmcensus.core.event import CircuitNoted
 from ohmcensus.core.quantity import Interval, Unit, show_value
 from ohmcensus.core.sheet import Sheet
-from ohmcensus.core.symptom import Device
-from ohmcensus.core.trip.house import House, house_of
-from ohmcensus.core.trip.of_case import MILLIAMPERES
+from ohmcensus.core.trip.house import House
 from ohmcensus.core.trip.overcurrent import GENERAL_FUSE, PLUG_FUSE, BreakerBands, Inrush, breaker_bands, inrush_of
-from ohmcensus.core.trip.triage import last_trip
-from ohmcensus.core.trip.whole import machine_a
-from ohmcensus.services.at_hand.choice import Choice, choices_of
 
-_DEVICES = (Device.RCD, Device.RCBO, Device.GFCI, Device.BREAKER, Device.AFCI)
-
-_SENSE_LEAKS = frozenset({Device.RCD, Device.RCBO, Device.GFCI})
 _ALL_THE_SAME = (
     "It went all the same: the leak grows when hot, wet or turning, something else leaks too, or the device goes early."
 )
 
 
-class HouseView(BaseModel):
-    """The circuit that feeds the machine.
-
-    Attributes
-    ----------
-    noted
-        As written down.
-    title, budget, verdict
-        The device; what it holds and what is used of it; machine or sum, in a sentence each.
-    chance_lo, chance_hi
-        Of a trip, None where nothing senses a leak.
-    used
-        Share of what the device must hold that is used, with the machine; at most 1.
-    breaker
-        What the breaker or fuse carries and breaks.
-    draws
-        What this machine asks of it: its current, and the inrush of its motor.
-    appliances
-        Everything else on the device with what it leaks, in print.
-    blind_to
-        One sentence each.
-    """
-
-    noted: CircuitNoted
-    title: str
-    budget: str
-    verdict: str
-    chance_lo: float | None
-    chance_hi: float | None
-    used: float
-    breaker: str
-    draws: str
-    appliances: list[str]
-    blind_to: list[str]
-    supplies: list[Choice]
-    devices: list[Choice]
-
-
-def house_view(case: Case) -> HouseView:
-    """Return the circuit of a case."""
-    found = house_of(case, machine_a(case))
-    device = found.device
-    return HouseView(
-        noted=found.noted,
-        title=device.title if device else "no residual-current device",
-        budget=_budget(found),
-        verdict=_verdict(found, has_tripped=last_trip(case)[0] in _SENSE_LEAKS),
-        chance_lo=found.chance.chance.lo if found.chance else None,
-        chance_hi=found.chance.chance.hi if found.chance else None,
-        used=min(1.0, found.chance.total_a.hi / device.must_hold_a) if found.chance and device else 0.0,
-        breaker=_breaker(found.noted),
-        draws=_draws(found.noted, case.sheet),
-        appliances=[f"{row.name}: {_ma(row.leakage_ma / MILLIAMPERES)}" for row in found.noted.appliances],
-        blind_to=list(found.blind_to),
-        supplies=choices_of(Supply),
-        devices=choices_of(_DEVICES),
-    )
-
-
-def _breaker(noted: CircuitNoted) -> str:
+def breaker_words(noted: CircuitNoted) -> str:
+    """Say what the breaker or fuse carries and breaks."""
     bands = breaker_bands(noted.curve, noted.rated_a)
     slow = f"holds {bands.slow_a.lo:.3g} A, breaks {bands.slow_a.hi:.3g} A within the hour"
     at_once = f"goes at once from {bands.at_once_a.lo:.3g} to {bands.at_once_a.hi:.3g} A"
@@ -95,7 +26,7 @@ def _name(noted: CircuitNoted) -> str:
     return f"{named}{noted.rated_a} A"
 
 
-def _draws(noted: CircuitNoted, sheet: Sheet) -> str:
+def draws_words(noted: CircuitNoted, sheet: Sheet) -> str:
     """Say what the machine draws, and whether the inrush of its motor may open the breaker."""
     bands = breaker_bands(noted.curve, noted.rated_a)
     lasting = f"This machine draws {sheet.watts / sheet.volts:.2g} A with everything on"
@@ -109,13 +40,14 @@ def _inrush(row: Inrush, bands: BreakerBands) -> str:
     return f"{said}, which {'opens it' if row.ampere.lo >= bands.at_once_a.hi else 'may open it on a healthy machine'}"
 
 
-def _budget(found: House) -> str:
+def budget_words(found: House) -> str:
+    """Say what the device must hold and how much of it is used."""
     if found.device is None:
         return "Nothing here adds up leaks: no budget."
     if found.chance is None:
         return "The neutral is not earthed here: leaks do not add up at the device, no budget."
     standing = _milliamperes(found.standing_a)
-    must = f"It must hold {_ma(found.device.must_hold_a)}."
+    must = f"It must hold {current_words(found.device.must_hold_a)}."
     return f"{must} The rest of the circuit leaks {standing}, the machine {_machine(found)}."
 
 
@@ -124,7 +56,7 @@ def _machine(found: House) -> str:
     return f"{_milliamperes(found.machine_a)}{said}"
 
 
-def _verdict(found: House, *, has_tripped: bool) -> str:
+def verdict_words(found: House, *, has_tripped: bool) -> str:
     """Say whether the machine trips it, or the sum; and where neither should, that it went all the same."""
     if found.device is None or found.chance is None:
         return ""
@@ -143,9 +75,10 @@ def _verdict(found: House, *, has_tripped: bool) -> str:
 
 
 def _milliamperes(span: Interval) -> str:
-    lo, hi = _ma(span.lo), _ma(span.hi)
+    lo, hi = current_words(span.lo), current_words(span.hi)
     return lo if lo == hi else f"{lo} to {hi}"
 
 
-def _ma(ampere: float) -> str:
+def current_words(ampere: float) -> str:
+    """Return a current in print."""
     return show_value(ampere, Unit.AMPERE, figures=2)
