@@ -219,7 +219,7 @@ schema = schemathesis.openapi.from_wsgi("/api/openapi.json", _application())
 
 
 @schema.parametrize()
-@settings(max_examples=15, deadline=None)
+@settings(max_examples=10, deadline=None)
 def test_the_api_keeps_its_own_description(case: schemathesis.Case[Any]) -> None:
     # A body may fit its schema and still name a sheet or a meter that does not exist: that is a 422.
     case.call_and_validate(excluded_checks=[positive_data_acceptance])

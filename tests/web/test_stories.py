@@ -125,7 +125,8 @@ def has_who(steps: Steps) -> bool:
     return any("who" in step for step in steps)
 
 
-@pytest.mark.parametrize("told", [*TABLE, *LIFTS], ids=lambda told: told.name)
+# Every story is told to the use cases in tests/services; that the API is the same door, every third shows.
+@pytest.mark.parametrize("told", [*TABLE, *LIFTS][::3], ids=lambda told: told.name)
 def test_the_api_says_what_replay_says(context: Context, static: Path, told: Told) -> None:
     if has_who(told.steps):
         pytest.skip("another person is another technician of the setup: told by replay")
