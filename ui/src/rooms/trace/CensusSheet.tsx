@@ -70,7 +70,14 @@ export function CensusSheet({ trace, chosen, onChoose, onTake, onPoints }: Props
   );
 }
 
-type RowProps = { line: Line; isFirst: boolean; isChosen: boolean; isTop: boolean; onChoose: () => void; onTake: () => void };
+type RowProps = {
+  line: Line;
+  isFirst: boolean;
+  isChosen: boolean;
+  isTop: boolean;
+  onChoose: () => void;
+  onTake: () => void;
+};
 
 function Row({ line, isFirst, isChosen, isTop, onChoose, onTake }: RowProps) {
   const classes = [
