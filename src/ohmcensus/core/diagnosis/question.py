@@ -158,11 +158,10 @@ def questions(
 
     Notes
     -----
-    Information I = H(repair) + H(outcome) − H(repair, outcome) in bits; by default the most of it a minute.
+    Information I = H(repair) + H(outcome) − H(repair, outcome) in bits; by default the most of it a minute. The
+    columns of all tests stand side by side, so that one product of matrices gives the chance of each group of repairs
+    with each answer. Told apart are repairs, not faults: what mends with the same part need not be separated.
     """
-    # Every test is asked at once: the columns of all of them stand side by side, so that one product of matrices
-    # gives the chance of each group of repairs with each answer. Told apart are repairs, not faults: what mends
-    # with the same part need not be separated.
     table = diagnosis.table
     asked = _asked(table)
     joint = (table.in_group * diagnosis.chance) @ asked.outcomes

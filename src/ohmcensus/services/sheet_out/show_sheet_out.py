@@ -2,11 +2,14 @@
 
 from __future__ import annotations
 
+from collections.abc import Sequence
+
 from ohmcensus.core.event import CostsNoted, Ended
 from ohmcensus.core.proof import blocking, is_asked
+from ohmcensus.core.shelf import WantedPart
 from ohmcensus.core.shelf.costs import proposed_costs
 from ohmcensus.services.at_hand.context import Context
-from ohmcensus.services.at_hand.job import take
+from ohmcensus.services.at_hand.job import JobAtHand, take
 from ohmcensus.services.at_hand.wanted import wanted_of
 from ohmcensus.services.job.view import job_view
 from ohmcensus.services.sheet_out.compose import composed
@@ -31,12 +34,7 @@ def show_sheet_out(context: Context, job_id: str) -> SheetOutView:
     signed = signed_body(signed_sheet(context, job_id, end.order)) if end is not None else None
     report = signed.report if signed else composed(context, job, wanted)
     noted = case.last(CostsNoted)
-    settings = job.settings
-    costs = (
-        noted.body
-        if noted
-        else proposed_costs(case, wanted, hour=settings.hour_price, call_out=settings.call_out_price)
-    )
+    costs = noted.body if noted else _proposed(job, wanted)
     good = sum(row.state == "good" for row in report.proofs)
     return SheetOutView(
         job=job_view(job, context.clock()),
@@ -63,3 +61,9 @@ def show_sheet_out(context: Context, job_id: str) -> SheetOutView:
         ],
         photos=pictures,
     )
+
+
+def _proposed(job: JobAtHand, wanted: Sequence[WantedPart]) -> CostsNoted:
+    """Return what the job is proposed to cost, at the prices of the setup."""
+    prices = job.settings
+    return proposed_costs(job.case, wanted, hour=prices.hour_price, call_out=prices.call_out_price)
