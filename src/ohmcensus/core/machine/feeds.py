@@ -6,14 +6,13 @@ from collections import defaultdict
 from collections.abc import Iterator
 from functools import lru_cache
 
+from ohmcensus.core.machine.coverage import WIRE_OHM
 from ohmcensus.core.machine.net import PLUG_L, PLUG_N, joined_points
 from ohmcensus.core.machine.netlist import elements_of
 from ohmcensus.core.parts.element import Element
 from ohmcensus.core.parts.fault import FaultMode
 from ohmcensus.core.sheet import Part, Sheet
 
-# Wires, chokes, fuses and closed contacts are under this; loads are above (ours).
-WIRE_OHM = 0.5
 _SUPPLY = ("outlet.l", "outlet.n", PLUG_L, PLUG_N)
 
 

@@ -54,7 +54,7 @@ export function RunLine({ view }: { view: TripView }) {
           {words.insulated}
         </label>
       )}
-      <Problem error={take.error} />
+      {!said?.problem && <Problem error={take.error} />}
       {said?.text && !said.problem && (
         <button type="submit" className="act" disabled={take.isPending}>
           {words.enter}
