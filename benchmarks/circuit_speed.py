@@ -8,7 +8,8 @@ import tempfile
 from pathlib import Path
 
 from benchmarks.slice_speed import milliseconds, say
-from ohmcensus.core.machine.coverage import blind_modes, configuration_of, probe_of
+from ohmcensus.core.machine.blind import blind_modes
+from ohmcensus.core.machine.coverage import configuration_of, probe_of
 from ohmcensus.core.machine.ladder import ladder
 from ohmcensus.core.machine.netlist import netlist
 from ohmcensus.core.machine.probe import predict, prepared

@@ -46,7 +46,7 @@ class Log:
     def read(self, *lines: str, meter: Meter | None = None) -> Log:
         for text in lines:
             order = self._next()
-            line = read_line(text, self.case.sheet, 20.0)
+            line = read_line(text, self.case.sheet)
             meters = [meter] if meter else [GENERIC_METERS[0], GENERIC_METERS[2]]
             function = line.test.function if line.test else Function.OHM
             use = choose_use(line.reading, line.test, meters, function=function)

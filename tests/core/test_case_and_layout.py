@@ -22,7 +22,7 @@ from ohmcensus.core.sheet import Sheet
 def reading(
     fl7: Sheet, row_id: str, text: str, *, supersedes: str | None = None, withdrawn: bool = False, celsius: float = 20.0
 ) -> Reading:
-    line = read_line(text, fl7, celsius)
+    line = read_line(text, fl7)
     function = line.test.function if line.test else Function.OHM
     use = choose_use(line.reading, line.test, GENERIC_METERS, function=function)
     return Reading(

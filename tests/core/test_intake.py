@@ -70,7 +70,12 @@ def test_what_does_not_fit_together_is_said(fl7: Sheet, plate: dict[str, float],
         ((231, 116, 114), OutletFinding.FLOATING),
         ((199, 198, 1), OutletFinding.OUT_OF_RANGE),
         ((260, 259, 1), OutletFinding.OUT_OF_RANGE),
-        ((231, 229, 40), OutletFinding.ODD),
+        ((231, 229, 228), OutletFinding.ODD),
+        ((200, 0.5, 0.4), OutletFinding.NO_EARTH),
+        ((231, 80, 15), OutletFinding.NO_EARTH),
+        ((231, 200, 30), OutletFinding.NO_EARTH),
+        ((231, 230, 8), OutletFinding.NEUTRAL_DROP),
+        ((231, 190, 3), OutletFinding.RIGHT),
     ],
 )
 def test_what_three_voltages_say_of_an_outlet(
@@ -79,6 +84,11 @@ def test_what_three_voltages_say_of_an_outlet(
     verdict = conclude_outlet(*volts, nominal_v=230.0)
     assert verdict.finding is finding
     assert bool(verdict.ends_with) == (finding in {OutletFinding.DEAD, OutletFinding.NEUTRAL_OPEN})
+
+
+def test_a_plug_that_goes_in_either_way_round_is_right_both_ways() -> None:
+    assert conclude_outlet(231, 2, 229, nominal_v=230.0, is_reversible=True).finding is OutletFinding.TURNED
+    assert conclude_outlet(231, 1, 1, nominal_v=230.0, is_reversible=True).finding is OutletFinding.NO_EARTH
 
 
 def test_the_outlet_is_read_from_the_lines(fl7: Sheet) -> None:

@@ -25,7 +25,7 @@ BAG = (MULTIMETER, TESTER)
 
 
 def judged(fl7: Sheet, text: str, meters: tuple[Meter, ...] = BAG, celsius: float = 20.0) -> Judgement:
-    line = read_line(text, fl7, celsius)
+    line = read_line(text if " at " in text else f"{text} at {celsius:g}C", fl7)
     function = line.test.function if line.test else Function.OHM
     return judge(choose_use(line.reading, line.test, meters, function=function), line.test)
 
@@ -97,7 +97,7 @@ def test_an_ohmmeter_to_earth_proves_little(fl7: Sheet) -> None:
     assert weak.verdict is proper.verdict is Verdict.INSIDE
     assert FaultMode.LEAK in weak.blind_to
     assert FaultMode.LEAK not in proper.blind_to
-    assert weak.remark == "proves little: by ohmmeter"
+    assert weak.remark == "not proved: needs 500 V"
     assert "misses most leaks" in weak.sentence
 
 

@@ -5,7 +5,8 @@ from __future__ import annotations
 import pytest
 
 from ohmcensus.core.machine import machine_tests
-from ohmcensus.core.machine.coverage import blind_modes, configuration_of, driven, probe_of, reaches
+from ohmcensus.core.machine.blind import blind_modes
+from ohmcensus.core.machine.coverage import configuration_of, driven, probe_of, reaches
 from ohmcensus.core.machine.netlist import Configuration, PartFault, elements_of, netlist, part_modes
 from ohmcensus.core.machine.probe import LIVE, PREDICTED, Probe, predict
 from ohmcensus.core.meter import Function
@@ -26,7 +27,7 @@ def answered(sheet: Sheet) -> list[tuple[Part, TestSpec]]:
     """Return the tests that the circuit of a machine answers: mains and dead ones."""
     found = []
     for part in sheet.parts:
-        for spec in part.tests():
+        for spec in sheet.tests_of(part):
             is_mains = spec.function in PREDICTED - {Function.VOLTS_DC, Function.HERTZ}
             if is_mains and (spec.function not in LIVE or spec.state is MachineState.LIVE):
                 found.append((part, spec))

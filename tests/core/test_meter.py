@@ -26,7 +26,7 @@ def test_accuracy_is_percent_of_reading_and_digits_of_the_range() -> None:
 
 
 def test_the_smallest_range_that_shows_the_value_counts() -> None:
-    assert ohms("600")[1] - 600 == pytest.approx(5.4 + 0.3)
+    assert ohms("600.0")[1] - 600 == pytest.approx(5.4 + 0.3)
     assert ohms("601")[1] - 601 == pytest.approx(5.409 + 3)
 
 

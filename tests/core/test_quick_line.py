@@ -45,27 +45,27 @@ UNDERSTOOD = [
 
 @pytest.mark.parametrize(("text", "test_id", "reading"), UNDERSTOOD, ids=[row[0] for row in UNDERSTOOD])
 def test_a_line_names_a_test_and_a_reading(fl7: Sheet, text: str, test_id: str, reading: str) -> None:
-    line = read_line(text, fl7, 20.0)
+    line = read_line(text, fl7)
     assert line.test is not None
     assert (line.test.id, line.reading) == (test_id, reading)
 
 
 def test_a_line_may_say_alone_and_the_temperature(fl7: Sheet) -> None:
-    line = read_line("heater pe alone 0.044M at 21C", fl7, 20.0)
+    line = read_line("heater pe alone 0.044M at 21C", fl7)
     assert (line.reading, line.alone, line.celsius) == ("0.044M", True, 21.0)
-    warm = read_line("ntc 2.5k at 60 C", fl7, 20.0)
+    warm = read_line("ntc 2.5k at 60 C", fl7)
     assert warm.celsius == 60.0
     assert warm.test is not None
     assert warm.test.window.nominal == pytest.approx(2488, rel=0.01)
 
 
 def test_two_points_that_no_test_names(fl7: Sheet) -> None:
-    line = read_line("between heater.a pump.b 12.3", fl7, 20.0)
+    line = read_line("between heater.a pump.b 12.3", fl7)
     assert (line.test, line.between, line.reading) == (None, ("heater.a", "pump.b"), "12.3")
 
 
 def test_two_points_that_a_test_names_are_that_test(fl7: Sheet) -> None:
-    line = read_line("between heater.b heater.a 25.9", fl7, 20.0)
+    line = read_line("between heater.b heater.a 25.9", fl7)
     assert line.test is not None
     assert line.test.id == "heater.element"
 
@@ -88,7 +88,7 @@ REFUSED = [
 @pytest.mark.parametrize(("text", "says"), REFUSED, ids=[row[0][:20] for row in REFUSED])
 def test_a_line_that_names_nothing_says_what_it_may_mean(fl7: Sheet, text: str, says: str) -> None:
     with pytest.raises(InputError) as caught:
-        read_line(text, fl7, 20.0)
+        read_line(text, fl7)
     assert says in str(caught.value)
     assert len(str(caught.value)) < 220
 
@@ -96,18 +96,18 @@ def test_a_line_that_names_nothing_says_what_it_may_mean(fl7: Sheet, text: str, 
 @given(st.text(max_size=170))
 def test_any_line_is_understood_or_refused(fl7: Sheet, text: str) -> None:
     try:
-        line = read_line(text, fl7, 20.0)
+        line = read_line(text, fl7)
     except InputError:
         return
     assert line.between
-    completions(text, fl7, 20.0)
+    completions(text, fl7)
 
 
 def test_every_test_goes_by_its_part_and_its_name_its_title_and_its_aliases(fl7: Sheet) -> None:
     for test in machine_tests(fl7, 20.0):
         for part in (test.part, test.part_title):
             for name in (test.name, test.title, *test.aliases):
-                line = read_line(f"{part} {name} 12.5", fl7, 20.0)
+                line = read_line(f"{part} {name} 12.5", fl7)
                 assert line.test is not None
                 assert (line.test.id, line.reading) == (test.id, "12.5"), f"{part} {name}"
 
@@ -126,7 +126,7 @@ def test_an_alias_of_the_sheet_is_a_name_of_the_part() -> None:
             "parts": [part],
         }
     )
-    assert read_line("kettle 26", toy, 20.0).between == ("heater.a", "heater.b")
+    assert read_line("kettle 26", toy).between == ("heater.a", "heater.b")
 
 
 @pytest.mark.parametrize(
@@ -141,4 +141,4 @@ def test_an_alias_of_the_sheet_is_a_name_of_the_part() -> None:
     ],
 )
 def test_beginnings_are_completed(fl7: Sheet, text: str, offered: list[str]) -> None:
-    assert completions(text, fl7, 20.0) == offered
+    assert completions(text, fl7) == offered

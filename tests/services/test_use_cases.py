@@ -205,11 +205,19 @@ def test_changes_after_a_revision_are_told_in_order(bench: Bench) -> None:
     ]
 
 
-def test_ambient_temperature_and_name_go_onto_the_next_reading(bench: Bench) -> None:
+def test_a_temperature_that_nobody_stated_is_kept_as_such(bench: Bench) -> None:
     keep_settings(bench.context, Settings(technician="  A. Tester ", ambient_celsius=60.0))
-    line = bench.log("ntc 2.49k")
-    assert line is not None
-    assert (line.verdict, line.history[0].celsius, line.history[0].who) == ("inside", 60.0, "A. Tester")
+    unstated = bench.log("ntc 10.0k")
+    assert unstated is not None
+    assert (unstated.verdict, unstated.history[0].is_celsius_stated, unstated.history[0].who) == (
+        "inside",
+        False,
+        "A. Tester",
+    )
+    assert "fits 25 °C" in unstated.sentence
+    stated = bench.log("ntc 2.49k at 60C")
+    assert stated is not None
+    assert (stated.history[0].celsius, stated.history[0].is_celsius_stated) == (60.0, True)
 
 
 def test_an_own_meter_judges_by_its_leaflet_and_readings_keep_it(bench: Bench) -> None:

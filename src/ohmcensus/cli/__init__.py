@@ -20,10 +20,10 @@ from ohmcensus.cli.rules import rules
 from ohmcensus.cli.say import say
 from ohmcensus.cli.whole_data import backup, check, export_command, import_command, restore
 from ohmcensus.core.errors import InputError, OhmcensusError, UnknownNameError
-from ohmcensus.core.physics.temperature import REFERENCE_CELSIUS
 
 if TYPE_CHECKING:
     from ohmcensus.core.machine import MachineTest
+    from ohmcensus.core.quantity.window import Window
     from ohmcensus.core.sheet import Sheet
     from ohmcensus.services.at_hand.context import Context
 
@@ -155,7 +155,7 @@ def tests(sheet_id: str, part: str | None) -> None:
     found = find_sheet(sheet_id)
     if part is not None:
         found.known_part(part)
-    rows = [test for test in machine_tests(found, REFERENCE_CELSIUS) if part is None or test.part == part]
+    rows = [test for test in machine_tests(found, None) if part is None or test.part == part]
     say([_test_entry(test, reaches(found, test.part, test.name)) for test in rows])
 
 
@@ -172,6 +172,7 @@ def _test_entry(test: MachineTest, reached: tuple[str, ...]) -> dict[str, Any]:
         "reaches": list(reached),
         "blind_to": [mode.value for mode in test.blind_to],
         "should": test.window.shown,
+        "window": _window_entry(test.window),
     }
 
 
@@ -197,9 +198,9 @@ def read(text: str, unit_name: str, meter_id: str | None) -> None:
 @click.argument("part")
 @click.argument("test")
 @click.argument("text")
-@click.option("--celsius", type=float, default=REFERENCE_CELSIUS, show_default=True, help="Temperature of the part.")
+@click.option("--celsius", type=float, help="Temperature of the part; left out, it counts as not stated.")
 @click.option("--meter", "meter_id", default=DEFAULT_METER, show_default=True)
-def judge(sheet_id: str, part: str, test: str, text: str, celsius: float, meter_id: str) -> None:
+def judge(sheet_id: str, part: str, test: str, text: str, celsius: float | None, meter_id: str) -> None:
     """Judge TEXT, read in TEST on PART."""
     from ohmcensus.core.judgement import choose_use  # noqa: PLC0415
     from ohmcensus.core.judgement import judge as judged  # noqa: PLC0415
@@ -214,22 +215,29 @@ def judge(sheet_id: str, part: str, test: str, text: str, celsius: float, meter_
         what = f"no test '{test[:40]}' on {part}"
         raise UnknownNameError(what=what, remedy=f"its tests are {', '.join(own)}", field="test")
     meter = generic_meter(meter_id)
-    judgement = judged(choose_use(text, own[test], [meter], function=own[test].function), own[test])
-    window = own[test].window
+    use = choose_use(text, own[test], [meter], function=own[test].function, must_show=False)
+    judgement = judged(use, own[test])
     say(
         {
             "verdict": judgement.verdict.value,
-            "window": {
-                "lo": window.interval.finite_lo,
-                "hi": window.interval.finite_hi,
-                "nominal": window.nominal,
-                "unit": window.unit.value,
-                "basis": window.basis,
-            },
+            "healthy": judgement.healthy,
+            "comes_and_goes": judgement.comes_and_goes,
+            "window": {**_window_entry(own[test].window), "basis": own[test].window.basis},
             "interval": {"lo": judgement.interval.finite_lo, "hi": judgement.interval.finite_hi},
             "blind_to": [mode.value for mode in judgement.blind_to],
+            "sentence": judgement.sentence,
+            "remark": judgement.remark,
         }
     )
+
+
+def _window_entry(window: Window) -> dict[str, Any]:
+    return {
+        "lo": window.interval.finite_lo,
+        "hi": window.interval.finite_hi,
+        "nominal": window.nominal,
+        "unit": window.unit.value,
+    }
 
 
 def _asking(command: Callable[..., None]) -> Callable[..., None]:

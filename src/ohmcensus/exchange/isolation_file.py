@@ -182,12 +182,14 @@ def _interval(entry: RunEntry, instrument: Instrument) -> Interval:
         what = f"run {entry.id}: {value:g} {unit} is beyond the tester's scale of {full:g}"
         remedy = f"readings are in {unit}" + ("" if is_insulation else "; was it µA?")
         raise InputError(what=what, remedy=remedy, field="reading")
+    is_end = full is not None and value >= full and shown.bound is Bound.EXACT
+    bound = Bound.ABOVE if is_end else shown.bound
     error_ = instrument.error(value)
     if is_insulation:
         ends = {Bound.ABOVE: Interval(value), Bound.BELOW: Interval(0.0, value)}
-        return conductance_us(ends.get(shown.bound, Interval(value, value)), error_)
-    least = 0.0 if shown.bound is Bound.BELOW else max(0.0, value - error_)
-    return Interval(least, math.inf if shown.bound is Bound.ABOVE else value + error_)
+        return conductance_us(ends.get(bound, Interval(value, value)), error_)
+    least = 0.0 if bound is Bound.BELOW else max(0.0, value - error_)
+    return Interval(least, math.inf if bound is Bound.ABOVE else value + error_)
 
 
 def answer_of(problem: Problem, found: Isolation) -> dict[str, Any]:

@@ -26,7 +26,7 @@ _COLUMNS = (
     ("basis", "string", "Where that comes from."),
     ("verdict", "string", "What the reading says of the part, or not_asked."),
     ("meter", "string", "Meter, by its name in the file of the job."),
-    ("celsius", "number", "Temperature of the part."),
+    ("celsius", "number", "Temperature of the part; empty where nobody stated it."),
     ("alone", "boolean", "Whether the part was measured off its plugs."),
     ("at", "datetime", "Moment, UTC."),
     ("who", "string", "Technician."),
@@ -89,7 +89,8 @@ def _row(line: LineEntry, reading: ReadingEntry | None) -> dict[str, object]:
             "typed": reading.text,
             "interval_lo": reading.interval[0],
             "interval_hi": reading.interval[1],
-            **reading.model_dump(include={"value", "unit", "bound", "meter", "celsius", "alone", "at", "who"}),
+            **reading.model_dump(include={"value", "unit", "bound", "meter", "alone", "at", "who"}),
+            "celsius": reading.celsius if reading.is_celsius_stated else None,
         }
     return row
 

@@ -57,6 +57,9 @@ class ReadingEntry(BaseModel):
     bound: str
     interval: tuple[float | None, float | None]
     celsius: float
+    is_celsius_stated: bool = True
+    condition: str = ""
+    until: float | str | None = None
     alone: bool
     at: Moment
     who: str
@@ -92,6 +95,9 @@ class RowEntry(BaseModel):
     bound: str = ""
     last_place: float = 0.0
     celsius: float = 0.0
+    is_celsius_stated: bool = True
+    condition: str = ""
+    until: float | str | None = None
     alone: bool = False
     told: str = ""
     sentence: str = ""
@@ -260,6 +266,6 @@ def line_entry(line: CensusLine, note: str) -> LineEntry:
         part=test.part_title if test else "",
         title=test.title if test else " to ".join(line.between),
         should=window_entry(test.window if test else None),
-        verdict=line.answer.judgement.verdict.value if line.answer else "not_asked",
+        verdict=line.verdict.value if line.verdict else "not_asked",
         note=note,
     )

@@ -32,8 +32,8 @@ _ALIKE = (
     *("id", "test", "function", "text", "value", "unit", "bound", "last_place"),
     *("celsius", "at", "who", "supersedes", "withdrawn"),
 )
-_CONFIGURATION = ("alone", "loose", "override", "inhand", "device")
-_ALWAYS = frozenset({"alone", "loose", "override"})
+_CONFIGURATION = ("alone", "loose", "override", "inhand", "device", "until", "is_celsius_stated", "condition")
+_ALWAYS = frozenset({"alone", "loose", "override", "is_celsius_stated"})
 
 
 def append(session: Session, job_id: str, revision: int, reading: Reading, judgement: Judgement | None) -> None:

@@ -2966,6 +2966,8 @@ export interface components {
          *         How the test is made.
          *     between
          *         Both points in words.
+         *     healthy, comes_and_goes
+         *         Whether insulation reads as a healthy part's, None where it cannot tell; whether readings contradict each other.
          *     should, basis
          *         Window in print, and with its ground.
          *     with_plug_on
@@ -3002,7 +3004,11 @@ export interface components {
             between: string[];
             /** Blind To */
             blind_to: string[];
+            /** Comes And Goes */
+            comes_and_goes: boolean;
             function: components["schemas"]["Function"];
+            /** Healthy */
+            healthy: boolean | null;
             /** History */
             history: components["schemas"]["ReadingView"][];
             /** Key */
@@ -3818,7 +3824,7 @@ export interface components {
          * @description What three voltages say of an outlet.
          * @enum {string}
          */
-        OutletFinding: "incomplete" | "right" | "changed_over" | "dead" | "no_earth" | "neutral_open" | "floating" | "out_of_range" | "odd";
+        OutletFinding: "incomplete" | "right" | "changed_over" | "dead" | "no_earth" | "neutral_open" | "neutral_drop" | "turned" | "floating" | "out_of_range" | "odd";
         /**
          * OutletNamed
          * @description From here on another outlet is read: which.
@@ -4447,8 +4453,12 @@ export interface components {
             at: string;
             /** Celsius */
             celsius: number;
+            /** Condition */
+            condition: string;
             /** Id */
             id: string;
+            /** Is Celsius Stated */
+            is_celsius_stated: boolean;
             /** Loose */
             loose: boolean;
             /** Meter */

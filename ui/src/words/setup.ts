@@ -12,8 +12,8 @@ export const setup = {
   title: "Setup",
   you: "Who and where",
   technician: "Your name, as it stands on every reading",
-  ambient: "Temperature around the machine, °C",
-  ambientHelp: "Windings and sensors are judged at it, unless a line says otherwise: ntc 10.4k at 24C",
+  ambient: "Temperature at the shelf, °C",
+  ambientHelp: "For spare parts measured in the hand. On a machine state it in the line: ntc 10.4k at 24C",
   keep: "Keep",
   kept: "Kept",
   limits: {

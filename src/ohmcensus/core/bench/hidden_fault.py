@@ -88,7 +88,7 @@ class HiddenJobs:
         assert part is not None  # noqa: S101 - faults are of parts of the sheet
         if fault.fault is None:
             return bool(part.part_kind.checks)
-        declared = (row for row in part.tests() if f"{part.id}.{row.name}" not in self._readings.row_of)
+        declared = (row for row in self.sheet.tests_of(part) if f"{part.id}.{row.name}" not in self._readings.row_of)
         return any(fault.fault.mode not in row.blind_to for row in declared) or self._is_read(job, fault.fault)
 
     def _is_read(self, job: int, fault: PartFault) -> bool:

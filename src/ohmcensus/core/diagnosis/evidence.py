@@ -27,6 +27,7 @@ from ohmcensus.core.judgement import CensusLine, Verdict
 from ohmcensus.core.judgement.census_sheet import Answer
 from ohmcensus.core.machine import machine_tests
 from ohmcensus.core.machine.asked import RUN, THROUGH, looks, run_outcomes
+from ohmcensus.core.machine.expected import ROOM_C
 from ohmcensus.core.machine.likely import symptom_chances
 from ohmcensus.core.meter import Function
 from ohmcensus.core.parts.fault import FaultMode
@@ -221,10 +222,17 @@ def _reading(test: str, title: str, answers: Sequence[Answer], table: OutcomeTab
     if is_lesser and verdict is Verdict.INSIDE:
         return None
     is_confirmed = any(agree(row.judgement.interval, interval) for row in answers[:-1])
-    moved = interval.scaled(_to_reference(table.sheet, test, last.reading.celsius))
+    moved = _at_reference(interval, table.sheet, test, last.reading.stated_celsius)
     log = read_as(outcomes, moved, is_confirmed=is_confirmed)
     is_inside = verdict is Verdict.INSIDE
     return Observation(test, said, log, outcomes, moved, is_confirmed=is_confirmed, is_inside=is_inside)
+
+
+def _at_reference(interval: Interval, sheet: Sheet, test: str, celsius: float | None) -> Interval:
+    """Return a reading as it were at the temperature of the outcomes; all of a room where none was stated."""
+    degrees = ROOM_C if celsius is None else (celsius,)
+    found = [interval.scaled(_to_reference(sheet, test, each)) for each in degrees]
+    return Interval(min(each.lo for each in found), max(each.hi for each in found))
 
 
 def _to_reference(sheet: Sheet, test: str, celsius: float) -> float:

@@ -183,7 +183,7 @@ def outcome_table(sheet: Sheet, found: Dictionary) -> OutcomeTable:
     supposed = hypotheses(sheet)
     rows: dict[str, Outcomes] = {}
     for part in sheet.parts:
-        for spec in part.tests():
+        for spec in sheet.tests_of(part):
             name = f"{part.id}.{spec.name}"
             if is_answered(sheet, part, spec):
                 rows[name] = _measured(name, found, supposed, spec, deviation=_deviation(part, spec))

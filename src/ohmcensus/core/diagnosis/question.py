@@ -315,7 +315,7 @@ def _columns(sheet: Sheet) -> dict[str, tuple[float, float, bool, str | None]]:
     """Return minutes, plug minutes, whether it is live, and the cover of every question."""
     found: dict[str, tuple[float, float, bool, str | None]] = {}
     for part in sheet.parts:
-        for spec in part.tests():
+        for spec in sheet.tests_of(part):
             plug = PLUG_MINUTES if spec.state is MachineState.PLUG_PULLED else 0.0
             found[f"{part.id}.{spec.name}"] = spec.minutes, plug, spec.state is MachineState.LIVE, part.behind
         for check in part.part_kind.checks:

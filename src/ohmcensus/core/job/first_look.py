@@ -15,6 +15,7 @@ from ohmcensus.core.physics.supply import SUPPLY_TOLERANCE
 NO_VOLTAGE = 0.1
 FULL_VOLTAGE = 0.8
 NEUTRAL_NEAR_EARTH_V = 5.0
+HALF_FROM, HALF_TO = 0.3, 0.7
 # A core end to end, or the cord alone, wants its far ends and so a cover off: not from outside.
 AT_PINS = frozenset({"pe", "insulation", "across", "n_pe"})
 
@@ -37,7 +38,7 @@ EYE_CHECKS: tuple[EyeCheck, ...] = (
         "protective_devices",
         "Breaker, RCD, plug fuse",
         "All on, the fuse whole? A device that went is closed again once at most.",
-        "A fuse or breaker was off and holds: the supply, not the machine.",
+        "A fuse or breaker was off; switched on again it holds with the machine running.",
     ),
     EyeCheck(
         "cord",
@@ -71,6 +72,8 @@ class OutletFinding(StrEnum):
     DEAD = "dead"
     NO_EARTH = "no_earth"
     NEUTRAL_OPEN = "neutral_open"
+    NEUTRAL_DROP = "neutral_drop"
+    TURNED = "turned"
     FLOATING = "floating"
     OUT_OF_RANGE = "out_of_range"
     ODD = "odd"
@@ -81,8 +84,12 @@ _FINDING_WORDS = {
     OutletFinding.RIGHT: "Line, neutral and earth are where they should be. Without load a bad joint still shows full "
     "volts.",
     OutletFinding.CHANGED_OVER: "Line and neutral are changed over: what is switched in one pole stays live.",
-    OutletFinding.DEAD: "The outlet is dead: look at its fuse, breaker and RCD, not at the machine.",
-    OutletFinding.NO_EARTH: "No voltage from line to earth: the earth contact is open. No power to the machine.",
+    OutletFinding.DEAD: "The outlet is dead: look at its fuse, breaker and RCD, and ask whether the machine took "
+    "them out.",
+    OutletFinding.NO_EARTH: "Earth is not proved: line to earth is not the supply. No power to the machine.",
+    OutletFinding.NEUTRAL_DROP: "Neutral stands above earth: read it again under load; a bad neutral joint shows so.",
+    OutletFinding.TURNED: "Line, neutral and earth are where they should be, the plug the other way round: both ways "
+    "are right.",
     OutletFinding.NEUTRAL_OPEN: "Line is there, neutral is open: the fault is in the supply.",
     OutletFinding.FLOATING: "Half and half against earth: an isolated supply, or an earth that is open. An RCD may be "
     "blind here; check against an independent earth.",
@@ -100,7 +107,9 @@ class OutletVerdict:
     ends_with: str
 
 
-def conclude_outlet(ln_v: float | None, le_v: float | None, ne_v: float | None, nominal_v: float) -> OutletVerdict:
+def conclude_outlet(
+    ln_v: float | None, le_v: float | None, ne_v: float | None, nominal_v: float, *, is_reversible: bool = False
+) -> OutletVerdict:
     """Conclude on an outlet from its voltages.
 
     Parameters
@@ -110,17 +119,24 @@ def conclude_outlet(ln_v: float | None, le_v: float | None, ne_v: float | None, 
         the contact where the plan says so.
     nominal_v
         Rated supply, one earthed neutral assumed.
+    is_reversible
+        Whether the plug goes in either way round: then line and neutral may change places.
     """
     finding = _finding(ln_v, le_v, ne_v, nominal_v)
+    if finding is OutletFinding.CHANGED_OVER and is_reversible:
+        finding = OutletFinding.TURNED
     ends = {
-        OutletFinding.DEAD: "The outlet is dead: not the machine.",
-        OutletFinding.NEUTRAL_OPEN: "The outlet has no neutral: not the machine.",
+        OutletFinding.DEAD: "The outlet is dead.",
+        OutletFinding.NEUTRAL_OPEN: "The outlet has no neutral.",
     }.get(finding, "")
     return OutletVerdict(finding, _FINDING_WORDS[finding], ends)
 
 
 def _finding(ln_v: float | None, le_v: float | None, ne_v: float | None, nominal_v: float) -> OutletFinding:
-    """Return the first finding that the voltages fit."""
+    """Return the first finding that the voltages fit: is it dead, is it earthed, is its neutral sound, how high is it.
+
+    A voltage to earth that is neither the supply's nor next to nothing comes through a meter, not from an earth.
+    """
     none, full = NO_VOLTAGE * nominal_v, FULL_VOLTAGE * nominal_v
     if ln_v is None or le_v is None or ne_v is None:
         is_dead = ln_v is not None and le_v is not None and max(ln_v, le_v) < none
@@ -129,13 +145,20 @@ def _finding(ln_v: float | None, le_v: float | None, ne_v: float | None, nominal
         (max(ln_v, le_v, ne_v) < none, OutletFinding.DEAD),
         (ln_v < none and le_v >= full, OutletFinding.NEUTRAL_OPEN),
         (ln_v < none, OutletFinding.ODD),
+        (_is_half(le_v, ln_v) and _is_half(ne_v, ln_v), OutletFinding.FLOATING),
+        (min(le_v, ne_v) >= full, OutletFinding.ODD),
+        (max(le_v, ne_v) < full or min(le_v, ne_v) >= none, OutletFinding.NO_EARTH),
+        (min(le_v, ne_v) > NEUTRAL_NEAR_EARTH_V, OutletFinding.NEUTRAL_DROP),
         (abs(ln_v - nominal_v) > SUPPLY_TOLERANCE * nominal_v, OutletFinding.OUT_OF_RANGE),
-        (le_v >= full and ne_v <= NEUTRAL_NEAR_EARTH_V, OutletFinding.RIGHT),
-        (ne_v >= full and le_v <= NEUTRAL_NEAR_EARTH_V, OutletFinding.CHANGED_OVER),
-        (max(le_v, ne_v) < none, OutletFinding.NO_EARTH),
-        (none <= min(le_v, ne_v) and max(le_v, ne_v) < full, OutletFinding.FLOATING),
+        (le_v >= full, OutletFinding.RIGHT),
+        (ne_v >= full, OutletFinding.CHANGED_OVER),
     )
     return next((finding for fit, finding in fits if fit), OutletFinding.ODD)
+
+
+def _is_half(volts: float, supply: float) -> bool:
+    """Tell whether a voltage is about half of the supply's."""
+    return HALF_FROM * supply <= volts <= HALF_TO * supply
 
 
 def outlet_verdict(case: Case) -> OutletVerdict:
@@ -143,7 +166,8 @@ def outlet_verdict(case: Case) -> OutletVerdict:
     latest = {reading.test: reading for reading in case.standing}
     part = next((part.id for part in case.sheet.with_role(Role.OUTLET)), "outlet")
     volts = [_volts(latest.get(f"{part}.{name}")) for name in ("ln", "le", "ne")]
-    return conclude_outlet(volts[0], volts[1], volts[2], case.sheet.volts)
+    is_reversible = case.sheet.is_plug_reversible
+    return conclude_outlet(volts[0], volts[1], volts[2], case.sheet.volts, is_reversible=is_reversible)
 
 
 def outside_tests(case: Case) -> tuple[str, ...]:

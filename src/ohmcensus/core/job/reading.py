@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import math
 from collections.abc import Callable, Iterable, Mapping, Set
 from dataclasses import dataclass
 from typing import Any
@@ -9,6 +10,8 @@ from typing import Any
 from ohmcensus.core.meter import Function, Meter
 from ohmcensus.core.quantity import Bound, Indication, Unit
 
+# How over-range is written where a number would stand.
+OVER = "OL"
 Plain = str | float | bool | tuple[str, str] | None
 
 
@@ -27,7 +30,11 @@ class Reading:
     function, meter, indication, text
         Instrument, what it did, what it showed, and that as typed.
     celsius
-        Temperature of the part.
+        Temperature of the part; where nobody stated it, that of the reference.
+    is_celsius_stated
+        Whether somebody stated it.
+    condition
+        State of the part besides its temperature, "dried", "wet", "hot", and "at 250 V"; empty for most.
     alone
         Whether the part was measured off its plugs.
     at, who
@@ -69,6 +76,13 @@ class Reading:
     told: str = ""
     inhand: bool = False
     device: str = ""
+    is_celsius_stated: bool = True
+    condition: str = ""
+
+    @property
+    def stated_celsius(self) -> float | None:
+        """The temperature of the part, None where nobody stated it."""
+        return self.celsius if self.is_celsius_stated else None
 
     @property
     def line(self) -> str:
@@ -110,8 +124,11 @@ _PLAIN: Mapping[str, Callable[[Reading], Plain]] = {
     "unit": lambda row: row.indication.unit.value,
     "bound": lambda row: row.indication.bound.value,
     "last_place": lambda row: row.indication.last_place,
+    "until": lambda row: OVER if row.indication.until == math.inf else row.indication.until,
     "text": lambda row: row.text,
     "celsius": lambda row: row.celsius,
+    "is_celsius_stated": lambda row: row.is_celsius_stated,
+    "condition": lambda row: row.condition,
     "alone": lambda row: row.alone,
     "loose": lambda row: row.loose,
     "inhand": lambda row: row.inhand,
@@ -124,7 +141,7 @@ _PLAIN: Mapping[str, Callable[[Reading], Plain]] = {
     "order": lambda row: row.order,
     "told": lambda row: row.told,
 }
-_INDICATION = frozenset({"value", "unit", "bound", "last_place"})
+_INDICATION = frozenset({"value", "unit", "bound", "last_place", "until"})
 
 
 def plain_reading(row: Reading) -> dict[str, Any]:
@@ -140,7 +157,9 @@ def reading_from(plain: Mapping[str, Any], meter: Meter) -> Reading:
     ValueError
         If a function, a unit or a bound is none that is known.
     """
-    shows = Indication(plain["value"], Unit(plain["unit"]), Bound(plain["bound"]), **_named(plain, {"last_place"}))
+    until = math.inf if plain.get("until") == OVER else plain.get("until")
+    last_place = plain.get("last_place", 0.0)
+    shows = Indication(plain["value"], Unit(plain["unit"]), Bound(plain["bound"]), last_place, until)
     told = _named(plain, _PLAIN.keys() - _INDICATION - {"between", "function"})
     first, second = plain["between"]
     return Reading(between=(first, second), function=Function(plain["function"]), meter=meter, indication=shows, **told)

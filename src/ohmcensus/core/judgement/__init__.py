@@ -3,7 +3,7 @@
 from ohmcensus.core.judgement.census_sheet import CensusLine, census_lines
 from ohmcensus.core.judgement.instrument import Use, choose_use
 from ohmcensus.core.judgement.judge import Judgement, judge
-from ohmcensus.core.judgement.limited import limited
+from ohmcensus.core.judgement.limited import held_on, limited
 from ohmcensus.core.judgement.passes import Pass, passes
 from ohmcensus.core.judgement.verdict import Verdict, verdict_of
 
@@ -15,6 +15,7 @@ __all__ = [
     "Verdict",
     "census_lines",
     "choose_use",
+    "held_on",
     "judge",
     "limited",
     "passes",

@@ -5,11 +5,11 @@ from __future__ import annotations
 from collections.abc import Sequence
 from dataclasses import dataclass
 
-from ohmcensus.core.errors import InputError
+from ohmcensus.core.errors import InputError, ReadingTextError
 from ohmcensus.core.machine import MachineTest
 from ohmcensus.core.meter import Function, Meter
 from ohmcensus.core.parts.kind import Weaker
-from ohmcensus.core.quantity import Bound, Indication, Unit, parse_indication, show_value
+from ohmcensus.core.quantity import Bound, Indication, Unit, parse_indication, show_value, with_scale
 
 
 @dataclass(frozen=True, slots=True)
@@ -32,7 +32,9 @@ class Use:
     weaker: Weaker | None = None
 
 
-def choose_use(reading: str, test: MachineTest | None, meters: Sequence[Meter], *, function: Function) -> Use:
+def choose_use(
+    reading: str, test: MachineTest | None, meters: Sequence[Meter], *, function: Function, must_show: bool = True
+) -> Use:
     """Return how a reading was taken.
 
     Parameters
@@ -44,7 +46,10 @@ def choose_use(reading: str, test: MachineTest | None, meters: Sequence[Meter], 
     meters
         Instruments to consider, the preferred one first; just one where the person named it.
     function
-        Function of the test, or the one that was chosen between two points.
+        Function of the test, or the one that was chosen between two points. A bare figure is in its scale: MΩ where
+        insulation is asked, by whichever instrument, mA, µF, mm.
+    must_show
+        Whether a figure beyond the display is refused; else it counts as at least the end of the scale.
 
     Returns
     -------
@@ -66,7 +71,11 @@ def choose_use(reading: str, test: MachineTest | None, meters: Sequence[Meter], 
         raise InputError(what=what, remedy="choose a meter that has it, or add yours in Setup", field="meter")
     if reading.strip().casefold() == NO_LAMP:
         return _no_lamp(ways)
-    uses = [_use(reading, meter, way, weaker) for meter, way, weaker in ways]
+    _refuse_negative(reading, function)
+    uses = [_use(reading, meter, way, weaker, function.scale) for meter, way, weaker in ways]
+    if not must_show:
+        return uses[0]
+    _ask_for_the_unit(reading, test, uses[0], function)
     able = next((use for use in uses if use.meter.can_show(use.indication, use.function)), None)
     if able is None:
         raise _cannot_show(reading, uses)
@@ -107,7 +116,36 @@ def _ways(
     return ways
 
 
-def _use(reading: str, meter: Meter, function: Function, weaker: Weaker | None) -> Use:
+# Further off its window than this, a bare figure may be meant in the unit itself (ours).
+_THREE_DECADES = 1e3
+
+
+def _ask_for_the_unit(reading: str, test: MachineTest | None, use: Use, function: Function) -> None:
+    """Ask whether a bare figure is in the scale of its test or in the plain unit, where only the latter fits."""
+    typed = with_scale(reading, function.scale, use.meter.over_range_texts)
+    value = use.indication.value
+    if test is None or typed == reading or value is None or use.indication.has_moved:
+        return
+    window = test.window.interval
+    plain = parse_indication(reading, function.unit).value or 0.0
+    is_far = value * _THREE_DECADES < window.lo or value > window.hi * _THREE_DECADES
+    is_beyond = value > use.meter.full_scale(use.function)
+    if (is_far or is_beyond) and window.lo <= plain <= window.hi:
+        symbol = function.unit.symbol
+        figure = reading.strip()
+        scaled = f"{figure} {function.scale if function.scale == 'mm' else function.scale.replace('u', 'µ') + symbol}"
+        raise ReadingTextError(what=f"{scaled} or {figure} {symbol}?", remedy="type the unit behind it", field="line")
+
+
+def _refuse_negative(reading: str, function: Function) -> None:
+    """Refuse a minus where the display shows a size."""
+    if function.is_magnitude and reading.strip().startswith(("-", "−")):
+        what = f"'{reading.strip()[:40]}' cannot be: {function.words} are never negative"
+        raise ReadingTextError(what=what, remedy="leave the minus out", field="reading")
+
+
+def _use(reading: str, meter: Meter, function: Function, weaker: Weaker | None, scale: str) -> Use:
     """Read the text as this meter would have shown it."""
-    indication = parse_indication(reading, function.unit, over_range_texts=meter.over_range_texts)
+    typed = with_scale(reading, scale, meter.over_range_texts)
+    indication = parse_indication(typed, function.unit, over_range_texts=meter.over_range_texts)
     return Use(meter, function, indication, weaker)

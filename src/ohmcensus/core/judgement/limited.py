@@ -5,12 +5,17 @@ from __future__ import annotations
 import math
 from dataclasses import replace
 
+from ohmcensus.core.job.case import Case
 from ohmcensus.core.limits.terms import Terms
 from ohmcensus.core.machine import MachineTest
 from ohmcensus.core.machine.net import Crossing, is_whole, nets_of
 from ohmcensus.core.meter import Function
+from ohmcensus.core.parts.expect import toggling_window
 from ohmcensus.core.quantity import Interval, Unit, show_value
 from ohmcensus.core.quantity.window import Source, Window
+
+# The test of a low supply; under this there is none, and its outputs say nothing (ours).
+SUPPLY, LEAST_SUPPLY_V = "supply", 3.0
 
 
 def limited(test: MachineTest, terms: Terms) -> MachineTest:
@@ -22,6 +27,20 @@ def limited(test: MachineTest, terms: Terms) -> MachineTest:
     if crossing is Crossing.EARTH and test.function is Function.CONTINUITY:
         return _earthed(test, terms)
     return test
+
+
+def held_on(test: MachineTest, case: Case) -> MachineTest:
+    """Return a test as it stands on a job: to the limit that holds, an output against the supply that was measured."""
+    held, rails = limited(test, case.terms), test.window.rails
+    if rails is None:
+        return held
+    volts = next(
+        (row.indication.value for row in reversed(case.standing) if row.test == f"{test.part}.{SUPPLY}"),
+        None,
+    )
+    if volts is None or volts < LEAST_SUPPLY_V:
+        return held
+    return replace(held, window=toggling_window(volts, may_rest=rails.may_rest))
 
 
 def most_earth_ohm(terms: Terms, window: Window) -> float:

@@ -17,6 +17,7 @@ from ohmcensus.core.judgement.limited import limited
 from ohmcensus.core.limits.terms import Terms
 from ohmcensus.core.machine import MachineTest, dead_tests, is_proof, machine_tests
 from ohmcensus.core.machine.net import PLUG_PE, Crossing, is_whole, nets_of
+from ohmcensus.core.machine.quick_line import AT_250_V
 from ohmcensus.core.meter import Function
 from ohmcensus.core.parts.kind import Proves, Role
 from ohmcensus.core.quantity import Interval, Unit
@@ -72,7 +73,13 @@ def passes(reading: Reading, terms: Terms) -> Pass:
     held = held_to(reading, terms)
     if held is None:
         return Pass.UNSURE
-    return kept(interval_of(reading), held.window.interval, is_proper=reading.function in held.proper)
+    is_proper = reading.function in held.proper and not (held.crossing is Crossing.INSULATION and is_mild(reading))
+    return kept(interval_of(reading), held.window.interval, is_proper=is_proper)
+
+
+def is_mild(reading: Reading) -> bool:
+    """Tell whether insulation was read at 250 V: it can fail so, and proves nothing of 500 V."""
+    return reading.function is Function.INSULATION and AT_250_V in reading.condition
 
 
 def kept(interval: Interval, limit: Interval, *, is_proper: bool = True) -> Pass:
@@ -102,7 +109,7 @@ def held_to(reading: Reading, terms: Terms) -> Held | None:
     crossing = nets_of(terms.sheet).crossing(reading.between)
     if is_current(reading.function):
         return Held(_at_most(terms.conductor_a, terms), crossing, frozenset({reading.function}))
-    test = named_test(reading.test, terms, reading.celsius)
+    test = named_test(reading.test, terms, reading.stated_celsius)
     if test is not None:
         proper = {test.function}
         if crossing is Crossing.EARTH and test.function is Function.CONTINUITY:
@@ -118,7 +125,7 @@ def is_current(function: Function) -> bool:
     return function is Function.LEAKAGE
 
 
-def named_test(name: str | None, terms: Terms, celsius: float = 20.0) -> MachineTest | None:
+def named_test(name: str | None, terms: Terms, celsius: float | None = None) -> MachineTest | None:
     """Return a test of the sheet with the limit that holds in its window, None where there is none of that name.
 
     Parameters
@@ -128,13 +135,13 @@ def named_test(name: str | None, terms: Terms, celsius: float = 20.0) -> Machine
     terms
         Sheet, class and limits.
     celsius
-        Temperature of the part.
+        Temperature of the part, None where nobody stated it.
     """
     return _tests(terms, celsius).get(name or "")
 
 
 @lru_cache(maxsize=256)
-def _tests(terms: Terms, celsius: float) -> dict[str, MachineTest]:
+def _tests(terms: Terms, celsius: float | None) -> dict[str, MachineTest]:
     """Return every test by its id, held to the limits; those of the proof of dead among them."""
     held = {test.id: limited(test, terms) for test in machine_tests(terms.sheet, celsius)}
     return held | {test.id: test for test in dead_tests(terms.sheet)}

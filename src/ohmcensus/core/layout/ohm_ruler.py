@@ -83,9 +83,7 @@ def position(ohms: float) -> float:
 def ohm_ruler(case: Case, lines: Iterable[CensusLine]) -> OhmRuler:
     """Lay out the ruler of a case and its census lines: only what reads in ohms stands on it."""
     answered = [(line_key(line), line.answer) for line in lines if line.answer and _is_ohm(line.answer)]
-    return OhmRuler(
-        _TICKS, _bands(case.sheet, case.celsius), _levelled([_pin(key, answer) for key, answer in answered])
-    )
+    return OhmRuler(_TICKS, _bands(case.sheet), _levelled([_pin(key, answer) for key, answer in answered]))
 
 
 def line_key(line: CensusLine) -> str:
@@ -112,9 +110,9 @@ def _is_ohm(answer: Answer) -> bool:
 
 
 @lru_cache(maxsize=64)
-def _bands(sheet: Sheet, celsius: float) -> tuple[Band, ...]:
+def _bands(sheet: Sheet) -> tuple[Band, ...]:
     """Return the windows of all tests that read in ohms."""
-    return tuple(_band(test) for test in machine_tests(sheet, celsius) if test.window.unit is Unit.OHM)
+    return tuple(_band(test) for test in machine_tests(sheet, None) if test.window.unit is Unit.OHM)
 
 
 def _band(test: MachineTest) -> Band:

@@ -187,7 +187,7 @@ def _tests(sheet: Sheet) -> Mapping[frozenset[str], str]:
     """Return the line of the census sheet by its two points, by its part, and by an earth that it asks."""
     found: dict[frozenset[str], str] = {}
     for part in sheet.parts:
-        for spec in part.tests():
+        for spec in sheet.tests_of(part):
             key, pins = f"{part.id}.{spec.name}", [part.point(pin) for pin in spec.between]
             found.setdefault(frozenset(pins), key)
             found.setdefault(frozenset({part.id}), key)

@@ -117,7 +117,7 @@ def dictionary(
     generator = np.random.default_rng(seed)
     machines = specimens(sheet, count, generator)
     changes = [_changes(sheet, fault, machines, generator) for fault in wanted]
-    tests = [(part, spec) for part in sheet.parts for spec in part.tests() if is_answered(sheet, part, spec)]
+    tests = [(part, spec) for part in sheet.parts for spec in sheet.tests_of(part) if is_answered(sheet, part, spec)]
     healthy = np.empty((len(tests), count))
     faulty = np.empty((len(wanted), len(tests), count))
     # Tests in the same configuration share one matrix, and a fault changes few of its branches: each matrix is solved

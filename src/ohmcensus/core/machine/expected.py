@@ -3,12 +3,15 @@
 from __future__ import annotations
 
 import math
+from collections.abc import Callable, Sequence
 from dataclasses import replace
 from functools import lru_cache
 
+from ohmcensus.core.machine.draws import draw_window
+from ohmcensus.core.meter import Function
 from ohmcensus.core.parts.expect import INSULATION_LIMIT_HEATING_OHM, INSULATION_LIMIT_OHM
 from ohmcensus.core.parts.kind import Proves, Role, TestSpec
-from ohmcensus.core.physics.temperature import winding_resistance_at
+from ohmcensus.core.physics.temperature import REFERENCE_CELSIUS, winding_resistance_at
 from ohmcensus.core.quantity import Interval, Unit, show_value
 from ohmcensus.core.quantity.window import Source, Window
 from ohmcensus.core.sheet import Expected, Part, Sheet
@@ -19,7 +22,11 @@ OF_LOWEST_LOAD = 0.9
 ACROSS, N_PE, EARTH = "across", "n_pe", "earth"
 
 
-def expected(sheet: Sheet, part: Part, spec: TestSpec, celsius: float) -> Window:
+# A room in which nobody read the thermometer (DOMAIN: 10 to 30 °C).
+ROOM_C = (10.0, 30.0)
+
+
+def expected(sheet: Sheet, part: Part, spec: TestSpec, celsius: float | None) -> Window:
     """Return what a good part reads.
 
     Parameters
@@ -29,7 +36,7 @@ def expected(sheet: Sheet, part: Part, spec: TestSpec, celsius: float) -> Window
     part, spec
         Whose test, and which.
     celsius
-        Temperature of the part.
+        Temperature of the part, None where nobody stated it: the window spans a room of 10 to 30 °C.
 
     Notes
     -----
@@ -37,12 +44,39 @@ def expected(sheet: Sheet, part: Part, spec: TestSpec, celsius: float) -> Window
     follows its class and its heating elements, a part's earth the cord that it is read through, and no machine
     reads less from line to neutral than its lowest load.
     """
+    if celsius is not None:
+        return _expected_at(sheet, part, spec, celsius)
+    window = _expected_at(sheet, part, spec, REFERENCE_CELSIUS)
+    ends = [_expected_at(sheet, part, spec, end).interval for end in ROOM_C]
+    span = Interval(min(end.lo for end in ends), max(end.hi for end in ends))
+    if not _is_moved(window, ends):
+        return window
+    basis = f"{window.basis}, at {ROOM_C[0]:g} to {ROOM_C[1]:g} °C: no temperature stated"
+    return replace(window, interval=span, basis=basis)
+
+
+def _is_moved(window: Window, ends: Sequence[Interval]) -> bool:
+    """Tell whether a window of a coil, a winding or a sensor goes with its temperature."""
+    return window.interval.finite_lo is not None and any(end != window.interval for end in ends)
+
+
+def nominal_by_celsius(sheet: Sheet, part: Part, spec: TestSpec) -> Callable[[float], float] | None:
+    """Return a test's nominal value by temperature, None where it does not go with it or there is none."""
+    windows = [_expected_at(sheet, part, spec, end) for end in ROOM_C]
+    if not _is_moved(windows[0], [windows[1].interval]) or None in {window.nominal for window in windows}:
+        return None
+    return lambda celsius: _expected_at(sheet, part, spec, celsius).nominal or 0.0
+
+
+def _expected_at(sheet: Sheet, part: Part, spec: TestSpec, celsius: float) -> Window:
     own = part.expects.get(spec.name)
     if own is not None:
         return _own(own, spec, celsius)
     window = spec.expect(celsius)
-    if spec.function.value == "insulation" and window.source is Source.COMMON:
+    if spec.function is Function.INSULATION and window.source is Source.COMMON:
         return _insulation(sheet, part, window)
+    if part.traits.role is Role.OUTLET:
+        return _of_outlet(sheet, part, spec, window, celsius)
     cord = next(iter(sheet.with_role(Role.CORD)), None)
     if spec.name == EARTH and part.is_earthed and cord is not None:
         return _through_cord(cord, window, celsius)
@@ -69,7 +103,7 @@ def _load_windows(sheet: Sheet) -> tuple[Window, ...]:
         expected(sheet, part, spec, 20.0)
         for part in sheet.parts
         for spec in part.tests()
-        if part.part_kind.is_fed and spec.copper and spec.function.value == "ohm"
+        if part.part_kind.is_fed and spec.copper and spec.function is Function.OHM
     )
 
 
@@ -85,6 +119,23 @@ def _insulation(sheet: Sheet, part: Part, window: Window) -> Window:
         return window
     basis = f"EN 50678 (from memory): at least {which}; a good one reads over 20 MΩ"
     return replace(window, interval=Interval(limit), basis=basis)
+
+
+# Which voltage of the outlet is which, the other way round.
+_EITHER_WAY = {"le": "ne", "ne": "le"}
+
+
+def _of_outlet(sheet: Sheet, outlet: Part, spec: TestSpec, window: Window, celsius: float) -> Window:
+    """Return what an outlet shows: currents by the machine's loads; where the plug turns, both ways are right."""
+    if spec.function is Function.AMPERE:
+        return draw_window(sheet, outlet, spec, window)
+    name = _EITHER_WAY.get(spec.name) if sheet.is_plug_reversible else None
+    other = next((row for row in outlet.tests() if row.name == name), None)
+    if other is None:
+        return window
+    turned = other.expect(celsius).interval
+    basis = f"{window.basis}; the plug goes in either way round: {_EITHER_WAY[spec.name].upper()} is then the other"
+    return replace(window, others=(turned,), basis=basis)
 
 
 def _through_cord(cord: Part, window: Window, celsius: float) -> Window:

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 import math
-from collections.abc import Iterable, Mapping, Sequence
+from collections.abc import Callable, Iterable, Mapping, Sequence
 from dataclasses import dataclass, field, replace
 from functools import lru_cache
 
@@ -62,7 +62,13 @@ class Netlist:
     not_linear: frozenset[str]
 
 
-def netlist(sheet: Sheet, configuration: Configuration, faults: Sequence[PartFault] = ()) -> Netlist:
+def netlist(
+    sheet: Sheet,
+    configuration: Configuration,
+    faults: Sequence[PartFault] = (),
+    *,
+    built: Callable[[Part], tuple[Element, ...]] | None = None,
+) -> Netlist:
     """Return the circuit of a machine.
 
     Parameters
@@ -73,6 +79,8 @@ def netlist(sheet: Sheet, configuration: Configuration, faults: Sequence[PartFau
         Plugs and states.
     faults
         What is wrong; each part and mode once.
+    built
+        What a part is made of, where it is not the nominal one.
 
     Raises
     ------
@@ -84,7 +92,7 @@ def netlist(sheet: Sheet, configuration: Configuration, faults: Sequence[PartFau
     changed = {branch: (effect, fault.value) for fault in faults for branch, effect in effects_of(sheet, fault)}
     branches, bent = [], set[str]()
     for part in sheet.parts:
-        for element in elements_of(sheet, part.id):
+        for element in built(part) if built else elements_of(sheet, part.id):
             for branch in element.branches:
                 placed = _placed(branch, part, element, states)
                 effect, value = changed.get(placed.id, (None, None))

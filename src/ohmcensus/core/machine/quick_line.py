@@ -2,7 +2,8 @@
 
 Grammar::
 
-    line   := subject ["alone" | "loose" | "inhand"] reading ["at" temperature]
+    line   := subject ["alone" | "loose" | "inhand"] reading [condition*] ["at" temperature]
+    condition := "dried" | "wet" | "hot" | "at 250V"
     subject:= part [test] | test | "between" point point
 
 Parts and tests go by id, title, alias or the beginning of one; a test alone where only one part has it.
@@ -24,6 +25,9 @@ from ohmcensus.core.sheet import Sheet
 from ohmcensus.core.text.names import find, folded, nearest
 
 LONGEST_LINE = 160
+CONDITIONS = ("dried", "wet", "hot")
+AT_250_V = "at 250 V"
+_AT_250_V = re.compile(r"\s+at\s+250\s*V\b", re.IGNORECASE)
 _LONGEST_NAME_WORDS = 6
 _TEMPERATURE = re.compile(r"\s+at\s+(\S+(?:\s*(?:°?[CF]))?)\s*$", re.IGNORECASE)
 
@@ -46,6 +50,8 @@ class Line:
         Temperature stated in the line, None where none was.
     inhand
         Whether the pulled plug is in the hand of whoever measures.
+    condition
+        State of the part besides its temperature, in the words of a ``Reading``.
     """
 
     test: MachineTest | None
@@ -55,9 +61,10 @@ class Line:
     loose: bool = False
     celsius: float | None = None
     inhand: bool = False
+    condition: str = ""
 
 
-def read_line(text: str, sheet: Sheet, celsius: float) -> Line:
+def read_line(text: str, sheet: Sheet) -> Line:
     """Understand a line on a machine.
 
     Parameters
@@ -66,8 +73,6 @@ def read_line(text: str, sheet: Sheet, celsius: float) -> Line:
         As typed.
     sheet
         The machine's type.
-    celsius
-        Ambient temperature, used where the line states none.
 
     Raises
     ------
@@ -77,20 +82,21 @@ def read_line(text: str, sheet: Sheet, celsius: float) -> Line:
     if len(text) > LONGEST_LINE:
         what = f"the line is {len(text)} characters long, at most {LONGEST_LINE} are read"
         raise InputError(what=what, remedy="type one part and one reading", field="line")
-    body, stated = _split_temperature(text.strip())
+    spoken, at_250_v = _split_voltage(text.strip())
+    body, stated = _split_temperature(spoken)
     words = body.split()
     if not words:
         raise InputError(what="nothing typed", remedy="type a part and a reading, e.g. heater 25.9", field="line")
     if words[0].casefold() == "between":
-        tests = machine_tests(sheet, celsius if stated is None else stated)
+        tests = machine_tests(sheet, stated)
         first, second, rest = _points(words[1:], sheet)
         named = next((test for test in tests if set(test.between) == {first, second} and first != second), None)
-        return Line(named, (first, second), **_said(rest), celsius=stated)
-    test, rest = _names(sheet, celsius if stated is None else stated).subject(words)
-    return Line(test, test.between, **_said(rest), celsius=stated)
+        return Line(named, (first, second), **_said(rest, at_250_v), celsius=stated)
+    test, rest = _names(sheet, stated).subject(words)
+    return Line(test, test.between, **_said(rest, at_250_v), celsius=stated)
 
 
-def completions(text: str, sheet: Sheet, celsius: float, *, most: int = 6) -> list[str]:
+def completions(text: str, sheet: Sheet, *, most: int = 6) -> list[str]:
     """Return whole lines that the typed beginning may become, best first.
 
     Parameters
@@ -99,13 +105,11 @@ def completions(text: str, sheet: Sheet, celsius: float, *, most: int = 6) -> li
         As typed so far.
     sheet
         The machine's type.
-    celsius
-        Ambient temperature.
     most
         How many at most.
     """
     words = text.split()
-    tests = (*machine_tests(sheet, celsius), *dead_tests(sheet))
+    tests = (*machine_tests(sheet, None), *dead_tests(sheet))
     if not words:
         return []
     parts = find(words[0], _part_names(sheet))
@@ -118,6 +122,12 @@ def completions(text: str, sheet: Sheet, celsius: float, *, most: int = 6) -> li
             :most
         ]
     return []
+
+
+def _split_voltage(text: str) -> tuple[str, str]:
+    """Split "at 250V" from the line: insulation where 500 V would be too much."""
+    match = _AT_250_V.search(f" {text}")
+    return (text, "") if match is None else (_AT_250_V.sub("", f" {text}").strip(), AT_250_V)
 
 
 def _split_temperature(text: str) -> tuple[str, float | None]:
@@ -134,20 +144,27 @@ def _split_temperature(text: str) -> tuple[str, float | None]:
 
 class _Said(TypedDict):
     reading: str
+    condition: str
     alone: bool
     loose: bool
     inhand: bool
 
 
-def _said(words: list[str]) -> _Said:
-    """Take "alone", "loose" and "inhand" out of what is left; what lies loose is off its plugs too."""
-    said = {word.casefold() for word in words} & {"alone", "loose", "inhand"}
+def _said(words: list[str], at_250_v: str) -> _Said:
+    """Take "alone", "loose", "inhand" and the condition out of what is left; what lies loose is off its plugs too."""
+    said = {word.casefold() for word in words} & {"alone", "loose", "inhand", *CONDITIONS}
     if {"loose", "inhand"} <= said:
         what = "a part lies loose, or the machine's plug is in the hand: not both"
         raise InputError(what=what, remedy="leave one of the two words out", field="line")
-    rest = [word for word in words if word.casefold() not in {"alone", "loose", "inhand"}]
-    is_loose = "loose" in said
-    return _Said(reading=" ".join(rest), alone=bool(said & {"alone", "loose"}), loose=is_loose, inhand="inhand" in said)
+    rest = [word for word in words if word.casefold() not in {"alone", "loose", "inhand", *CONDITIONS}]
+    conditions = [word for word in CONDITIONS if word in said]
+    return _Said(
+        reading=" ".join(rest),
+        condition=", ".join([*conditions, at_250_v] if at_250_v else conditions),
+        alone=bool(said & {"alone", "loose"}),
+        loose="loose" in said,
+        inhand="inhand" in said,
+    )
 
 
 def _points(words: list[str], sheet: Sheet) -> tuple[str, str, list[str]]:
@@ -171,7 +188,7 @@ def _point(typed: str, known: dict[str, str]) -> str:
 
 
 @lru_cache(maxsize=64)
-def _names(sheet: Sheet, celsius: float) -> _Names:
+def _names(sheet: Sheet, celsius: float | None) -> _Names:
     return _Names(sheet, (*machine_tests(sheet, celsius), *dead_tests(sheet)))
 
 
@@ -242,7 +259,9 @@ def _single(typed: str, found: list[MachineTest]) -> MachineTest:
 def _is_reading(word: str) -> bool:
     """Tell whether a word that starts with a letter is a reading: OL, R47, "over"."""
     return bool(
-        re.fullmatch(r"[oO]\.?[lL]|[a-zA-Zμµ]?\d+|over\S*|under|below|above|alone|loose|inhand|infinite|none", word)
+        re.fullmatch(
+            r"[oO]\.?[lL]|[a-zA-Zμµ]?\d+|over\S*|under|below|above|alone|loose|inhand|dried|wet|hot|infinite|none", word
+        )
     )
 
 

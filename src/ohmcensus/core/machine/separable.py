@@ -81,7 +81,7 @@ def _declared(sheet: Sheet, found: Dictionary) -> NDArray[np.bool_]:
     rows = [
         [fault.part == part.id and fault.mode not in spec.blind_to for fault in found.faults]
         for part in sheet.parts
-        for spec in part.tests()
+        for spec in sheet.tests_of(part)
         if not is_answered(sheet, part, spec)
     ]
     return np.array(rows, dtype=bool).reshape(len(rows), len(found.faults))

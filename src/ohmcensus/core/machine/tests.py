@@ -2,17 +2,21 @@
 
 from __future__ import annotations
 
+from collections.abc import Callable
 from dataclasses import dataclass
 from functools import lru_cache
 
-from ohmcensus.core.machine.coverage import blind_modes
-from ohmcensus.core.machine.expected import expected
+from ohmcensus.core.machine.blind import blind_modes
+from ohmcensus.core.machine.expected import expected, nominal_by_celsius
 from ohmcensus.core.machine.plug_on import window_with_plug_on
 from ohmcensus.core.meter import Function
 from ohmcensus.core.parts.fault import FaultMode
 from ohmcensus.core.parts.kind import MachineState, Proves, TestSpec, Weaker
 from ohmcensus.core.quantity.window import Window
 from ohmcensus.core.sheet import Part, Sheet
+
+# A tenth of what a healthy part reads is no healthy part any more (DOMAIN).
+HEALTHY_SHARE = 0.1
 
 
 @dataclass(frozen=True, slots=True)
@@ -41,6 +45,12 @@ class MachineTest:
         Supply of a plain resistive load.
     proves
         What a good reading proves of the whole machine.
+    at_zero
+        What a reading of nothing says.
+    healthy_ohm
+        Insulation from which a part counts as healthy, None for every other test.
+    nominal_at
+        Nominal value by temperature, where none was stated and the value goes with it; None otherwise.
     """
 
     id: str
@@ -62,10 +72,13 @@ class MachineTest:
     load_volts: float | None
     proves: Proves | None = None
     with_plug_on: Window | None = None
+    at_zero: str = ""
+    healthy_ohm: float | None = None
+    nominal_at: Callable[[float], float] | None = None
 
 
 @lru_cache(maxsize=128)
-def machine_tests(sheet: Sheet, celsius: float) -> tuple[MachineTest, ...]:
+def machine_tests(sheet: Sheet, celsius: float | None) -> tuple[MachineTest, ...]:
     """Return all tests in the order in which current passes the parts.
 
     Parameters
@@ -73,18 +86,19 @@ def machine_tests(sheet: Sheet, celsius: float) -> tuple[MachineTest, ...]:
     sheet
         The machine's type.
     celsius
-        Temperature of the parts.
+        Temperature of the parts; None where nobody stated it: windows then span the usual room.
 
     Notes
     -----
     Provenance of a window: the sheet's own figure, else plate physics, else the common range.
     """
-    return tuple(_test(sheet, part, spec, celsius) for part in sheet.parts for spec in part.tests())
+    return tuple(_test(sheet, part, spec, celsius) for part in sheet.parts for spec in sheet.tests_of(part))
 
 
-def _test(sheet: Sheet, part: Part, spec: TestSpec, celsius: float) -> MachineTest:
+def _test(sheet: Sheet, part: Part, spec: TestSpec, celsius: float | None) -> MachineTest:
     """Join a part and a test of its kind."""
     window = expected(sheet, part, spec, celsius)
+    is_insulation = spec.function is Function.INSULATION
     return MachineTest(
         id=f"{part.id}.{spec.name}",
         part=part.id,
@@ -105,4 +119,7 @@ def _test(sheet: Sheet, part: Part, spec: TestSpec, celsius: float) -> MachineTe
         load_volts=spec.load_volts,
         proves=spec.proves,
         with_plug_on=window_with_plug_on(sheet, part.id, spec.name, window),
+        at_zero=spec.at_zero,
+        healthy_ohm=part.traits.healthy_insulation_ohm * HEALTHY_SHARE if is_insulation else None,
+        nominal_at=nominal_by_celsius(sheet, part, spec) if celsius is None else None,
     )

@@ -13,7 +13,7 @@ def _decades(first: float, counts: int, many: int, percent: float, digits: float
 
 
 _DIODE = (Range(full_scale=2.0, resolution=0.001, percent=1.5, digits=3),)
-_LENGTH = (Range(full_scale=3.0, resolution=0.0005, percent=0.0, digits=1),)
+_LENGTH = (Range(full_scale=0.15, resolution=0.0005, percent=0.0, digits=1),)
 
 MULTIMETER_6000 = Meter(
     id="multimeter-6000",

@@ -41,12 +41,36 @@ class Function(StrEnum):
         return _UNITS[self]
 
     @property
+    def scale(self) -> str:
+        """What a bare figure is in: MΩ for insulation, mA for a current to earth, µF, mm; else the unit itself."""
+        return _SCALES.get(self, "")
+
+    @property
+    def is_magnitude(self) -> bool:
+        """Whether it shows a size without a sign: alternating volts and all currents."""
+        return self in _MAGNITUDES
+
+    @property
+    def shows_open(self) -> bool:
+        """Whether over-range is an open circuit here; elsewhere it is merely more than the scale."""
+        return self in _SHOWS_OPEN
+
+    @property
+    def words(self) -> str:
+        """What it shows, as it is spoken of."""
+        return _WORDS.get(self, self.value.replace("_", " "))
+
+    @property
     def needs_dead_circuit(self) -> bool:
         """Whether the instrument drives the circuit itself, which must then be without voltage."""
         return self in _DRIVES
 
 
 _DRIVES = frozenset({Function.OHM, Function.CONTINUITY, Function.INSULATION, Function.CAPACITANCE, Function.DIODE})
+_SCALES = {Function.INSULATION: "M", Function.LEAKAGE: "m", Function.CAPACITANCE: "u", Function.LENGTH: "mm"}
+_MAGNITUDES = frozenset({Function.VOLTS_AC, Function.AMPERE, Function.LEAKAGE})
+_SHOWS_OPEN = frozenset({Function.OHM, Function.CONTINUITY, Function.DIODE})
+_WORDS = {Function.VOLTS_AC: "volts AC", Function.AMPERE: "amperes", Function.LEAKAGE: "currents to earth"}
 _UNITS = {
     Function.OHM: Unit.OHM,
     Function.CONTINUITY: Unit.OHM,
@@ -61,6 +85,10 @@ _UNITS = {
     Function.TEMPERATURE: Unit.CELSIUS,
     Function.LENGTH: Unit.METRE,
 }
+
+
+def _is_below(indication: Indication) -> bool:
+    return indication.bound is Bound.BELOW
 
 
 class Range(BaseModel):
@@ -157,6 +185,8 @@ class Meter(BaseModel):
         """Tell whether this display could have shown the indication with the function."""
         if not self.measures(function):
             return False
+        if indication.has_moved:
+            return all(self.can_show(end, function) for end in indication.ends)
         if indication.value is None:
             return self.shows_ol or bool(self.over_range_texts)
         return abs(indication.value) <= self.full_scale(function) * (1 + 1e-9)
@@ -167,7 +197,8 @@ class Meter(BaseModel):
         Parameters
         ----------
         indication
-            In the unit of ``function``. Over-range without a figure counts for the highest range.
+            In the unit of ``function``. Over-range without a figure counts for the highest range, and so does a
+            figure at its end or beyond: at least that much.
         function
             One that this instrument has.
 
@@ -180,15 +211,36 @@ class Meter(BaseModel):
         Notes
         -----
         ``R ± e`` gives ``[R − e − leads, R + e]``; ``> R`` gives ``[R − e − leads, ∞)``; ``< R`` gives
-        ``(-∞, R + e]``, from 0 where negative values do not exist.
+        ``(-∞, R + e]``, from 0 where negative values do not exist; a display that moved, all from its lower end to
+        its upper one. ``e`` is the limit of error and half the last place typed, where that is coarser than the
+        display's own: independent limits, added as the root of their squares.
         """
-        value = self.full_scale(function) if indication.value is None else indication.value
-        error = self._range_for(value, function).error_of(value)
+        if indication.has_moved:
+            first, last = (self.interval_of(end, function) for end in indication.ends)
+            return Interval(min(first.lo, last.lo), max(first.hi, last.hi))
+        full = self.full_scale(function)
+        is_over = indication.value is None or (indication.value >= full * (1 - 1e-9) and not _is_below(indication))
+        value = full if indication.value is None or is_over else indication.value
+        scale = self._range_for(value, function)
+        error = math.hypot(scale.error_of(value), 0.0 if is_over else self.rounding_of(indication, function))
         leads = self.lead_resistance_ohm if function in {Function.OHM, Function.CONTINUITY} and not self.nulled else 0.0
-        floor = -math.inf if indication.unit.notation.may_be_negative else 0.0
+        has_sign = indication.unit.notation.may_be_negative and not function.is_magnitude
+        floor = -math.inf if has_sign else 0.0
         lo = floor if indication.bound is Bound.BELOW else max(floor, value - error - leads)
-        hi = math.inf if indication.bound is Bound.ABOVE else value + error
+        hi = math.inf if indication.bound is Bound.ABOVE or is_over else value + error
         return Interval(lo, hi)
+
+    def rounding_of(self, indication: Indication, function: Function) -> float:
+        """Return half the last place that was typed where it is coarser than the display, 0 where it is not."""
+        if indication.value is None or indication.bound is not Bound.EXACT:
+            return 0.0
+        resolution = self._range_for(indication.value, function).resolution
+        return indication.last_place / 2 if indication.last_place > resolution * (1 + 1e-9) else 0.0
+
+    def is_typed_coarse(self, indication: Indication, function: Function) -> bool:
+        """Tell whether rounding by whoever typed it is more than the meter's own error."""
+        rounding = self.rounding_of(indication, function)
+        return rounding > self._range_for(indication.value or 0.0, function).error_of(indication.value or 0.0)
 
     def _range_for(self, value: float, function: Function) -> Range:
         """Return the smallest range that shows the value, the highest where none does."""

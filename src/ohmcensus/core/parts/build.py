@@ -8,13 +8,12 @@ from typing import Any, TypeVar
 
 from ohmcensus.core.meter import Function
 from ohmcensus.core.parts.element import Element
-from ohmcensus.core.parts.expect import Expect, closed_contact, common, open_contact
+from ohmcensus.core.parts.expect import Expect, LowSupply, closed_contact, common, low_supply, open_contact, toggling
 from ohmcensus.core.parts.fault import FaultMode
 from ohmcensus.core.parts.kind import (
     HEALTHY_INSULATION_OHM,
     Heats,
     MachineState,
-    NoRatings,
     PartCheck,
     PartKind,
     Pin,
@@ -132,14 +131,38 @@ def live_at_ground(name: str, title: str, pin: str, expect: Expect, function: Fu
     )
 
 
-SUPPLY_TEST = live_at_ground(
-    "supply",
-    "supply",
-    "vcc",
-    common(4.5, 15.5, Unit.VOLT, "5 or 12 V by type"),
-    Function.VOLTS_DC,
-    advice="A live test: the wiring counts as mains. No earthed instrument.",
-)
+def supply_test(ratings: LowSupply) -> TestSpec:
+    """Return the test of the supply of a sensor or a board."""
+    return live_at_ground(
+        "supply",
+        "supply",
+        "vcc",
+        low_supply(ratings.supply_volts),
+        Function.VOLTS_DC,
+        advice="A live test: the wiring counts as mains. No earthed instrument.",
+    )
+
+
+def output_test(name: str, title: str, pin: str, ratings: LowSupply, advice: str, **more: Any) -> TestSpec:
+    """Return the live test of an output that toggles, or of a line that talks.
+
+    Parameters
+    ----------
+    name, title
+        As of a ``TestSpec``.
+    pin
+        The output.
+    ratings
+        Supply that it is held against where none was measured.
+    advice
+        What to do with the hands.
+    more
+        Whatever else differs; ``may_rest`` for a line whose mean a meter shows.
+    """
+    expect = toggling(ratings.supply_volts, may_rest=more.pop("may_rest", False))
+    return live_at_ground(name, title, pin, expect, Function.VOLTS_DC, advice=advice, **more)
+
+
 # What fails in a sensor with electronics, and in a switch.
 SENSOR_MODES = (FaultMode.OPEN, FaultMode.DRIFT, FaultMode.BAD_JOINT)
 SWITCH_MODES = (FaultMode.STUCK_OPEN, FaultMode.WELDED, FaultMode.BAD_JOINT)
@@ -152,13 +175,13 @@ def sensor(  # noqa: PLR0913 - what differs from sensor to sensor
     role: Role,
     pins: tuple[Pin, ...],
     element: Element,
-    tests: tuple[TestSpec, ...],
+    tests: Callable[[LowSupply], tuple[TestSpec, ...]],
     *,
     priors: Mapping[FaultMode, float],
     explains: Mapping[Symptom, float],
     checks: tuple[PartCheck, ...] = (),
     tricks: tuple[str, ...] = (),
-) -> PartKind[NoRatings]:
+) -> PartKind[LowSupply]:
     """Return a kind of sensor with electronics: its supply and ground, its outputs, what an ohmmeter sees of it.
 
     Parameters
@@ -170,7 +193,7 @@ def sensor(  # noqa: PLR0913 - what differs from sensor to sensor
     element
         What an ohmmeter sees of it.
     tests
-        Live tests, the usual one first.
+        Its live tests by its supply, the usual one first.
     priors, explains, checks, tricks
         As of a ``PartKind``.
     """
@@ -178,7 +201,7 @@ def sensor(  # noqa: PLR0913 - what differs from sensor to sensor
         kind=kind,
         title=title,
         traits=electronic(role),
-        ratings=NoRatings,
+        ratings=LowSupply,
         fault_modes=SENSOR_MODES,
         priors=priors,
         explains=explains,
@@ -187,5 +210,5 @@ def sensor(  # noqa: PLR0913 - what differs from sensor to sensor
         repair_minutes=15.0,
         pins=fixed(Pin("vcc", "supply"), Pin("gnd", "ground"), *pins),
         elements=lambda _ratings, _nominal: (element,),
-        tests=fixed(*tests),
+        tests=tests,
     )

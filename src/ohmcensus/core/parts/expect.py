@@ -4,13 +4,14 @@ from __future__ import annotations
 
 import math
 from collections.abc import Callable
+from typing import Literal
 
 from ohmcensus.core.meter import Function
 from ohmcensus.core.parts.fault import FaultMode
-from ohmcensus.core.parts.kind import Weaker
+from ohmcensus.core.parts.kind import Ratings, Weaker
 from ohmcensus.core.physics.supply import SUPPLY_TOLERANCE
 from ohmcensus.core.quantity import Interval, Unit
-from ohmcensus.core.quantity.window import Source, Window
+from ohmcensus.core.quantity.window import Rails, Source, Window
 
 Expect = Callable[[float], Window]
 
@@ -41,6 +42,62 @@ def common(lo: float, hi: float, unit: Unit, rule: str) -> Expect:
     """
     window = Window(Interval(lo, hi), unit, Source.COMMON, f"common range: {rule}")
     return lambda _celsius: window
+
+
+class LowSupply(Ratings):
+    """The low voltage that a sensor or a board is fed with, as the sheet states it; 5 or 12 V where it does not."""
+
+    supply_volts: Literal[5, 12] | None = None
+
+
+# Of a low supply; of an output, in shares of it: low at most, high at least (common practice, no source).
+_SUPPLY_SHARE = {5: 0.05, 12: 0.10}
+LOW_AT_MOST_V, HIGH_FROM, OVER_SUPPLY = 0.8, 0.7, 1.1
+
+
+def low_supply(volts: int | None) -> Expect:
+    """Return what the supply of a sensor reads: 5 V ±5 % or 12 V ±10 %; either where the sheet states none."""
+    spans = [Interval(1 - _SUPPLY_SHARE[each], 1 + _SUPPLY_SHARE[each]).scaled(each) for each in _supplies(volts)]
+    words = "" if volts else "4.75–5.25 or 10.8–13.2 V"
+    basis = "common range: 5 V ±5 %, 12 V ±10 %"
+    window = Window(spans[0], Unit.VOLT, Source.COMMON, basis, volts, words, others=tuple(spans[1:]))
+    return lambda _celsius: window
+
+
+def toggling(volts: float | None, *, may_rest: bool = False) -> Expect:
+    """Return what an output does that toggles between its rails.
+
+    Parameters
+    ----------
+    volts
+        Supply of the sensor, as measured or as the sheet states it; None where nobody knows: the lower of 5 and 12 V
+        says from where high is high, the higher one how high it may be.
+    may_rest
+        Whether a meter may show a steady mean: a line that talks all the time.
+    """
+    window = toggling_window(volts, may_rest=may_rest)
+    return lambda _celsius: window
+
+
+def toggling_window(volts: float | None, *, may_rest: bool = False) -> Window:
+    """Return the window of an output that toggles; see ``toggling``."""
+    least, most = (volts, volts) if volts else (5.0, 12.0)
+    rails = Rails(
+        Interval(-LOW_AT_MOST_V, LOW_AT_MOST_V), Interval(HIGH_FROM * least, OVER_SUPPLY * most), may_rest=may_rest
+    )
+    whose = f"a supply of {volts:.3g} V" if volts else "5 or 12 V by type"
+    moves = (
+        "a moving voltage, at neither rail"
+        if may_rest
+        else f"under {LOW_AT_MOST_V:g} V, then over {rails.high.lo:.2g} V"
+    )
+    basis = f"common range: at {whose}" + ("" if may_rest else "; type both, e.g. 0.1..4.9")
+    span = Interval(rails.low.lo, rails.high.hi)
+    return Window(span, Unit.VOLT, Source.COMMON, basis, words=moves, rails=rails)
+
+
+def _supplies(volts: int | None) -> tuple[int, ...]:
+    return (volts,) if volts else tuple(_SUPPLY_SHARE)
 
 
 def closed_contact(limit_ohm: float = CLOSED_CONTACT_OHM) -> Expect:

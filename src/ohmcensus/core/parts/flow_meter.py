@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from ohmcensus.core.meter import Function
-from ohmcensus.core.parts.build import live_at_ground, sensor
+from ohmcensus.core.parts.build import fixed, live_at_ground, sensor
 from ohmcensus.core.parts.element import resistor
 from ohmcensus.core.parts.expect import common
 from ohmcensus.core.parts.fault import FaultMode
@@ -17,7 +17,7 @@ KIND = sensor(
     Role.SENSOR,
     (Pin("out", "output", may_be_free=True),),
     resistor("input", "vcc", "gnd", 4700.0, is_linear=False),
-    (
+    fixed(
         live_at_ground(
             "pulses",
             "pulses while water runs",

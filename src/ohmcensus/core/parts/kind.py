@@ -156,6 +156,8 @@ class TestSpec:
         Whether the plug is turned for it: neutral at the line contact.
     is_bare
         Whether every plug of the machine is off for it.
+    at_zero
+        What a reading of nothing says, in a few words; empty for most.
     """
 
     __test__ = False
@@ -178,6 +180,7 @@ class TestSpec:
     joined: tuple[str, ...] = ()
     is_reversed: bool = False
     is_bare: bool = False
+    at_zero: str = ""
 
 
 class Role(StrEnum):

@@ -32,11 +32,12 @@ _TOLERANCE = {"run": (-0.05, 0.05), "start": (0.0, 0.20)}
 
 
 class MotorCapacitorRatings(Ratings):
-    """Value, voltage and duty as printed on the can."""
+    """Value, voltage, duty and tolerance as printed on the can; the usual tolerance of its duty where none is."""
 
     farad: float = Field(gt=0, le=1e-3)
     volts: float = Field(gt=0, le=600)
     duty: Literal["run", "start"] = "run"
+    tolerance_percent: float | None = Field(default=None, gt=0, le=50)
 
 
 def _stored_charges(ratings: MotorCapacitorRatings) -> tuple[StoredCharge, ...]:
@@ -61,6 +62,7 @@ def _tests(ratings: MotorCapacitorRatings) -> tuple[TestSpec, ...]:
             aliases=("uf", "microfarad"),
             state=MachineState.PLUG_PULLED,
             advice="Discharged first, both tags off.",
+            at_zero="near 0: open",
         ),
         opened(
             "kick",
@@ -76,6 +78,8 @@ def _tests(ratings: MotorCapacitorRatings) -> tuple[TestSpec, ...]:
 def _value(ratings: MotorCapacitorRatings) -> Expect:
     """Return the window from the print on the can."""
     under, over = _TOLERANCE[ratings.duty]
+    if ratings.tolerance_percent is not None:
+        under, over = -ratings.tolerance_percent / 100, ratings.tolerance_percent / 100
     basis = f"its print: {show_value(ratings.farad, Unit.FARAD)} {100 * under:+g}/{100 * over:+g} %"
     span = Interval(1 + under, 1 + over).scaled(ratings.farad)
     window = Window(span, Unit.FARAD, Source.PLATE, basis, nominal=ratings.farad * (1 + (under + over) / 2))
@@ -96,7 +100,7 @@ KIND = PartKind(
     },
     checks=(PartCheck("can", "Can", "bulged, oily, burst"),),
     cautions=("It keeps its charge after the plug is out: discharge through the resistor, then measure.",),
-    repair="replace it by one of the same value and at least the same voltage",
+    repair="replace it by one of the same value, at least the same voltage and the same safety class",
     repair_minutes=10.0,
     ratings=MotorCapacitorRatings,
     pins=fixed(Pin("a", "tag 1"), Pin("b", "tag 2"), Pin("can", "can")),

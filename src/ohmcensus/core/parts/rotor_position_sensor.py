@@ -2,17 +2,24 @@
 
 from __future__ import annotations
 
-from ohmcensus.core.meter import Function
-from ohmcensus.core.parts.build import SUPPLY_TEST, live_at_ground, sensor
+from ohmcensus.core.parts.build import output_test, sensor, supply_test
 from ohmcensus.core.parts.element import resistor
-from ohmcensus.core.parts.expect import common
+from ohmcensus.core.parts.expect import LowSupply
 from ohmcensus.core.parts.fault import FaultMode
-from ohmcensus.core.parts.kind import Pin, Role
-from ohmcensus.core.quantity import Unit
+from ohmcensus.core.parts.kind import Pin, Role, TestSpec
 from ohmcensus.core.symptom import Symptom
 
 _OUTPUTS = (1, 2, 3)
-_TOGGLES = common(0.5, 11.0, Unit.VOLT, "toggles: at neither rail while turned; three never all alike at 120°")
+_TURN = "A live test at low voltage: no earthed instrument. Turn the rotor slowly; three never all alike at 120°."
+
+
+def _tests(ratings: LowSupply) -> tuple[TestSpec, ...]:
+    outputs = (
+        output_test(f"h{number}", f"output {number}, rotor turned by hand", f"h{number}", ratings, _TURN)
+        for number in _OUTPUTS
+    )
+    return (supply_test(ratings), *outputs)
+
 
 KIND = sensor(
     "rotor_position_sensor",
@@ -20,15 +27,7 @@ KIND = sensor(
     Role.SENSOR,
     tuple(Pin(f"h{number}", f"output {number}", may_be_free=True) for number in _OUTPUTS),
     resistor("supply", "vcc", "gnd", 1500.0, is_linear=False),
-    (
-        SUPPLY_TEST,
-        *(
-            live_at_ground(
-                f"h{number}", f"output {number}, rotor turned by hand", f"h{number}", _TOGGLES, Function.VOLTS_DC
-            )
-            for number in _OUTPUTS
-        ),
-    ),
+    _tests,
     priors={FaultMode.OPEN: 0.8, FaultMode.BAD_JOINT: 0.4},
     explains={
         Symptom.NO_TURN: 0.35,

@@ -2,30 +2,40 @@
 
 from __future__ import annotations
 
-from ohmcensus.core.meter import Function
-from ohmcensus.core.parts.build import closed, fixed, opened, plain, winding
+from ohmcensus.core.parts.build import closed, fixed, opened, output_test, plain, winding
 from ohmcensus.core.parts.element import ClosedWhen, Element, contact, load, resistor
-from ohmcensus.core.parts.expect import common
+from ohmcensus.core.parts.expect import LowSupply
 from ohmcensus.core.parts.fault import FaultMode
 from ohmcensus.core.parts.kind import (
-    MachineState,
     Nominal,
-    NoRatings,
     PartKind,
     Pin,
     Role,
     TestSpec,
 )
-from ohmcensus.core.quantity import Unit
 from ohmcensus.core.symptom import Symptom
 
+_TURN = "A live test at low voltage: no earthed instrument. Turn the drum slowly by hand."
 
-def _elements(ratings: NoRatings, nominal: Nominal) -> tuple[Element, ...]:
+
+def _elements(ratings: LowSupply, nominal: Nominal) -> tuple[Element, ...]:
     """Return what it is electrically."""
     return (
         load("motor", "m_a", "m_b", nominal("motor"), henry=6.0),
         contact("switch", "s_a", "s_b", ClosedWhen("shifter", frozenset({"wash"}))),
         resistor("tacho", "vcc", "gnd", 1000.0, is_linear=False),
+    )
+
+
+def _tests(ratings: LowSupply) -> tuple[TestSpec, ...]:
+    """Return its coil, its position switch either way, and its tacho."""
+    return (
+        winding("motor", "motor coil", ("m_a", "m_b"), 1000.0, 4000.0, "1–4 kΩ for a 120 V motor"),
+        closed("switch", "position switch, at wash", ("s_a", "s_b"), sets={"shifter": "wash"}),
+        opened(
+            "spin", "position switch, at spin", ("s_a", "s_b"), "open in the spin position", sets={"shifter": "spin"}
+        ),
+        output_test("tacho", "tacho output, drum turned by hand", "out", ratings, _TURN),
     )
 
 
@@ -55,7 +65,7 @@ KIND = PartKind(
     repair="replace it",
     tricks=("Note where its lever stands before it comes off: it goes back so, or the basket spins in the wash.",),
     repair_minutes=15.0,
-    ratings=NoRatings,
+    ratings=LowSupply,
     pins=fixed(
         Pin("m_a", "motor 1"),
         Pin("m_b", "motor 2"),
@@ -66,20 +76,5 @@ KIND = PartKind(
         Pin("out", "tacho output", may_be_free=True),
     ),
     elements=_elements,
-    tests=fixed(
-        winding("motor", "motor coil", ("m_a", "m_b"), 1000.0, 4000.0, "1–4 kΩ for a 120 V motor"),
-        closed("switch", "position switch, at wash", ("s_a", "s_b"), sets={"shifter": "wash"}),
-        opened(
-            "spin", "position switch, at spin", ("s_a", "s_b"), "open in the spin position", sets={"shifter": "spin"}
-        ),
-        TestSpec(
-            name="tacho",
-            title="tacho output, drum turned by hand",
-            between=("out", "gnd"),
-            function=Function.VOLTS_DC,
-            expect=common(0.5, 4.5, Unit.VOLT, "toggles between 0 and 5 V: at neither rail while turned"),
-            state=MachineState.LIVE,
-            advice="A live test at low voltage: no earthed instrument. It must toggle.",
-        ),
-    ),
+    tests=_tests,
 )

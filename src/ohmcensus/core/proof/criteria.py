@@ -135,7 +135,7 @@ def _dead(case: Case, *, is_barred: bool) -> Iterator[Criterion]:
         Proves.EARTH: ("protective_conductor", "Protective conductor", "From the plug's earth pin, cord flexed."),
         Proves.INSULATION: ("insulation", "Insulation at 500 V", "L and N joined against earth, switched on."),
     }
-    for test in machine_tests(case.sheet, case.celsius):
+    for test in machine_tests(case.sheet, None):
         if test.proves is None or (test.proves is Proves.EARTH and terms.is_class_ii):
             continue
         if test.proves is Proves.INSULATION and is_barred:

@@ -2,7 +2,7 @@
 
 from ohmcensus.core.quantity.indication import Bound, Indication
 from ohmcensus.core.quantity.interval import Interval
-from ohmcensus.core.quantity.parse import parse_indication
+from ohmcensus.core.quantity.parse import parse_indication, with_scale
 from ohmcensus.core.quantity.show import show_indication, show_range, show_value
 from ohmcensus.core.quantity.unit import Unit
 
@@ -15,4 +15,5 @@ __all__ = [
     "show_indication",
     "show_range",
     "show_value",
+    "with_scale",
 ]

@@ -2,7 +2,8 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass
+import math
+from dataclasses import dataclass, replace
 from enum import StrEnum
 
 from ohmcensus.core.quantity.unit import Unit
@@ -30,14 +31,31 @@ class Indication:
         Whether the true value is near, above or below the figure.
     last_place
         Weight of the last digit typed, in the SI base; 0 where there is no figure.
+    until
+        Where the display moved: its other end, in the SI base, infinite for over-range; None where it stood still.
     """
 
     value: float | None
     unit: Unit
     bound: Bound = Bound.EXACT
     last_place: float = 0.0
+    until: float | None = None
 
     @property
     def is_over_range(self) -> bool:
         """Whether the display showed over-range without a figure."""
         return self.value is None
+
+    @property
+    def has_moved(self) -> bool:
+        """Whether the display moved from one value to another."""
+        return self.until is not None
+
+    @property
+    def ends(self) -> tuple[Indication, Indication]:
+        """Both ends of a display that moved, as it showed them; the same one twice where it stood still."""
+        if self.until is None:
+            return self, self
+        is_over = math.isinf(self.until)
+        last = replace(self, value=None if is_over else self.until, bound=Bound.ABOVE if is_over else Bound.EXACT)
+        return replace(self, until=None), replace(last, until=None)

@@ -3,6 +3,8 @@
 Grammar, after Unicode folding (NFKC, so that the ohm sign and the micro sign have one form each)::
 
     reading  := [">" | "<" | ">=" | "<=" | "over" | "under"] figure | over-range
+              | figure ".." (figure | over-range) [moved]     # a display that moved
+    moved    := "wiggled" | "turned" | "moved"               # asked for where 12..3 may be a slip for 12.3
     figure   := [sign] digits [mark digits] [exponent] [prefix] [unit]
               | [sign] [digits] letter digits [unit]          # 2k2, 4R7, R47, after IEC 60062
     mark     := "." | ","
@@ -12,8 +14,10 @@ All arithmetic is decimal until the last step, so 2.2k, 2k2 and 2200 are the sam
 
 from __future__ import annotations
 
+import math
 import re
 import unicodedata
+from dataclasses import replace
 from decimal import Decimal, InvalidOperation
 
 from ohmcensus.core.errors import ReadingTextError
@@ -36,6 +40,9 @@ _BOUND_WORDS = {
     "under ": Bound.BELOW,
     "below ": Bound.BELOW,
 }
+_MOVED = ".."
+_MOVED_WORD = re.compile(r"\s+(?:wiggled|turned|moved)$", re.IGNORECASE)
+_BARE = re.compile(r"(?:>=|<=|[<>≥≤]|(?:over|above|under|below) )?\s*[-+]?(?:\d+[.,]?\d*|[.,]\d+)", re.ASCII)
 _OVER_RANGE = re.compile(r"[o0]\.?l\.?|\.[o0]l|o l|over[- ]?range|over[- ]?load|infinite|∞", re.IGNORECASE)
 _FIGURE = re.compile(r"([+-]?)(\d+[.,]?\d*|[.,]\d+)(?:[eE]([+-]?\d{1,4}))?\s*(.*)", re.ASCII)
 _LETTER_MARK = re.compile(r"([+-]?)(\d*)([a-zA-Zμ])(\d+)\s*(\D*)", re.ASCII)
@@ -70,6 +77,10 @@ def parse_indication(text: str, unit: Unit, *, over_range_texts: frozenset[str] 
         With what is wrong and what to type instead.
     """
     folded = _folded(text, unit)
+    told = _MOVED_WORD.sub("", folded)
+    if _MOVED in told:
+        return _moved(told, unit, over_range_texts, is_told=told != folded)
+    folded = told
     if _OVER_RANGE.fullmatch(folded) or folded.replace(",", ".") in over_range_texts:
         return Indication(None, unit, Bound.ABOVE)
     bound, rest = _split_bound(folded)
@@ -78,6 +89,49 @@ def parse_indication(text: str, unit: Unit, *, over_range_texts: frozenset[str] 
     number, last_place = _figure(rest, folded, unit)
     _refuse_impossible(number, folded, unit)
     return Indication(float(number), unit, bound, float(last_place))
+
+
+def with_scale(text: str, scale: str, over_range_texts: frozenset[str] = frozenset()) -> str:
+    """Return a reading with the scale of its instrument behind every bare figure: "0.4" in MΩ is "0.4M".
+
+    Parameters
+    ----------
+    text
+        As typed.
+    scale
+        What is put behind it: "M", "m", "u", "mm"; empty leaves it as it is.
+    over_range_texts
+        Displays that mean over-range and are no figures.
+    """
+    typed = text.strip()
+    if not scale or len(typed) > LONGEST_TEXT or typed.replace(",", ".") in over_range_texts:
+        return text
+    word = _MOVED_WORD.search(typed)
+    typed = _MOVED_WORD.sub("", typed)
+    ends = [" ".join(unicodedata.normalize("NFKC", end).replace("−", "-").split()) for end in typed.split(_MOVED)]
+    if _BARE.fullmatch(ends[-1]) is None and len(ends) == 1:
+        return text
+    scaled = _MOVED.join(f"{end}{scale}" if _BARE.fullmatch(end.casefold()) else end for end in ends)
+    return scaled + (word[0] if word else "")
+
+
+def _moved(folded: str, unit: Unit, over_range_texts: frozenset[str], *, is_told: bool) -> Indication:
+    """Return a display that moved from one figure to another, or to over-range; a unit behind the last is both's."""
+    first, _, last = (end.strip() for end in folded.partition(_MOVED))
+    if first.isdigit() and last.isdigit() and not is_told:
+        remedy = f"type {first}.{last}, or '{folded} wiggled' for a reading that moved"
+        raise ReadingTextError(what=f"'{folded}' is not a reading", remedy=remedy, field="reading")
+    tail = last.lstrip("+-0123456789.,").strip()
+    if _BARE.fullmatch(first) and last[:1].isdigit() and not _BARE.fullmatch(last):
+        first = f"{first}{tail}"
+    start = parse_indication(first, unit, over_range_texts=over_range_texts)
+    end = parse_indication(last, unit, over_range_texts=over_range_texts)
+    is_whole = end.value is None or end.bound is Bound.EXACT
+    if start.value is None or start.bound is not Bound.EXACT or not is_whole:
+        what = f"'{folded}' is no range of a reading that moved"
+        raise ReadingTextError(what=what, remedy="type both ends, e.g. 0.2..38 or 0.5..OL", field="reading")
+    until = math.inf if end.value is None else end.value
+    return replace(start, until=until, last_place=max(start.last_place, end.last_place))
 
 
 def _folded(text: str, unit: Unit) -> str:

@@ -19,6 +19,23 @@ class Source(StrEnum):
 
 
 @dataclass(frozen=True)
+class Rails:
+    """What an output that toggles stands at, low and high; both are read while it is moved.
+
+    Parameters
+    ----------
+    low, high
+        Admitted values at either.
+    may_rest
+        Whether a meter may show a steady mean between the two, as on a line that talks all the time.
+    """
+
+    low: Interval
+    high: Interval
+    may_rest: bool = False
+
+
+@dataclass(frozen=True)
 class Window:
     """Values that a good part may read.
 
@@ -36,6 +53,10 @@ class Window:
         Most likely good value, None where there is none.
     words
         How the window is said where figures would mislead ("OL"); empty to say it in figures.
+    others
+        Further ranges that are as good, where the part comes in several types.
+    rails
+        For an output that toggles, None for everything else.
     """
 
     interval: Interval
@@ -44,6 +65,8 @@ class Window:
     basis: str
     nominal: float | None = None
     words: str = ""
+    others: tuple[Interval, ...] = ()
+    rails: Rails | None = None
 
     @cached_property
     def shown(self) -> str:

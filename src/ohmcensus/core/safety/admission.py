@@ -96,7 +96,7 @@ def _of_others(reading: Reading, safety: Safety, terms: Terms) -> Admission:
             return Admission(is_found=True)
         _refuse_open_machine(safety)
         return Admission()
-    test = named_test(reading.test, terms, reading.celsius)
+    test = named_test(reading.test, terms, reading.stated_celsius)
     makes_own = test is not None and test.function in _VOLTS and not is_at_plug(reading)
     if is_powered and makes_own:
         raise _under_voltage(safety, "such a")

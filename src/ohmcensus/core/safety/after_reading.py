@@ -121,7 +121,7 @@ def _forbidden_live(walk: Walk, words: str) -> Walk:
 
 def shows_power(reading: Reading, terms: Terms) -> bool:
     """Tell whether a reading surely shows what only a powered machine gives."""
-    test = named_test(reading.test, terms, reading.celsius)
+    test = named_test(reading.test, terms, reading.stated_celsius)
     if test is not None and (test.state is not MachineState.LIVE or reading.test in OUTLET_VOLTS):
         return False
     if test is None and is_at_plug(reading):
@@ -140,7 +140,7 @@ def is_powered_by(function: Function, interval: Interval) -> bool:
 
 def is_live_test(reading: Reading, terms: Terms) -> bool:
     """Tell whether a reading answers a test of the powered machine, the outlet's volts and the sources apart."""
-    test = named_test(reading.test, terms, reading.celsius)
+    test = named_test(reading.test, terms, reading.stated_celsius)
     is_outlet = reading.test in OUTLET_VOLTS
     return test is not None and test.state is MachineState.LIVE and not is_outlet and not is_proof(reading.test)
 

@@ -8,9 +8,10 @@ from dataclasses import dataclass, replace
 from ohmcensus.core.errors import InputError
 from ohmcensus.core.job.case import Case
 from ohmcensus.core.job.reading import Reading
-from ohmcensus.core.judgement import Judgement, choose_use, judge, limited
+from ohmcensus.core.judgement import Judgement, choose_use, held_on, judge
 from ohmcensus.core.machine import Line, read_line
 from ohmcensus.core.meter import Function, Meter
+from ohmcensus.core.physics.temperature import REFERENCE_CELSIUS
 from ohmcensus.core.safety.admission import admitted
 from ohmcensus.core.safety.state import Safety
 
@@ -60,7 +61,7 @@ def taken(  # noqa: PLR0913 - what is typed, and what is chosen beside it
     OhmcensusError
         If the line cannot be understood, no meter can have shown it, or safety forbids it; with what to do.
     """
-    line, did = _did(read_line(text, case.sheet, case.celsius), text, meters, function)
+    line, did = _did(read_line(text, case.sheet), text, meters, function)
     use = choose_use(line.reading, line.test, meters, function=did)
     reading = Reading(
         id="",
@@ -70,16 +71,18 @@ def taken(  # noqa: PLR0913 - what is typed, and what is chosen beside it
         meter=use.meter,
         indication=use.indication,
         text=text.strip(),
-        celsius=case.celsius if line.celsius is None else line.celsius,
+        celsius=REFERENCE_CELSIUS if line.celsius is None else line.celsius,
+        is_celsius_stated=line.celsius is not None,
         alone=line.alone,
         loose=line.loose,
         inhand=line.inhand,
+        condition=line.condition,
         device=device,
         override=override,
     )
     if not admitted(reading, safety).is_overridden:
         reading = replace(reading, override="")
-    return Taken(line, reading, judge(use, limited(line.test, case.terms) if line.test else None))
+    return Taken(line, reading, judge(use, held_on(line.test, case) if line.test else None))
 
 
 def _did(line: Line, text: str, meters: Sequence[Meter], stated: Function | None) -> tuple[Line, Function]:

@@ -3,17 +3,16 @@
 from __future__ import annotations
 
 import math
-import re
 from collections.abc import Mapping
 from dataclasses import dataclass, field, replace
 from enum import StrEnum
 from functools import cached_property
 
-from ohmcensus.core.quantity import Indication, Interval, Unit, parse_indication
+from ohmcensus.core.meter import Function
+from ohmcensus.core.quantity import Indication, Interval, parse_indication, with_scale
 
 # A tester that shows nothing at all is taken to mean less than an ohm (ours).
 DEAD_SHORT_MEGOHM = 1e-6
-_BARE = re.compile(r"[<>≥≤]?\s*[-−+]?[\d.,]+")
 
 
 class Method(StrEnum):
@@ -197,7 +196,6 @@ def run_indication(text: str, method: Method, over_range_texts: frozenset[str] =
     ReadingTextError
         If the text is no reading.
     """
-    unit, scale = (Unit.OHM, "M") if method is Method.INSULATION else (Unit.AMPERE, "m")
-    typed = text.strip()
-    is_bare = typed not in over_range_texts and _BARE.fullmatch(typed) is not None
-    return parse_indication(f"{typed}{scale}" if is_bare else typed, unit, over_range_texts=over_range_texts)
+    function = Function.INSULATION if method is Method.INSULATION else Function.LEAKAGE
+    typed = with_scale(text, function.scale, over_range_texts)
+    return parse_indication(typed, function.unit, over_range_texts=over_range_texts)

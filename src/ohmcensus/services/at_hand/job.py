@@ -71,8 +71,8 @@ class JobAtHand:
     @cached_property
     def counted(self) -> tuple[int, int]:
         """How many lines have a reading, and how many of those are surely outside."""
-        answers = [line.answer for line in self.lines if line.answer]
-        return len(answers), sum(answer.judgement.verdict.is_outside for answer in answers)
+        verdicts = [line.verdict for line in self.lines if line.verdict]
+        return len(verdicts), sum(verdict.is_outside for verdict in verdicts)
 
     @cached_property
     def walk(self) -> Walk:

@@ -5,7 +5,6 @@ from __future__ import annotations
 from ohmcensus.core.event import CutOff
 from ohmcensus.core.intake import plate_remarks
 from ohmcensus.core.job.first_look import outlet_verdict
-from ohmcensus.core.quantity import show_indication
 from ohmcensus.core.symptom import Device, Moment, Symptom
 from ohmcensus.services.at_hand.choice import Choice
 from ohmcensus.services.at_hand.context import Context
@@ -58,9 +57,9 @@ def _visit(other: JobAtHand, context: Context) -> VisitView:
     """Return an earlier visit in a few words."""
     view = job_view(other, context.clock())
     outside = [
-        f"{line.test.part_title}, {line.test.title}: {show_indication(line.answer.reading.indication)}"
+        f"{line.test.part_title}, {line.test.title}: {line.reads}"
         for line in other.lines
-        if line.test and line.answer and line.answer.judgement.verdict.is_outside
+        if line.test and line.verdict and line.verdict.is_outside
     ]
     return VisitView(
         id=view.id, opened_at=view.opened_at, complaint=view.complaint, ended=view.ended, found=outside[:5]

@@ -11,7 +11,6 @@ from ohmcensus.core.job.first_look import OutletFinding, eye_checks, outside_tes
 from ohmcensus.core.job.van_list import van_list
 from ohmcensus.core.judgement import Verdict
 from ohmcensus.core.judgement.judge import window_with_basis
-from ohmcensus.core.quantity import show_indication
 from ohmcensus.services.at_hand.choice import Choice
 from ohmcensus.services.at_hand.job import JobAtHand
 from ohmcensus.services.job.photo_view import PhotoView
@@ -105,7 +104,7 @@ def outside_lines(job: JobAtHand, *, is_in_hand: bool) -> list[OutsideLine]:
     wanted = outside_tests(job.case)
     found = []
     for line in job.lines:
-        test, answer = line.test, line.answer
+        test = line.test
         if test is None or test.id not in wanted:
             continue
         is_at_plug = test.function.needs_dead_circuit
@@ -116,9 +115,9 @@ def outside_lines(job: JobAtHand, *, is_in_hand: bool) -> list[OutsideLine]:
                 part_title=test.part_title,
                 title=test.title,
                 should=window_with_basis(test.window),
-                reads=show_indication(answer.reading.indication) if answer else "",
-                verdict=answer.judgement.verdict if answer else None,
-                sentence=answer.judgement.sentence if answer else "",
+                reads=line.reads,
+                verdict=line.verdict,
+                sentence=line.sentence,
                 is_at_plug=is_at_plug,
             )
         )

@@ -105,9 +105,9 @@ def preview_line(context: Context, job_id: str, typed: TypedLine) -> LinePreview
     with context.store.read() as session:
         job = take(context, session, job_id)
     case = job.case
-    offered = completions(typed.text, case.sheet, case.celsius)
+    offered = completions(typed.text, case.sheet)
     try:
-        line = read_line(typed.text, case.sheet, case.celsius)
+        line = read_line(typed.text, case.sheet)
     except OhmcensusError as error:
         return LinePreview(problem=str(error), completions=offered)
     named = LinePreview(

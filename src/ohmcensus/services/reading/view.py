@@ -33,6 +33,8 @@ class ReadingView(BaseModel):
     text: str
     meter: str
     celsius: float
+    is_celsius_stated: bool
+    condition: str
     alone: bool
     loose: bool
     override: str
@@ -55,6 +57,8 @@ class LineView(BaseModel):
         How the test is made.
     between
         Both points in words.
+    healthy, comes_and_goes
+        Whether insulation reads as a healthy part's, None where it cannot tell; whether readings contradict each other.
     should, basis
         Window in print, and with its ground.
     with_plug_on
@@ -96,6 +100,8 @@ class LineView(BaseModel):
     blind_to: list[str]
     reaches: list[str]
     verdict: Verdict | None
+    healthy: bool | None
+    comes_and_goes: bool
     reads: str
     remark: str
     sentence: str
@@ -195,10 +201,12 @@ def _line_view(line: CensusLine, sheet: Sheet, note: str, history: list[ReadingV
         with_plug_on=test.with_plug_on.shown if test and test.with_plug_on else "",
         blind_to=_blind_words(line),
         reaches=_reached(test, sheet),
-        verdict=answer.judgement.verdict if answer else None,
-        reads=show_indication(answer.reading.indication) if answer else "",
-        remark=answer.judgement.remark if answer else "",
-        sentence=answer.judgement.sentence if answer else "",
+        verdict=line.verdict,
+        healthy=answer.judgement.healthy if answer else None,
+        comes_and_goes=line.comes_and_goes,
+        reads=line.reads,
+        remark=line.remark,
+        sentence=line.sentence,
         rejudged=_rejudged(answer),
         at_work=_at_work(test, answer),
         reading_id=answer.reading.id if answer else None,

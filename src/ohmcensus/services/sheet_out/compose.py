@@ -16,7 +16,7 @@ from ohmcensus.core.machine import is_proof
 from ohmcensus.core.proof import Proof, proofs
 from ohmcensus.core.proof.before import before_words
 from ohmcensus.core.proof.words import limit_words, reads_words, shown_by_words, state_of, tester_words
-from ohmcensus.core.quantity import Unit, show_indication
+from ohmcensus.core.quantity import Unit
 from ohmcensus.core.safety.danger_rows import danger_rows
 from ohmcensus.core.shelf import WantedPart
 from ohmcensus.core.shelf.costs import cost_rows
@@ -127,7 +127,7 @@ def _told(case: Case) -> str:
 
 def _deciding(rows: list[CensusLine], leader: str) -> list[CensusLine]:
     """Return the lines that decided it: what reads outside, then the other lines of the part in front."""
-    outside = [row for row in rows if row.answer and row.answer.judgement.verdict not in _QUIET]
+    outside = [row for row in rows if row.verdict and row.verdict not in _QUIET]
     own = [row for row in rows if row.test and row.test.part == leader and row not in outside]
     return [*outside, *own][:MOST_DECIDING]
 
@@ -143,10 +143,10 @@ def _reading(row: CensusLine) -> ReportReading:
     window, is_ohm = judgement.window or row.test.window, indication.unit is Unit.OHM
     return ReportReading(
         what=f"{row.test.part_title}, {row.test.title}",
-        reads=show_indication(indication),
+        reads=row.reads,
         should=window.shown,
-        verdict=judgement.verdict.value.replace("_", " "),
-        is_outside=judgement.verdict not in _QUIET,
+        verdict="comes and goes" if row.comes_and_goes else (row.verdict or judgement.verdict).value.replace("_", " "),
+        is_outside=row.verdict not in _QUIET,
         position=position(value) if is_ohm else None,
         band=(position(window.interval.lo), position(window.interval.hi)) if is_ohm else None,
     )

@@ -200,7 +200,7 @@ def _suspect(known: Diagnosis, sheet: Sheet, at: int) -> SuspectView:
 def question_view(row: Question, known: Diagnosis, case: Case, state: SafetyState) -> QuestionView:
     """Return a question, with what comes before it and what each answer would do."""
     outcomes = known.table.tests[row.test]
-    test = next((test for test in machine_tests(case.sheet, case.celsius) if test.id == row.test), None)
+    test = next((test for test in machine_tests(case.sheet, None) if test.id == row.test), None)
     safety_first = safety_before(case, row.test, state)
     return QuestionView(
         test=row.test,

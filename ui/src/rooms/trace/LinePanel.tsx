@@ -174,7 +174,9 @@ function History({ line }: { line: Line }) {
             {row.withdrawn ? ` ${words.withdrawn}` : row.stands ? "" : ` ${words.superseded}`}
             {row.loose ? `, ${words.loose}` : row.alone && `, ${words.alone}`}, {timeOf(row.at)}
             {row.who && `, ${row.who}`}
-            {!row.withdrawn && `, ${words.by} ${row.meter}, ${row.celsius} °C`}
+            {row.condition && `, ${row.condition}`}
+            {!row.withdrawn && `, ${words.by} ${row.meter}`}
+            {!row.withdrawn && row.is_celsius_stated && `, ${row.celsius} °C`}
             {row.override && `, ${words.overridden} ${row.override}`}
           </li>
         ))}
