@@ -8,11 +8,11 @@ import tempfile
 from pathlib import Path
 
 from benchmarks.slice_speed import milliseconds, say
-from ohmcensus.core.machine.blind import blind_modes
 from ohmcensus.core.machine.coverage import configuration_of, probe_of
 from ohmcensus.core.machine.ladder import ladder
 from ohmcensus.core.machine.netlist import netlist
 from ohmcensus.core.machine.probe import predict, prepared
+from ohmcensus.core.machine.seen import blind_modes
 from ohmcensus.core.sheet import Sheet
 from ohmcensus.exchange.spice import write_deck
 from ohmcensus.services.at_hand.sheets import all_sheets, find_sheet

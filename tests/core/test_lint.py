@@ -13,6 +13,7 @@ from ohmcensus.core.machine.dictionary import dictionary
 from ohmcensus.core.machine.lint import lint
 from ohmcensus.core.machine.netlist import Configuration
 from ohmcensus.core.machine.separable import fault_names, inseparable, unseen
+from ohmcensus.core.machine.specs import listed_tests
 from ohmcensus.core.sheet import Sheet, SheetFaultsError, sheet_from
 from ohmcensus.exchange.sheet_yaml import plain_sheet
 from ohmcensus.services.at_hand.sheets import all_sheets
@@ -34,6 +35,43 @@ def test_the_built_in_sheets_give_no_notice_and_no_pair(sheet: Sheet) -> None:
     found = dictionary(sheet)
     assert lint(sheet, found) == ()
     assert inseparable(sheet, found) == ()
+
+
+def _lock_in_neutral(raw: dict[str, Any]) -> None:
+    part(raw, "board")["ratings"]["outputs"]["lock"]["source"] = "l"
+    raw["nets"]["line_inside"] = ["filter.l_out", "board.l", "level.c", "board.sw", "board.relay_in"]
+    raw["nets"]["neutral_inside"] = ["filter.n_out", "board.n", "lock.c"]
+    raw["nets"]["switched"] = ["lock.out", "heater.b", "motor.brush_b", "valve.b", "prewash.b", "pump.b"]
+
+
+def _relay_of_two_poles(raw: dict[str, Any]) -> None:
+    part(raw, "board")["ratings"]["outputs"]["heater_n"] = {"source": "n", "steps": ["heat"]}
+    for pins in raw["nets"].values():
+        pins[:] = [pin for pin in pins if pin != "heater.b"]
+    raw["nets"]["heater_n_out"] = ["board.out_heater_n", "heater.b"]
+
+
+def _both(raw: dict[str, Any]) -> None:
+    _lock_in_neutral(raw)
+    _relay_of_two_poles(raw)
+
+
+@pytest.mark.parametrize("rewire", [_lock_in_neutral, _relay_of_two_poles, _both])
+def test_a_healthy_machine_keeps_every_window_however_its_returns_are_switched(
+    plain: dict[str, Any], rewire: Edit
+) -> None:
+    rewire(plain)
+    sheet = sheet_from(plain)
+    assert lint(sheet) == ()
+    loads = {row.name: row.between[1] for row in listed_tests(sheet, "board") if row.load_of}
+    assert loads["heater_load"] == "heater.b"
+    assert loads["pump_load"] == ("n" if rewire is _relay_of_two_poles else "pump.b")
+    assert loads["motor_load"] == ("n" if rewire is _relay_of_two_poles else "motor.brush_b")
+
+
+def test_a_current_that_no_circuit_of_the_sheet_draws_is_noticed(plain: dict[str, Any]) -> None:
+    part(plain, "outlet")["ratings"]["draws"]["drain"]["ampere"] = 6.0
+    assert [row.message.partition(":")[0] for row in lint(sheet_from(plain))] == ["outlet.amps_drain"]
 
 
 REFUSED: list[tuple[str, Edit, str, str]] = [

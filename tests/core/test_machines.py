@@ -5,10 +5,11 @@ from __future__ import annotations
 import pytest
 
 from ohmcensus.core.machine import machine_tests
-from ohmcensus.core.machine.blind import blind_modes
-from ohmcensus.core.machine.coverage import configuration_of, driven, probe_of, reaches
+from ohmcensus.core.machine.coverage import configuration_of, driven, probe_of
 from ohmcensus.core.machine.netlist import Configuration, PartFault, elements_of, netlist, part_modes
 from ohmcensus.core.machine.probe import LIVE, PREDICTED, Probe, predict
+from ohmcensus.core.machine.seen import blind_modes, reaches
+from ohmcensus.core.machine.specs import listed_tests
 from ohmcensus.core.meter import Function
 from ohmcensus.core.parts import part_kinds
 from ohmcensus.core.parts.fault import FaultMode
@@ -27,7 +28,7 @@ def answered(sheet: Sheet) -> list[tuple[Part, TestSpec]]:
     """Return the tests that the circuit of a machine answers: mains and dead ones."""
     found = []
     for part in sheet.parts:
-        for spec in sheet.tests_of(part):
+        for spec in listed_tests(sheet, part.id):
             is_mains = spec.function in PREDICTED - {Function.VOLTS_DC, Function.HERTZ}
             if is_mains and (spec.function not in LIVE or spec.state is MachineState.LIVE):
                 found.append((part, spec))

@@ -149,7 +149,7 @@ def sheet_check(file: Path) -> None:
 def tests(sheet_id: str, part: str | None) -> None:
     """List the tests of a machine, or of one part."""
     from ohmcensus.core.machine import machine_tests  # noqa: PLC0415
-    from ohmcensus.core.machine.coverage import reaches  # noqa: PLC0415
+    from ohmcensus.core.machine.seen import reaches  # noqa: PLC0415
     from ohmcensus.services.at_hand.sheets import find_sheet  # noqa: PLC0415
 
     found = find_sheet(sheet_id)

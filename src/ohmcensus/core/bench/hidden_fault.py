@@ -17,6 +17,7 @@ from ohmcensus.core.machine.dictionary import Dictionary, dictionary
 from ohmcensus.core.machine.likely import LikelyFault, likely_faults, symptom_chances
 from ohmcensus.core.machine.netlist import PartFault
 from ohmcensus.core.machine.run_through import run_through
+from ohmcensus.core.machine.specs import listed_tests
 from ohmcensus.core.meter import Function
 from ohmcensus.core.parts.kind import PartCheck, TestSpec
 from ohmcensus.core.physics.temperature import REFERENCE_CELSIUS
@@ -88,7 +89,9 @@ class HiddenJobs:
         assert part is not None  # noqa: S101 - faults are of parts of the sheet
         if fault.fault is None:
             return bool(part.part_kind.checks)
-        declared = (row for row in self.sheet.tests_of(part) if f"{part.id}.{row.name}" not in self._readings.row_of)
+        declared = (
+            row for row in listed_tests(self.sheet, part.id) if f"{part.id}.{row.name}" not in self._readings.row_of
+        )
         return any(fault.fault.mode not in row.blind_to for row in declared) or self._is_read(job, fault.fault)
 
     def _is_read(self, job: int, fault: PartFault) -> bool:
@@ -131,7 +134,7 @@ class HiddenJobs:
         part_id, _, name = test.partition(".")
         part = self.sheet.part(part_id)
         assert part is not None  # noqa: S101 - callers name tests of the sheet
-        return next(spec for spec in part.tests() if spec.name == name)
+        return next(spec for spec in listed_tests(self.sheet, part_id) if spec.name == name)
 
     def _chance(self, job: int, name: str, attempt: int) -> np.random.Generator:
         return np.random.default_rng([self._seed, job, attempt, *name.encode()])

@@ -27,6 +27,7 @@ from ohmcensus.core.machine import machine_tests
 from ohmcensus.core.machine.asked import LOOK, RUN
 from ohmcensus.core.machine.dictionary import Dictionary
 from ohmcensus.core.machine.separable import inseparable, unseen
+from ohmcensus.core.machine.specs import listed_tests
 from ohmcensus.core.physics.temperature import REFERENCE_CELSIUS
 from ohmcensus.core.symptom import Symptom
 
@@ -233,7 +234,7 @@ def _asked(
         check = next(row for row in part.part_kind.checks if row.id == own.removeprefix(LOOK))
         is_bad = jobs.is_bad(job, part, check, attempt=attempt)
     else:
-        spec = next(row for row in part.tests() if row.name == own)
+        spec = next(row for row in listed_tests(jobs.sheet, part.id) if row.name == own)
         is_bad = jobs.is_bad(job, part, spec, attempt=attempt)
     return Observation(name, name, told_as(outcomes, int(is_bad)), outcomes, is_confirmed=before is not None)
 

@@ -23,6 +23,7 @@ from ohmcensus.core.machine.dictionary import Dictionary
 from ohmcensus.core.machine.likely import likely_faults
 from ohmcensus.core.machine.netlist import PartFault
 from ohmcensus.core.machine.run_through import run_through
+from ohmcensus.core.machine.specs import listed_tests
 from ohmcensus.core.meter import Function
 from ohmcensus.core.parts.kind import PartCheck, TestSpec
 from ohmcensus.core.physics.temperature import REFERENCE_CELSIUS
@@ -183,7 +184,7 @@ def outcome_table(sheet: Sheet, found: Dictionary) -> OutcomeTable:
     supposed = hypotheses(sheet)
     rows: dict[str, Outcomes] = {}
     for part in sheet.parts:
-        for spec in sheet.tests_of(part):
+        for spec in listed_tests(sheet, part.id):
             name = f"{part.id}.{spec.name}"
             if is_answered(sheet, part, spec):
                 rows[name] = _measured(name, found, supposed, spec, deviation=_deviation(part, spec))

@@ -17,6 +17,7 @@ from ohmcensus.core.diagnosis.repeat import repeats
 from ohmcensus.core.job.work_time import PLUG_MINUTES
 from ohmcensus.core.machine.asked import LIVE_PENALTY_MINUTES, LOOK, RUN, look_id
 from ohmcensus.core.machine.run_through import RUN_MINUTES
+from ohmcensus.core.machine.specs import listed_tests
 from ohmcensus.core.parts.fault import FaultMode
 from ohmcensus.core.parts.kind import MachineState
 from ohmcensus.core.sheet import Sheet
@@ -315,7 +316,7 @@ def _columns(sheet: Sheet) -> dict[str, tuple[float, float, bool, str | None]]:
     """Return minutes, plug minutes, whether it is live, and the cover of every question."""
     found: dict[str, tuple[float, float, bool, str | None]] = {}
     for part in sheet.parts:
-        for spec in sheet.tests_of(part):
+        for spec in listed_tests(sheet, part.id):
             plug = PLUG_MINUTES if spec.state is MachineState.PLUG_PULLED else 0.0
             found[f"{part.id}.{spec.name}"] = spec.minutes, plug, spec.state is MachineState.LIVE, part.behind
         for check in part.part_kind.checks:

@@ -7,6 +7,7 @@ from collections.abc import Iterator
 from ohmcensus.core.job.case import Case
 from ohmcensus.core.job.strip_down import open_panels
 from ohmcensus.core.machine.asked import RUN, looks
+from ohmcensus.core.machine.specs import listed_tests
 from ohmcensus.core.parts.kind import MachineState, TestSpec
 from ohmcensus.core.safety import SafetyState
 from ohmcensus.core.sheet import Part
@@ -68,4 +69,4 @@ def _asked(case: Case, test: str) -> tuple[Part | None, TestSpec | None]:
         return known[test][0], None
     part_id, _, name = test.partition(".")
     part = case.sheet.part(part_id)
-    return part, next((row for row in part.tests() if row.name == name), None) if part else None
+    return part, next((row for row in listed_tests(case.sheet, part_id) if row.name == name), None) if part else None

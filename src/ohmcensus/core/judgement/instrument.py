@@ -33,7 +33,13 @@ class Use:
 
 
 def choose_use(
-    reading: str, test: MachineTest | None, meters: Sequence[Meter], *, function: Function, must_show: bool = True
+    reading: str,
+    test: MachineTest | None,
+    meters: Sequence[Meter],
+    *,
+    function: Function,
+    must_show: bool = True,
+    is_stored: bool = False,
 ) -> Use:
     """Return how a reading was taken.
 
@@ -50,6 +56,8 @@ def choose_use(
         insulation is asked, by whichever instrument, mA, µF, mm.
     must_show
         Whether a figure beyond the display is refused; else it counts as at least the end of the scale.
+    is_stored
+        Whether the text was stored: a bare figure of then was in the plain unit, and one of now carries its scale.
 
     Returns
     -------
@@ -72,10 +80,12 @@ def choose_use(
     if reading.strip().casefold() == NO_LAMP:
         return _no_lamp(ways)
     _refuse_negative(reading, function)
-    uses = [_use(reading, meter, way, weaker, function.scale) for meter, way, weaker in ways]
+    scale = "" if is_stored else function.scale
+    uses = [_use(reading, meter, way, weaker, scale) for meter, way, weaker in ways]
     if not must_show:
         return uses[0]
-    _ask_for_the_unit(reading, test, uses[0], function)
+    if not is_stored:
+        _ask_for_the_unit(reading, test, uses[0], function)
     able = next((use for use in uses if use.meter.can_show(use.indication, use.function)), None)
     if able is None:
         raise _cannot_show(reading, uses)

@@ -12,6 +12,7 @@ from functools import lru_cache
 
 from ohmcensus.core.machine.ladder import RailState, Way, ladder, standing
 from ohmcensus.core.machine.netlist import Configuration
+from ohmcensus.core.machine.specs import listed_tests
 from ohmcensus.core.sheet import Sheet
 
 
@@ -187,7 +188,7 @@ def _tests(sheet: Sheet) -> Mapping[frozenset[str], str]:
     """Return the line of the census sheet by its two points, by its part, and by an earth that it asks."""
     found: dict[frozenset[str], str] = {}
     for part in sheet.parts:
-        for spec in sheet.tests_of(part):
+        for spec in listed_tests(sheet, part.id):
             key, pins = f"{part.id}.{spec.name}", [part.point(pin) for pin in spec.between]
             found.setdefault(frozenset(pins), key)
             found.setdefault(frozenset({part.id}), key)

@@ -7,7 +7,7 @@ from functools import lru_cache
 
 from ohmcensus.core.circuit.network import Network
 from ohmcensus.core.machine.netlist import Configuration, netlist
-from ohmcensus.core.machine.probe import LIVE, PREDICTED, Probe, predict
+from ohmcensus.core.machine.probe import LIVE, PREDICTED, Probe
 from ohmcensus.core.meter import Function
 from ohmcensus.core.parts.element import CHASSIS
 from ohmcensus.core.parts.kind import MachineState, Role, TestSpec
@@ -70,16 +70,6 @@ def probe_of(part: Part, spec: TestSpec) -> Probe:
     return Probe(spec.function, between, joined, spec.is_reversed)
 
 
-@lru_cache(maxsize=2048)
-def reaches(sheet: Sheet, part_id: str, test_name: str) -> tuple[str, ...]:
-    """Return the parts that a test reaches, its own where no circuit answers it."""
-    part, spec = found_test(sheet, part_id, test_name)
-    if not is_answered(sheet, part, spec):
-        return (part_id,)
-    found = predict(sheet, probe_of(part, spec), configuration_of(sheet, part, spec)).reaches
-    return found or (part_id,)
-
-
 def is_answered(sheet: Sheet, part: Part, spec: TestSpec) -> bool:
     """Tell whether the circuit answers a test: it knows the mains, no length, no sensor, no drum turned by hand."""
     is_turned = spec.function in LIVE and spec.state is not MachineState.LIVE
@@ -140,10 +130,3 @@ def _driven(
         tuple(part for part in order if part in neutral - line),
         tuple(part for part in order if part not in line | neutral),
     )
-
-
-def found_test(sheet: Sheet, part_id: str, test_name: str) -> tuple[Part, TestSpec]:
-    """Return a part of a sheet and one of its tests, by names that are known to be there."""
-    part = sheet.part(part_id)
-    assert part is not None  # noqa: S101 - callers name tests of the sheet
-    return part, next(spec for spec in part.tests() if spec.name == test_name)

@@ -32,6 +32,7 @@ from ohmcensus.core.machine.probe import (
     prepared,
 )
 from ohmcensus.core.machine.specimen import CONTACT_BELOW_OHM, Specimens, specimens
+from ohmcensus.core.machine.specs import listed_tests
 from ohmcensus.core.meter import Function
 from ohmcensus.core.parts.element import OPEN_OHM, SMALLEST_FACTOR, SMALLEST_OHM, FaultEffect, Rule
 from ohmcensus.core.sheet import Sheet
@@ -117,7 +118,9 @@ def dictionary(
     generator = np.random.default_rng(seed)
     machines = specimens(sheet, count, generator)
     changes = [_changes(sheet, fault, machines, generator) for fault in wanted]
-    tests = [(part, spec) for part in sheet.parts for spec in sheet.tests_of(part) if is_answered(sheet, part, spec)]
+    tests = [
+        (part, spec) for part in sheet.parts for spec in listed_tests(sheet, part.id) if is_answered(sheet, part, spec)
+    ]
     healthy = np.empty((len(tests), count))
     faulty = np.empty((len(wanted), len(tests), count))
     # Tests in the same configuration share one matrix, and a fault changes few of its branches: each matrix is solved

@@ -47,6 +47,21 @@ def fed_part(sheet: Sheet, part_id: str, element_name: str) -> str | None:
     return None
 
 
+def far_ends(sheet: Sheet, part_id: str, start: str) -> tuple[str, ...]:
+    """Return the ends of the loads of a part that wires and closed contacts do not join to a point.
+
+    Parameters
+    ----------
+    sheet
+        The machine's type.
+    part_id
+        Whose loads.
+    start
+        The point.
+    """
+    return tuple(sorted(_loads_at(sheet, sheet.known_part(part_id)) - _walked(sheet, start, "")))
+
+
 def _loads_at(sheet: Sheet, part: Part) -> set[str]:
     """Return the points at which the fed loads of a part begin and end."""
     if not part.part_kind.is_fed:

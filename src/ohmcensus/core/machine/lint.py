@@ -6,12 +6,17 @@ from collections.abc import Iterator
 from dataclasses import dataclass
 
 from ohmcensus.core.circuit.network import Network
-from ohmcensus.core.machine.coverage import WIRE_OHM
+from ohmcensus.core.machine.coverage import WIRE_OHM, configuration_of, is_answered, probe_of
 from ohmcensus.core.machine.dictionary import Dictionary
+from ohmcensus.core.machine.expected import expected
 from ohmcensus.core.machine.ladder import ladder
 from ohmcensus.core.machine.netlist import Configuration, default_states, elements_of, netlist
+from ohmcensus.core.machine.probe import Prediction, predict
 from ohmcensus.core.machine.separable import fault_names, unseen
+from ohmcensus.core.machine.specs import listed_tests
 from ohmcensus.core.parts.element import CHASSIS, Element
+from ohmcensus.core.physics.temperature import REFERENCE_CELSIUS
+from ohmcensus.core.quantity import Bound, Interval, show_value
 from ohmcensus.core.sheet import Sheet
 
 LINE, NEUTRAL = "cord.plug_l", "cord.plug_n"
@@ -30,14 +35,40 @@ def lint(sheet: Sheet, found: Dictionary | None = None) -> tuple[Notice, ...]:
     """Return what looks wrong with the wiring of a sheet, and with its tests where its dictionary is given.
 
     Floating pins, pins of one contact joined to each other, closed contacts between line and neutral, no way from
-    line to neutral, loads that hang in the air, parts none of whose faults a listed test sees.
+    line to neutral, loads that hang in the air, tests that the healthy machine fails, parts none of whose faults a
+    listed test sees.
     """
     if not sheet.nets:
         return (Notice(("nets",), "no wiring yet: say which pins each wire joins"),)
-    notices = [*_floating(sheet), *_bridged(sheet), *_ways(sheet)]
+    notices = [*_floating(sheet), *_bridged(sheet), *_ways(sheet), *_unlike(sheet)]
     if found is not None:
         notices += _blind_parts(sheet, found)
     return tuple(notices)
+
+
+def _unlike(sheet: Sheet) -> Iterator[Notice]:
+    """Yield the tests whose own window the nominal healthy machine does not keep."""
+    for index, part in enumerate(sheet.parts):
+        for spec in listed_tests(sheet, part.id):
+            if not is_answered(sheet, part, spec):
+                continue
+            window = expected(sheet, part, spec, REFERENCE_CELSIUS)
+            found = predict(sheet, probe_of(part, spec), configuration_of(sheet, part, spec))
+            if not _keeps(found, window.interval):
+                shown = (
+                    "OL" if found.bound is Bound.ABOVE or found.value is None else show_value(found.value, window.unit)
+                )
+                message = (
+                    f"{part.id}.{spec.name}: by the wiring a healthy one reads {shown}, it should read {window.shown}"
+                )
+                yield Notice(("parts", index), f"{message}: correct one of them")
+
+
+def _keeps(found: Prediction, window: Interval) -> bool:
+    """Tell whether a predicted reading lies in a window; over-range does where the window has no upper end."""
+    if found.value is None or found.bound is Bound.ABOVE:
+        return window.finite_hi is None
+    return window.lo <= found.value <= window.hi
 
 
 def _floating(sheet: Sheet) -> Iterator[Notice]:

@@ -9,6 +9,7 @@ from functools import lru_cache
 from ohmcensus.core.machine.coverage import MAINS_PLUG, configuration_of, is_answered, probe_of
 from ohmcensus.core.machine.netlist import Configuration
 from ohmcensus.core.machine.probe import predict
+from ohmcensus.core.machine.specs import listed_tests
 from ohmcensus.core.meter import Function
 from ohmcensus.core.parts.kind import MachineState
 from ohmcensus.core.quantity import Bound, Interval
@@ -28,7 +29,7 @@ def conductance_beside_s(sheet: Sheet, part_id: str, test_name: str) -> float:
     1/R with the plug on less 1/R with it off, both of the nominal machine with the mains plug out.
     """
     part = sheet.part(part_id)
-    spec = next((spec for spec in part.tests() if spec.name == test_name), None) if part else None
+    spec = next((spec for spec in listed_tests(sheet, part_id) if spec.name == test_name), None) if part else None
     if part is None or spec is None or not is_answered(sheet, part, spec):
         return 0.0
     if spec.state is not MachineState.PLUG_PULLED or spec.function is not Function.OHM:

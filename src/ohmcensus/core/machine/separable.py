@@ -10,6 +10,7 @@ from numpy.typing import NDArray
 from ohmcensus.core.machine.coverage import is_answered
 from ohmcensus.core.machine.dictionary import Dictionary
 from ohmcensus.core.machine.netlist import PartFault
+from ohmcensus.core.machine.specs import listed_tests
 from ohmcensus.core.sheet import Sheet
 
 # Half of all readings must differ for a test to count as one that separates (ours, after trying).
@@ -81,7 +82,7 @@ def _declared(sheet: Sheet, found: Dictionary) -> NDArray[np.bool_]:
     rows = [
         [fault.part == part.id and fault.mode not in spec.blind_to for fault in found.faults]
         for part in sheet.parts
-        for spec in sheet.tests_of(part)
+        for spec in listed_tests(sheet, part.id)
         if not is_answered(sheet, part, spec)
     ]
     return np.array(rows, dtype=bool).reshape(len(rows), len(found.faults))

@@ -6,9 +6,10 @@ from collections.abc import Callable
 from dataclasses import dataclass
 from functools import lru_cache
 
-from ohmcensus.core.machine.blind import blind_modes
 from ohmcensus.core.machine.expected import expected, nominal_by_celsius
 from ohmcensus.core.machine.plug_on import window_with_plug_on
+from ohmcensus.core.machine.seen import blind_modes
+from ohmcensus.core.machine.specs import listed_tests
 from ohmcensus.core.meter import Function
 from ohmcensus.core.parts.fault import FaultMode
 from ohmcensus.core.parts.kind import MachineState, Proves, TestSpec, Weaker
@@ -92,7 +93,7 @@ def machine_tests(sheet: Sheet, celsius: float | None) -> tuple[MachineTest, ...
     -----
     Provenance of a window: the sheet's own figure, else plate physics, else the common range.
     """
-    return tuple(_test(sheet, part, spec, celsius) for part in sheet.parts for spec in sheet.tests_of(part))
+    return tuple(_test(sheet, part, spec, celsius) for part in sheet.parts for spec in listed_tests(sheet, part.id))
 
 
 def _test(sheet: Sheet, part: Part, spec: TestSpec, celsius: float | None) -> MachineTest:

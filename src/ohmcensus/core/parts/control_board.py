@@ -196,6 +196,7 @@ def _load_seen(name: str, output: str, pole: str) -> TestSpec:
         expect=_a_load,
         aliases=(f"{name} load",),
         minutes=1.5,
+        load_of="relay" if output == "relay_out" else output,
         advice="Plugs on, machine unplugged: it asks load and lead at once, and not the board.",
     )
 

@@ -158,6 +158,8 @@ class TestSpec:
         Whether every plug of the machine is off for it.
     at_zero
         What a reading of nothing says, in a few words; empty for most.
+    load_of
+        Element of the part whose load is read through it; empty where the test asks the part itself.
     """
 
     __test__ = False
@@ -181,6 +183,7 @@ class TestSpec:
     is_reversed: bool = False
     is_bare: bool = False
     at_zero: str = ""
+    load_of: str = ""
 
 
 class Role(StrEnum):

@@ -23,7 +23,7 @@ from ohmcensus.core.proof.criteria import (
     is_insulation_barred,
     tub_heater_watts,
 )
-from ohmcensus.core.quantity import Indication, Interval, Unit, parse_indication
+from ohmcensus.core.quantity import Indication, Interval, Unit, parse_indication, with_scale
 from ohmcensus.core.safety import Safety, SafetyState, Walk
 from ohmcensus.core.symptom import Device
 
@@ -118,7 +118,7 @@ def refuse_proof(case: Case, body: ProofMade, safety: Safety) -> None:
 
 
 def taken_proof(case: Case, body: ProofMade, safety: Safety, bag: Sequence[Meter]) -> ProofMade:
-    """Return a proof with the tester of the bag that could have shown it.
+    """Return a proof with the tester of the bag that could have shown it; a bare figure is in mA.
 
     Parameters
     ----------
@@ -138,6 +138,7 @@ def taken_proof(case: Case, body: ProofMade, safety: Safety, bag: Sequence[Meter
     SafetyRefusalError
         If it is out of its order, or the machine is not in the state that it needs.
     """
+    body = body.model_copy(update={"text": with_scale(body.text, Function.LEAKAGE.scale)})
     refuse_proof(case, body, safety)
     if body.way is None:
         return body

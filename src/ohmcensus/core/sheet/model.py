@@ -232,10 +232,6 @@ class Sheet(_Frozen):
     parts: tuple[Part, ...] = Field(min_length=1, max_length=60)
     nets: Mapping[Slug, tuple[str, ...]] = Field(default_factory=dict)
 
-    def tests_of(self, part: Part) -> tuple[TestSpec, ...]:
-        """Return the tests of a part in this machine: none that turns a plug which goes in one way only."""
-        return tuple(spec for spec in part.tests() if self.is_plug_reversible or not spec.is_reversed)
-
     @property
     def is_plug_reversible(self) -> bool:
         """Whether the plug goes in either way round, so that both are right; usual at 230 V where nothing is said."""

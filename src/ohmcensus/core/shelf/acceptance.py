@@ -103,4 +103,4 @@ def _use(reading: AcceptanceReading | None, terms: Terms, part: str) -> tuple[Us
     test = next((limited(row, terms) for row in tests if row.name == reading.test), None)
     if test is None:
         return None
-    return choose_use(reading.text, test, [reading.meter], function=test.function), test
+    return choose_use(reading.text, test, [reading.meter], function=test.function, is_stored=True), test

@@ -17,6 +17,7 @@ from ohmcensus.core.machine.probe import (
     prepared,
     refuse_unknown,
 )
+from ohmcensus.core.machine.specs import listed_tests
 from ohmcensus.core.meter import Function
 from ohmcensus.core.parts.fault import FaultMode
 from ohmcensus.core.sheet import Sheet
@@ -80,9 +81,11 @@ def _probe(sheet: Sheet, asked: Asked) -> tuple[Probe, Configuration]:
         part = sheet.part(part_id)
         if part is None:
             raise not_on_sheet(what="part", name=part_id, known=[row.id for row in sheet.parts])
-        spec = next((spec for spec in part.tests() if spec.name == name), None)
+        spec = next((spec for spec in listed_tests(sheet, part_id) if spec.name == name), None)
         if spec is None:
-            raise not_on_sheet(what="test", name=asked.test, known=[f"{part_id}.{row.name}" for row in part.tests()])
+            raise not_on_sheet(
+                what="test", name=asked.test, known=[f"{part_id}.{row.name}" for row in listed_tests(sheet, part_id)]
+            )
         return probe_of(part, spec), configuration_of(sheet, part, spec)
     if asked.meter is None or asked.between is None:
         what = "neither a test nor an instrument with two points"

@@ -11,6 +11,7 @@ from ohmcensus.core.errors import InputError
 from ohmcensus.core.layout.rung_view import RungView, rung_view
 from ohmcensus.core.machine.coverage import configuration_of, driven, probe_of
 from ohmcensus.core.machine.netlist import Configuration, default_states, not_on_sheet
+from ohmcensus.core.machine.specs import listed_tests
 from ohmcensus.core.sheet import Sheet
 from ohmcensus.exchange.rung_svg import write_svg
 from ohmcensus.services.at_hand.context import Context
@@ -122,9 +123,11 @@ def _asked(sheet: Sheet, test: str) -> tuple[frozenset[str], Configuration]:
         return frozenset(), Configuration()
     part_id, _, name = test.partition(".")
     part = sheet.part(part_id)
-    spec = next((spec for spec in part.tests() if spec.name == name), None) if part else None
+    spec = next((spec for spec in listed_tests(sheet, part_id) if spec.name == name), None) if part else None
     if part is None or spec is None:
-        raise not_on_sheet(what="test", name=test, known=[f"{p.id}.{s.name}" for p in sheet.parts for s in p.tests()])
+        raise not_on_sheet(
+            what="test", name=test, known=[f"{p.id}.{s.name}" for p in sheet.parts for s in listed_tests(sheet, p.id)]
+        )
     return frozenset(probe_of(part, spec).between), configuration_of(sheet, part, spec)
 
 

@@ -15,7 +15,7 @@ from ohmcensus.core.judgement.meaning import at_work
 from ohmcensus.core.layout import OhmRuler, ShortRuler, ohm_ruler, short_ruler
 from ohmcensus.core.layout.ohm_ruler import line_key
 from ohmcensus.core.machine import MachineTest, is_proof
-from ohmcensus.core.machine.coverage import reaches
+from ohmcensus.core.machine.seen import reaches
 from ohmcensus.core.meter import Function
 from ohmcensus.core.quantity import Unit, show_indication
 from ohmcensus.core.sheet import Sheet

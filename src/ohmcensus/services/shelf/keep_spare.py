@@ -10,6 +10,7 @@ from sqlmodel import Session
 from ohmcensus.core.errors import InputError, NotFoundError, UnknownNameError
 from ohmcensus.core.event import Changed, Intervention
 from ohmcensus.core.judgement import choose_use
+from ohmcensus.core.quantity import with_scale
 from ohmcensus.core.sheet import Sheet
 from ohmcensus.core.shelf import (
     AcceptanceReading,
@@ -192,7 +193,7 @@ def _reading(session: Session, spare: Spare, new: NewAcceptance, settings: Setti
     return AcceptanceReading(
         id=str(new.id),
         test=new.test,
-        text=new.text,
+        text=with_scale(new.text, tests[new.test].function.scale, use.meter.over_range_texts),
         meter=use.meter,
         celsius=settings.ambient_celsius,
         at=at,

@@ -141,7 +141,7 @@ def _rows(found: Acceptance) -> list[AcceptanceRow]:
 
 
 def _shown(reading: AcceptanceReading, test: MachineTest) -> Indication:
-    return choose_use(reading.text, test, [reading.meter], function=test.function).indication
+    return choose_use(reading.text, test, [reading.meter], function=test.function, is_stored=True).indication
 
 
 def _where(spare: Spare, where: Whereabouts | None) -> str:

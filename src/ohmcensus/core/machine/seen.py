@@ -1,4 +1,4 @@
-"""Which faults of its part a good reading of a test does not exclude."""
+"""What a test of a machine reaches, and which faults of its part a good reading does not exclude."""
 
 from __future__ import annotations
 
@@ -6,15 +6,26 @@ from collections.abc import Mapping, Sequence
 from functools import lru_cache
 
 from ohmcensus.core.circuit import Branch
-from ohmcensus.core.machine.coverage import configuration_of, found_test, is_answered, probe_of
+from ohmcensus.core.machine.coverage import configuration_of, is_answered, probe_of
 from ohmcensus.core.machine.expected import expected
 from ohmcensus.core.machine.netlist import elements_of, netlist
-from ohmcensus.core.machine.probe import Setup, prepared, shown
+from ohmcensus.core.machine.probe import Setup, predict, prepared, shown
+from ohmcensus.core.machine.specs import found_test
 from ohmcensus.core.parts.element import CHASSIS, Element, FaultEffect
 from ohmcensus.core.parts.fault import FaultMode
 from ohmcensus.core.physics.temperature import REFERENCE_CELSIUS
 from ohmcensus.core.quantity import Bound, Interval
 from ohmcensus.core.sheet import Sheet
+
+
+@lru_cache(maxsize=2048)
+def reaches(sheet: Sheet, part_id: str, test_name: str) -> tuple[str, ...]:
+    """Return the parts that a test reaches, its own where no circuit answers it."""
+    part, spec = found_test(sheet, part_id, test_name)
+    if not is_answered(sheet, part, spec):
+        return (part_id,)
+    found = predict(sheet, probe_of(part, spec), configuration_of(sheet, part, spec)).reaches
+    return found or (part_id,)
 
 
 @lru_cache(maxsize=2048)
