@@ -63,6 +63,8 @@ class Log:
                 order=order,
                 loose=line.loose,
                 inhand=line.inhand,
+                is_celsius_stated=line.celsius is not None,
+                condition=line.condition,
             )
             self.case = replace(self.case, readings=(*self.case.readings, row))
         return self

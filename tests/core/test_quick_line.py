@@ -10,6 +10,7 @@ from ohmcensus.core.errors import InputError
 from ohmcensus.core.machine import machine_tests, read_line
 from ohmcensus.core.machine.quick_line import completions
 from ohmcensus.core.sheet import Sheet, sheet_from
+from ohmcensus.services.at_hand.sheets import all_sheets
 
 UNDERSTOOD = [
     ("heater 25.9", "heater.element", "25.9"),
@@ -41,6 +42,16 @@ UNDERSTOOD = [
     ("outlet -3", "outlet.ln", "-3"),
     ("heater", "heater.element", ""),
 ]
+
+
+def test_a_test_may_be_called_like_a_reading() -> None:
+    line = read_line("sensor h1 0.1..4.9 turned", all_sheets()["dd8-r"])
+    assert (line.test and line.test.id, line.reading) == ("sensor.h1", "0.1..4.9 turned")
+
+
+def test_the_condition_of_a_part_and_a_lower_voltage_are_said_behind_the_reading(fl7: Sheet) -> None:
+    line = read_line("heater pe 0.8M dried at 250V at 21C", fl7)
+    assert (line.reading, line.condition, line.celsius) == ("0.8M", "dried, at 250 V", 21.0)
 
 
 @pytest.mark.parametrize(("text", "test_id", "reading"), UNDERSTOOD, ids=[row[0] for row in UNDERSTOOD])

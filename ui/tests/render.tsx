@@ -159,6 +159,7 @@ export const TRACE: Trace = {
   celsius: 21,
   lines: [HEATER, LEAK],
   keys: ["heater.element", "heater.pe"],
+  comparisons: [],
   ruler: { ticks: [], bands: [], pins: [] },
   next_line: "heater.element",
   last_reading: "r-1",

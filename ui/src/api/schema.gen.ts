@@ -1808,6 +1808,23 @@ export interface components {
             sequences: components["schemas"]["SequenceView"][];
         };
         /**
+         * ComparisonView
+         * @description A line drawn from readings of others: phases, like valves, two brushes, run against start.
+         */
+        ComparisonView: {
+            /** Part */
+            part: string;
+            /** Reads */
+            reads: string;
+            /** Remark */
+            remark: string;
+            /** Should */
+            should: string;
+            /** Title */
+            title: string;
+            verdict: components["schemas"]["Verdict"];
+        };
+        /**
          * Complaint
          * @description What the customer says.
          *
@@ -5839,10 +5856,14 @@ export interface components {
          *         All lines in order; after a change only those that changed.
          *     keys
          *         Names of all lines in order.
+         *     comparisons
+         *         Everything that is drawn from readings of several lines, all of it.
          */
         TraceView: {
             /** Celsius */
             celsius: number;
+            /** Comparisons */
+            comparisons: components["schemas"]["ComparisonView"][];
             job: components["schemas"]["JobView"];
             /** Keys */
             keys: string[];

@@ -221,8 +221,9 @@ class _Names:
         own = tuple(test for test in self._tests if test.part == part)
         names = _test_names(own)
         for many in range(min(_LONGEST_NAME_WORDS, len(words)), 0, -1):
-            found = find(" ".join(words[:many]), names)
-            if found and not _is_reading(words[0]):
+            typed = " ".join(words[:many])
+            found = find(typed, names)
+            if found and (folded(typed) in names or not _is_reading(words[0])):
                 return _single(words[0], found), words[many:]
         if words and words[0][:1].isalpha() and not _is_reading(words[0]):
             close = nearest(words[0], names)

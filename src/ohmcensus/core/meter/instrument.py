@@ -237,6 +237,10 @@ class Meter(BaseModel):
         resolution = self._range_for(indication.value, function).resolution
         return indication.last_place / 2 if indication.last_place > resolution * (1 + 1e-9) else 0.0
 
+    def resolution_at(self, value: float, function: Function) -> float:
+        """Return the weight of the last digit where a value is shown."""
+        return self._range_for(value, function).resolution
+
     def is_typed_coarse(self, indication: Indication, function: Function) -> bool:
         """Tell whether rounding by whoever typed it is more than the meter's own error."""
         rounding = self.rounding_of(indication, function)

@@ -14,6 +14,7 @@ from ohmcensus.core.parts.expect import Expect, closed_contact, common
 from ohmcensus.core.parts.fault import FaultMode
 from ohmcensus.core.parts.kind import (
     Brings,
+    Comparison,
     MachineState,
     Nominal,
     PartCheck,
@@ -21,6 +22,7 @@ from ohmcensus.core.parts.kind import (
     Pin,
     Ratings,
     Role,
+    Rule,
     TestSpec,
     Waves,
 )
@@ -131,6 +133,8 @@ KIND = PartKind(
     kind="brushed_motor",
     title="Motor",
     traits=replace(plain(Role.LOAD), waves=Waves.CHOPPED),
+    # Two brushes wear alike; a fifth off their mean and one hangs in its holder (ours).
+    comparisons=(Comparison("brushes", "brushes alike", ("brush_1", "brush_2"), Rule.ALIKE, 0.2),),
     brings=(Brings(FaultMode.SHORTED_TURNS, "control_board", FaultMode.WELDED),),
     fault_modes=(FaultMode.OPEN, FaultMode.SHORTED_TURNS, FaultMode.LEAK, FaultMode.DRIFT, FaultMode.BAD_JOINT),
     priors={

@@ -12,6 +12,7 @@ KIND = coil_kind(
     "Inlet valve",
     VALVE_AT_230,
     VALVE_AT_120,
+    alike="coil",
     priors={
         FaultMode.OPEN: 0.8,
         FaultMode.BAD_JOINT: 0.2,

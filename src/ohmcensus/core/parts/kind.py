@@ -270,6 +270,40 @@ class Interlock:
     held: str
 
 
+class Rule(StrEnum):
+    """How readings are held against one another."""
+
+    ALIKE = "alike"
+    ASCENDING = "ascending"
+    SUM = "sum"
+
+
+@dataclass(frozen=True, slots=True)
+class Comparison:
+    """Tests of one part whose readings say something together.
+
+    Parameters
+    ----------
+    name, title
+        "alike", "windings alike".
+    tests
+        By their names, in the order of the rule.
+    rule
+        What they must be.
+    within
+        Share by which they may differ from their mean, or from their sum.
+    whole
+        Two pins between which the sum is read, None for every other rule.
+    """
+
+    name: str
+    title: str
+    tests: tuple[str, ...]
+    rule: Rule
+    within: float = 0.0
+    whole: tuple[str, str] | None = None
+
+
 @dataclass(frozen=True, slots=True)
 class Brings:
     """A fault that brings another one with it: which of one's own, and which of a kind of part."""
@@ -323,6 +357,11 @@ class PartKind(Generic[R]):
         Faults that come with one of its own.
     interlock
         Its two tests, where it keeps hands out.
+    comparisons
+        Tests of its own whose readings are held against one another.
+    alike, alike_within
+        Test by which several parts of this kind and of one window are held against one another, and by how much they
+        may differ from their mean; empty where they are not.
     seen_outside
         Checks of the first look that look at it.
     is_spare
@@ -354,6 +393,9 @@ class PartKind(Generic[R]):
     priors: Mapping[FaultMode, float] = field(default_factory=dict)
     brings: tuple[Brings, ...] = ()
     interlock: Interlock | None = None
+    comparisons: tuple[Comparison, ...] = ()
+    alike: str = ""
+    alike_within: float = 0.1
     seen_outside: tuple[str, ...] = ()
     is_spare: bool = True
     is_fed: bool = True

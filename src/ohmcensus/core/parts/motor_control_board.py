@@ -12,6 +12,7 @@ from ohmcensus.core.parts.element import Element, capacitor, junction, resistor
 from ohmcensus.core.parts.expect import common
 from ohmcensus.core.parts.fault import FaultMode
 from ohmcensus.core.parts.kind import (
+    Comparison,
     MachineState,
     Nominal,
     PartCheck,
@@ -19,6 +20,7 @@ from ohmcensus.core.parts.kind import (
     Pin,
     Ratings,
     Role,
+    Rule,
     StoredCharge,
     TestSpec,
     Waves,
@@ -161,6 +163,10 @@ KIND = PartKind(
     repair_minutes=30.0,
     ratings=MotorControlBoardRatings,
     pins=_pins,
+    # Six valves of one make show the same drop within a tenth (ours).
+    comparisons=(
+        Comparison("alike", "six valves alike", tuple(f"{p}_{r}" for p in _PHASES for r in _RAILS), Rule.ALIKE, 0.1),
+    ),
     stored_charges=_stored_charges,
     elements=_elements,
     tests=_tests,

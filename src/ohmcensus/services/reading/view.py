@@ -10,6 +10,7 @@ from ohmcensus.core.job.case import Case
 from ohmcensus.core.job.reading import plain_reading
 from ohmcensus.core.judgement import CensusLine, Verdict
 from ohmcensus.core.judgement.census_sheet import Answer, next_line
+from ohmcensus.core.judgement.compare import compared_lines
 from ohmcensus.core.judgement.judge import window_with_basis
 from ohmcensus.core.judgement.meaning import at_work
 from ohmcensus.core.layout import OhmRuler, ShortRuler, ohm_ruler, short_ruler
@@ -114,6 +115,17 @@ class LineView(BaseModel):
     ruler: ShortRuler | None
 
 
+class ComparisonView(BaseModel):
+    """A line drawn from readings of others: phases, like valves, two brushes, run against start."""
+
+    part: str
+    title: str
+    reads: str
+    should: str
+    verdict: Verdict
+    remark: str
+
+
 class MeterChoice(BaseModel):
     """A meter at hand."""
 
@@ -130,6 +142,8 @@ class TraceView(Described):
         All lines in order; after a change only those that changed.
     keys
         Names of all lines in order.
+    comparisons
+        Everything that is drawn from readings of several lines, all of it.
     """
 
     model_config = ConfigDict(arbitrary_types_allowed=True)
@@ -138,6 +152,7 @@ class TraceView(Described):
     celsius: float
     lines: list[LineView]
     keys: list[str]
+    comparisons: list[ComparisonView]
     ruler: OhmRuler
     next_line: str | None
     last_reading: str | None
@@ -170,6 +185,17 @@ def trace_view(job: JobAtHand, now: datetime, *, changed: str | None = None) -> 
             _line_view(line, job.case.sheet, job.notes.get(key, ""), histories.get(key, [])) for key, line in wanted
         ],
         keys=keys,
+        comparisons=[
+            ComparisonView(
+                part=row.part,
+                title=row.title,
+                reads=row.reads,
+                should=row.should,
+                verdict=row.verdict,
+                remark=row.remark,
+            )
+            for row in compared_lines(job.case.sheet, job.lines)
+        ],
         ruler=ohm_ruler(job.case, job.lines),
         next_line=line_key(following) if following else None,
         last_reading=last.id if last else None,

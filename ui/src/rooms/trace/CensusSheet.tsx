@@ -1,5 +1,5 @@
 import { IconNote } from "@tabler/icons-react";
-import { useEffect, useRef } from "react";
+import { Fragment, useEffect, useRef } from "react";
 import type { Line, Trace } from "../../api/client";
 import { ShortRuler } from "../../drawings/ShortRuler";
 import { VerdictMark } from "../../drawings/VerdictMark";
@@ -34,15 +34,20 @@ export function CensusSheet({ trace, chosen, onChoose, onTake, onPoints }: Props
         </thead>
         <tbody ref={body}>
           {trace.lines.map((line, index) => (
-            <Row
-              key={line.key}
-              line={line}
-              isFirst={line.part !== trace.lines[index - 1]?.part || line.part === ""}
-              isChosen={line.key === chosen}
-              isTop={index === 0}
-              onChoose={() => onChoose(line.key)}
-              onTake={() => onTake(line.key)}
-            />
+            <Fragment key={line.key}>
+              <Row
+                line={line}
+                isFirst={line.part !== trace.lines[index - 1]?.part || line.part === ""}
+                isChosen={line.key === chosen}
+                isTop={index === 0}
+                onChoose={() => onChoose(line.key)}
+                onTake={() => onTake(line.key)}
+              />
+              {line.part !== trace.lines[index + 1]?.part &&
+                trace.comparisons
+                  .filter((row) => row.part === line.part)
+                  .map((row) => <Compared key={row.title} row={row} />)}
+            </Fragment>
           ))}
         </tbody>
       </table>
@@ -67,6 +72,24 @@ export function CensusSheet({ trace, chosen, onChoose, onTake, onPoints }: Props
         </a>
       </div>
     </section>
+  );
+}
+
+/** A row drawn from several lines: three phases, like valves, two brushes. Nothing is typed into it. */
+function Compared({ row }: { row: Trace["comparisons"][number] }) {
+  return (
+    <tr className={OUTSIDE.has(row.verdict) ? "compared is-outside" : "compared"}>
+      <th scope="row" className="part">
+        <span className="hidden again">{row.title}</span>
+      </th>
+      <td className="test">{row.title}</td>
+      <td className="mark">
+        <VerdictMark verdict={row.verdict} />
+      </td>
+      <td className="reads mono">{row.reads}</td>
+      <td className="should">{row.should}</td>
+      <td className="says">{row.remark}</td>
+    </tr>
   );
 }
 
