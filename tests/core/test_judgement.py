@@ -20,7 +20,7 @@ from ohmcensus.core.quantity import Bound, Indication, Interval, Unit, parse_ind
 from ohmcensus.core.sheet import Sheet
 from ohmcensus.services.at_hand.sheets import all_sheets
 
-MULTIMETER, SIMPLE, TESTER, _ = GENERIC_METERS
+MULTIMETER, SIMPLE, TESTER, *_ = GENERIC_METERS
 BAG = (MULTIMETER, TESTER)
 
 

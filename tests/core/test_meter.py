@@ -13,7 +13,7 @@ from ohmcensus.core.errors import UnknownNameError
 from ohmcensus.core.meter import GENERIC_METERS, Function, Meter, Range, generic_meter
 from ohmcensus.core.quantity import Bound, Indication, Unit, parse_indication
 
-MULTIMETER, SIMPLE, TESTER, _ = GENERIC_METERS
+MULTIMETER, SIMPLE, TESTER, *_ = GENERIC_METERS
 
 
 def ohms(text: str, meter: Meter = MULTIMETER, function: Function = Function.OHM) -> tuple[float, float]:

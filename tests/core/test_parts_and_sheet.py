@@ -89,11 +89,15 @@ def test_own_figures_of_windings_move_with_the_temperature(fl7: Sheet) -> None:
     assert warm["ntc.sensor"].nominal == pytest.approx(2488, rel=0.01)
 
 
+_OF_THE_SUPPLY = {
+    *(Function.VOLTS_AC, Function.LEAKAGE, Function.AMPERE),
+    *(Function.RCD_CURRENT, Function.RCD_TIME),
+}
+
+
 def test_volts_are_live_tests_and_ohms_are_not(fl7: Sheet) -> None:
     for test in machine_tests(fl7, 20.0):
-        is_supply = (
-            test.function in {Function.VOLTS_AC, Function.LEAKAGE, Function.AMPERE} and test.name != "tacho_volts"
-        )
+        is_supply = test.function in _OF_THE_SUPPLY and test.name != "tacho_volts"
         assert (test.state is MachineState.LIVE) == is_supply, test.id
 
 

@@ -7,11 +7,15 @@ standards are from memory: EN 50678 (insulation 0.3 MΩ with heating elements, 1
 
 from __future__ import annotations
 
+import copy
+
 import pytest
 
 from ohmcensus.core.judgement import Judgement, Verdict, choose_use, judge
 from ohmcensus.core.machine import machine_tests
 from ohmcensus.core.meter import Function, generic_meter
+from ohmcensus.core.sheet import sheet_from
+from ohmcensus.exchange.sheet_yaml import plain_sheet
 from ohmcensus.services.at_hand.sheets import all_sheets
 
 PLATE = "R = U²/P, IEC 60335-1 +5/−10 %"
@@ -21,6 +25,7 @@ LIVE = "IEC 60038, ±10 %"
 LEAK = "ωCU of the filter; a healthy machine up to 0.7 mA: common practice, no source"
 RUN = "IEC 60252-1, ±5 %"
 I_UR = "I = U/R, IEC 60335-1 +5/−10 %, IEC 60038 ±10 %, never over the plate"
+RCD = "IEC 61008-1: trips between half its rating and its rating, within 0.3 s"
 NTC = "R25·exp(B(1/T − 1/298.15)), 10 to 30 °C where none is stated"
 
 GOOD = [
@@ -56,6 +61,9 @@ GOOD = [
     ("fl7-u", "outlet.ne", "0.00", TRADE),
     ("fl7-u", "outlet.le", "0.4", "a plug that goes in either way round: common practice, no source"),
     ("fl7-u", "outlet.ne", "229", "a plug that goes in either way round: common practice, no source"),
+    ("fl7-u", "outlet.rcd_ramp", "22", RCD),
+    ("fl7-u", "outlet.rcd_time", "28", RCD),
+    ("tl4-c", "outlet.rcd_ramp", "5.0", "UL 943 class A"),
     ("fl7-u", "outlet.amps_heat", "8.6", I_UR),
     ("fl7-u", "outlet.amps_drain", "0.88", TRADE),
     ("fl9-t", "ntc.sensor", "4.8k", NTC),
@@ -116,6 +124,10 @@ BAD = [
     ("fl7-u", "outlet.ln", "190", "outside_low", LIVE),
     ("fl7-u", "outlet.ln", "OL", "outside_high", LIVE),
     ("fl7-u", "outlet.ne", "40", "outside_high", TRADE),
+    ("fl7-u", "outlet.rcd_ramp", "9.0", "outside_low", RCD),
+    ("fl7-u", "outlet.rcd_ramp", "41", "outside_high", RCD),
+    ("fl7-u", "outlet.rcd_time", "410", "outside_high", RCD),
+    ("tl4-c", "outlet.rcd_ramp", "9.0", "outside_high", "UL 943 class A"),
     ("fl7-u", "outlet.amps_heat", "4.2A", "outside_low", I_UR),
     ("fl7-u", "outlet.amps_heat", "17.5A", "outside_high", I_UR),
     ("fl7-u", "outlet.amps_drain", "1.7", "outside_high", I_UR),
@@ -145,14 +157,17 @@ UNSURE = [
     ("tl4-c", "capacitor.value", "58.2u", RUN),
     ("dd8-r", "sensor.h1", "2.5", TRADE),
 ]
-TESTER = frozenset({Function.INSULATION, Function.CONTINUITY, Function.LEAKAGE})
+BY = {
+    **dict.fromkeys((Function.INSULATION, Function.CONTINUITY, Function.LEAKAGE), "appliance-tester"),
+    **dict.fromkeys((Function.RCD_CURRENT, Function.RCD_TIME), "rcd-tester"),
+}
 
 
 def judged(sheet_id: str, test_id: str, typed: str) -> Judgement:
     text, _, celsius = typed.partition(" at ")
     sheet = all_sheets()[sheet_id]
     test = next(row for row in machine_tests(sheet, float(celsius) if celsius else None) if row.id == test_id)
-    meter = generic_meter("appliance-tester" if test.function in TESTER else "multimeter-6000")
+    meter = generic_meter(BY.get(test.function, "multimeter-6000"))
     return judge(choose_use(text, test, [meter], function=test.function, must_show=False), test)
 
 
@@ -208,3 +223,20 @@ def test_a_figure_that_was_rounded_by_whoever_typed_it_stands_for_all_of_its_las
     found = judged("fl7-u", "valve.coil", typed).interval
     assert found.lo == pytest.approx(lo, rel=0.01)
     assert found.hi == pytest.approx(hi, rel=0.01)
+
+
+@pytest.mark.parametrize(("volts", "electronics"), [(24.0, False), (12.0, False), (230.0, True)])
+@pytest.mark.parametrize(
+    ("typed", "verdict"), [("4.7M", "inside"), ("OL", "inside"), ("55", "inside"), ("0.2", "outside_low")]
+)
+def test_what_an_ohmmeter_sees_of_electronics_is_no_fault_by_itself(
+    volts: float, electronics: bool, typed: str, verdict: str
+) -> None:
+    """Brushless pumps and 12/24 V valves read megohms or a diode: common practice, no source."""
+    raw = copy.deepcopy(plain_sheet(all_sheets()["fl7-u"]))
+    pump = next(row for row in raw["parts"] if row["id"] == "pump")
+    pump["ratings"] = {"volts": volts, "electronics": electronics}
+    pump["expects"] = {}
+    test = next(row for row in machine_tests(sheet_from(raw), None) if row.id == "pump.coil")
+    found = judge(choose_use(typed, test, [generic_meter("multimeter-6000")], function=Function.OHM), test)
+    assert found.verdict == verdict

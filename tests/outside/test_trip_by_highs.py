@@ -7,10 +7,10 @@ import pytest
 from scipy.optimize import linprog
 
 from ohmcensus.core.errors import InputError
+from ohmcensus.core.physics.residual import GFCI, break_seconds, rcd, trip_chance
 from ohmcensus.core.quantity import Interval
 from ohmcensus.core.trip.overcurrent import Reaction, breaker_bands, reaction
 from ohmcensus.core.trip.polytope import Polytope
-from ohmcensus.core.trip.residual import GFCI, break_seconds, rcd, trip_chance
 
 
 def any_case(chance: np.random.Generator) -> tuple[np.ndarray, np.ndarray]:

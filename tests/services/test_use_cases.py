@@ -18,7 +18,7 @@ from ohmcensus.core.errors import (
     UnknownNameError,
 )
 from ohmcensus.core.event import Attended, Body, Isolated, LiveBegun, LiveEnded
-from ohmcensus.core.meter import generic_meter
+from ohmcensus.core.meter import GENERIC_METERS, generic_meter
 from ohmcensus.core.safety import SafetyState
 from ohmcensus.demo.seed import seed_demo
 from ohmcensus.services.at_hand.context import Context
@@ -242,7 +242,7 @@ def test_generic_meters_are_not_overwritten_or_removed(context: Context) -> None
         remove_meter(context, "multimeter-6000")
     with pytest.raises(InputError, match="no meter 'wand'"):
         keep_settings(context, Settings(bag=["wand"]))
-    assert len(show_meters(context)) == 4
+    assert len(show_meters(context)) == len(GENERIC_METERS)
 
 
 def test_opening_a_job_twice_is_one_job(context: Context) -> None:

@@ -28,6 +28,7 @@ if TYPE_CHECKING:
     from ohmcensus.services.at_hand.context import Context
 
 DEFAULT_PORT = 4740
+NOT_LINEAR = "a rectifier or a part that heats itself is reached: the true reading will differ"
 DEFAULT_METER = "multimeter-6000"
 _TEXT_MAY_BEGIN_WITH_MINUS = {"ignore_unknown_options": True}
 
@@ -103,7 +104,7 @@ def sheets() -> None:
 
 
 def _sheet_entry(sheet: Sheet) -> dict[str, Any]:
-    from ohmcensus.core.machine.netlist import all_modes  # noqa: PLC0415
+    from ohmcensus.core.machine.netlist import all_modes, elements_of  # noqa: PLC0415
 
     return {
         "id": sheet.id,
@@ -115,6 +116,7 @@ def _sheet_entry(sheet: Sheet) -> dict[str, Any]:
         "plugs": list(sheet.plugs),
         "states": {name: list(values) for name, values in sheet.states.items()},
         "faults": {part.id: [mode.value for mode in all_modes(sheet, part.id)] for part in sheet.parts},
+        "elements": {part.id: [row.name for row in elements_of(sheet, part.id)] for part in sheet.parts},
     }
 
 
@@ -243,7 +245,9 @@ def _window_entry(window: Window) -> dict[str, Any]:
 def _asking(command: Callable[..., None]) -> Callable[..., None]:
     """Give a command the options that name an instrument on a machine."""
     for option in (
-        click.option("--fault", "faults", multiple=True, help="PART:MODE[=VALUE], e.g. heater:leak=47000."),
+        click.option(
+            "--fault", "faults", multiple=True, help="PART[.ELEMENT]:MODE[@PIN][=VALUE], e.g. heater:leak@b=47000."
+        ),
         click.option("--set", "states", multiple=True, help="NAME=STATE, e.g. door=locked."),
         click.option("--pull", "pulled", multiple=True, help="Plug that is off, e.g. heater_tags."),
         click.option("--between", nargs=2, help="Two points, e.g. heater.a heater.b."),
@@ -270,6 +274,8 @@ def predict(**asked: Any) -> None:
             "unit": function.unit.value,
             "bound": found.bound.value,
             "reaches": list(found.reaches),
+            "linear": found.is_linear,
+            "note": "" if found.is_linear else NOT_LINEAR,
         }
     )
 

@@ -22,8 +22,8 @@ def rules() -> None:
 @click.option("--rating", type=float, help="Rated residual current in amperes; none for a GFCI of class A.")
 def rules_rcd(leakage: float, standing: float, rating: float | None) -> None:
     """Say whether a residual-current device must, may or must not trip."""
+    from ohmcensus.core.physics.residual import GFCI, rcd, trip_chance  # noqa: PLC0415
     from ohmcensus.core.quantity import Interval  # noqa: PLC0415
-    from ohmcensus.core.trip.residual import GFCI, rcd, trip_chance  # noqa: PLC0415
 
     found = trip_chance(GFCI if rating is None else rcd(rating), Interval(leakage, leakage), standing)
     say(

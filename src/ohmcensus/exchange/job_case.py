@@ -9,7 +9,7 @@ from ohmcensus.core.errors import InputError
 from ohmcensus.core.event import Event
 from ohmcensus.core.job.case import Case
 from ohmcensus.core.job.reading import Reading, reading_from
-from ohmcensus.core.sheet import Sheet
+from ohmcensus.core.sheet import Sheet, SheetFaultsError, sheet_from
 from ohmcensus.exchange.frame_body import frames_from
 from ohmcensus.exchange.job_file import FORMAT, JobFile, ReadingEntry, RowEntry
 
@@ -46,6 +46,23 @@ def read_job(text: str | bytes) -> JobFile:
 
 
 _EXPORT = "export it with: export JOB -o FILE.json"
+
+
+def own_sheet_of(job: JobFile) -> Sheet | None:
+    """Return the sheet that a file brings with it, None where it brings none.
+
+    Raises
+    ------
+    InputError
+        If it is no sheet.
+    """
+    if job.own_sheet is None:
+        return None
+    try:
+        return sheet_from(job.own_sheet)
+    except SheetFaultsError as error:
+        what = f"the machine sheet in the file is none ({error.faults[0].message})"
+        raise InputError(what=what, remedy="take a file that was not changed by hand", field="own_sheet") from None
 
 
 def case_from(job: JobFile, sheet: Sheet) -> Case:

@@ -11,7 +11,7 @@ from collections.abc import Iterator
 
 from ohmcensus.core.circuit import Branch
 from ohmcensus.core.circuit.network import GMIN_S, Network
-from ohmcensus.core.machine.probe import AMMETER_OHM, BROKEN_OHM, DIODE_A, JUNCTION_OHM, LIVE, Setup
+from ohmcensus.core.machine.probe import AMMETER_OHM, BROKEN_OHM, CAPACITIVE_SHARE, DIODE_A, JUNCTION_OHM, LIVE, Setup
 from ohmcensus.core.meter import Function
 
 # Test current of the deck's ohmmeter, in amperes; any will do in a linear circuit.
@@ -76,15 +76,25 @@ def _instrument(setup: Setup) -> Iterator[str]:
     """Yield what drives the circuit, the analysis, and the reading."""
     function, network = setup.probe.function, setup.network
     first, second = (setup.meters["meter"].a, setup.meters["meter"].b) if setup.meters else setup.probe.between
-    a, b = (max(0, network.node(point)) for point in (first, second))
+    a, b = _node(network, first, 1), _node(network, second, 2)
+    for node in sorted({a, b} - set(range(network.nodes))):
+        yield f"RG{node} {node} 0 {1 / GMIN_S:.12g}"
     across = f"({_volts(a)} - {_volts(b)})"
     omega = 2 * math.pi * setup.hertz
-    if function in LIVE:
+    if function is Function.VOLTS_DC:
+        reading, analysis = f"abs{across}", "op"
+    elif function is Function.HERTZ:
+        reading, analysis = f"{setup.hertz:g}*(mag{across} gt 1)", f"ac lin 1 {setup.hertz:g} {setup.hertz:g}"
+    elif function in LIVE:
         divisor = f"/{AMMETER_OHM:g}" if setup.meters else ""
         reading, analysis = f"mag{across}{divisor}", f"ac lin 1 {setup.hertz:g} {setup.hertz:g}"
     elif function is Function.CAPACITANCE:
         yield f"IP {b} {a} DC 0 AC 1"
-        reading, analysis = f"-1/({omega:.12g}*imag{across})", f"ac lin 1 {setup.hertz:g} {setup.hertz:g}"
+        # Where next to nothing is capacitive a meter shows over-range: a farad stands for it.
+        is_capacitive = f"(-imag{across} gt {CAPACITIVE_SHARE:g}*mag{across})"
+        farad = f"1/({omega:.12g}*(abs(imag{across})+1e-15))"
+        reading = f"{is_capacitive}*{farad}+1-{is_capacitive}"
+        analysis = f"ac lin 1 {setup.hertz:g} {setup.hertz:g}"
     elif function is Function.DIODE:
         yield from _junctions(network)
         yield f"IP {b} {a} DC {DIODE_A:g}"
@@ -93,6 +103,12 @@ def _instrument(setup: Setup) -> Iterator[str]:
         yield f"IP {b} {a} DC {TEST_A:g}"
         reading, analysis = f"{across}/{TEST_A:g}", "op"
     yield from (".control", "set numdgt=12", analysis, f"let reading = {reading}", "print reading", "quit 0", ".endc")
+
+
+def _node(network: Network, point: str, number: int) -> int:
+    """Return the node of a point; one that nothing is joined to is a node of its own, and never the reference."""
+    found = network.node(point)
+    return found if found >= 0 else network.nodes + number
 
 
 def _volts(node: int) -> str:

@@ -2340,7 +2340,7 @@ export interface components {
          * @description What an instrument does to a pair of points.
          * @enum {string}
          */
-        Function: "ohm" | "continuity" | "insulation" | "leakage" | "capacitance" | "diode" | "volts_ac" | "volts_dc" | "ampere" | "hertz" | "temperature" | "length";
+        Function: "ohm" | "continuity" | "insulation" | "leakage" | "capacitance" | "diode" | "volts_ac" | "volts_dc" | "ampere" | "hertz" | "temperature" | "length" | "rcd_current" | "rcd_time";
         /**
          * GhostPin
          * @description What a test is expected to read under one suspect; ``position`` on the ohm ruler where it belongs there.
@@ -6128,7 +6128,7 @@ export interface components {
          * @description Unit of a value; the member's value is its name in commands and JSON.
          * @enum {string}
          */
-        Unit: "ohm" | "volt" | "ampere" | "farad" | "celsius" | "hertz" | "metre" | "watt";
+        Unit: "ohm" | "volt" | "ampere" | "farad" | "celsius" | "hertz" | "metre" | "watt" | "second";
         /**
          * VanPartView
          * @description A part worth taking.

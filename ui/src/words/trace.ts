@@ -117,6 +117,8 @@ export const functionWords: Record<MeterFunction, string> = {
   hertz: "hertz",
   temperature: "temperature",
   length: "length",
+  rcd_current: "RCD ramp",
+  rcd_time: "RCD time",
 };
 
 export const rungs = {

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import math
+import re
 from collections.abc import Callable, Sequence
 from dataclasses import replace
 from functools import lru_cache
@@ -11,10 +12,12 @@ from ohmcensus.core.machine.draws import draw_window
 from ohmcensus.core.meter import Function
 from ohmcensus.core.parts.expect import INSULATION_LIMIT_HEATING_OHM, INSULATION_LIMIT_OHM
 from ohmcensus.core.parts.kind import Proves, Role, TestSpec
+from ohmcensus.core.physics.residual import GFCI, ResidualDevice, break_seconds, rcd
 from ohmcensus.core.physics.temperature import REFERENCE_CELSIUS, winding_resistance_at
 from ohmcensus.core.quantity import Interval, Unit, show_value
 from ohmcensus.core.quantity.window import Source, Window
 from ohmcensus.core.sheet import Expected, Part, Sheet
+from ohmcensus.core.symptom import Device
 
 INSULATION_LIMIT_CLASS_II_OHM = 2e6
 # Less of the lowest load than this is no load any more (ours, SAFETY "no short").
@@ -121,6 +124,37 @@ def _insulation(sheet: Sheet, part: Part, window: Window) -> Window:
     return replace(window, interval=Interval(limit), basis=basis)
 
 
+# What is asked of the residual-current device before the outlet.
+OF_THE_DEVICE = frozenset({Function.RCD_CURRENT, Function.RCD_TIME})
+_MILLIAMPERE = re.compile(r"(\d+(?:\.\d+)?)\s*mA")
+
+
+def residual_device(sheet: Sheet) -> ResidualDevice | None:
+    """Return the residual-current device of a type's circuit, None where it has none; 30 mA where it is not said."""
+    for row in sheet.protection:
+        if row.device is Device.GFCI:
+            return GFCI
+        if row.device in {Device.RCD, Device.RCBO}:
+            rated = _MILLIAMPERE.search(row.rating)
+            return rcd(float(rated[1]) / 1000 if rated else 0.03)
+    return None
+
+
+def _of_device(sheet: Sheet, spec: TestSpec, window: Window) -> Window:
+    """Return at which current and within which time the device on this circuit must trip."""
+    device = residual_device(sheet)
+    if device is None:
+        return window
+    source = "UL 943" if device is GFCI else "IEC 61008-1"
+    basis = f"{device.title} ({source}, from memory)"
+    if spec.function is Function.RCD_CURRENT:
+        span = Interval(device.must_hold_a, device.must_trip_a)
+    else:
+        span = Interval(0.0, break_seconds(device, device.must_trip_a) or math.inf)
+        basis += ", at its rated current"
+    return replace(window, interval=span, source=Source.PLATE, basis=basis)
+
+
 # Which voltage of the outlet is which, the other way round.
 _EITHER_WAY = {"le": "ne", "ne": "le"}
 
@@ -129,6 +163,8 @@ def _of_outlet(sheet: Sheet, outlet: Part, spec: TestSpec, window: Window, celsi
     """Return what an outlet shows: currents by the machine's loads; where the plug turns, both ways are right."""
     if spec.function is Function.AMPERE:
         return draw_window(sheet, outlet, spec, window)
+    if spec.function in OF_THE_DEVICE:
+        return _of_device(sheet, spec, window)
     name = _EITHER_WAY.get(spec.name) if sheet.is_plug_reversible else None
     other = next((row for row in outlet.tests() if row.name == name), None)
     if other is None:

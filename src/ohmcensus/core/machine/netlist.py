@@ -8,10 +8,19 @@ from dataclasses import dataclass, field, replace
 from functools import lru_cache
 
 from ohmcensus.core.circuit import Branch
-from ohmcensus.core.errors import UnknownNameError
-from ohmcensus.core.parts.element import EARTH_OPEN_OHM, OPEN_OHM, SMALLEST_OHM, STRAP, Element, FaultEffect
+from ohmcensus.core.errors import InputError, UnknownNameError
+from ohmcensus.core.parts.element import (
+    EARTH_OPEN_OHM,
+    JOINT_FAULT_OHM,
+    OPEN_OHM,
+    SMALLEST_OHM,
+    STRAP,
+    Element,
+    FaultEffect,
+    Rule,
+)
 from ohmcensus.core.parts.fault import FaultMode
-from ohmcensus.core.parts.kind import TestSpec
+from ohmcensus.core.parts.kind import Role, TestSpec
 from ohmcensus.core.physics.temperature import REFERENCE_CELSIUS
 from ohmcensus.core.sheet import Part, Sheet
 from ohmcensus.core.text.names import nearest
@@ -45,21 +54,32 @@ class PartFault:
         The usual one of its mode where None.
     element
         Which of the part's elements; where empty, the first that knows the mode.
+    at
+        Pin of the part at which a leak sits; where empty, in the middle of a load and at the first end of a wire.
     """
 
     part: str
     mode: FaultMode
     value: float | None = None
     element: str = ""
+    at: str = ""
+
+
+# Resistance of the house behind its outlet (ours).
+HOUSE_OHM = 0.2
 
 
 @dataclass(frozen=True, slots=True)
 class Netlist:
-    """Branches by id, "heater.element_1", the pairs of points that wires join, and the branches that bend."""
+    """Branches by id, "heater.element_1", the pairs of points that wires join, and the branches that bend.
+
+    ``house_ohm`` is what lies in the supply before the outlet: much where the outlet itself is at fault.
+    """
 
     branches: tuple[Branch, ...]
     joints: tuple[tuple[str, str], ...]
     not_linear: frozenset[str]
+    house_ohm: float = HOUSE_OHM
 
 
 def netlist(
@@ -89,19 +109,55 @@ def netlist(
     """
     states = _states(sheet, configuration.states)
     floating, faults = _earths_open(sheet, faults)
-    changed = {branch: (effect, fault.value) for fault in faults for branch, effect in effects_of(sheet, fault)}
-    branches, bent = [], set[str]()
-    for part in sheet.parts:
-        for element in built(part) if built else elements_of(sheet, part.id):
-            for branch in element.branches:
-                placed = _placed(branch, part, element, states)
-                effect, value = changed.get(placed.id, (None, None))
-                branches.append(placed if effect is None else effect.applied(placed, value))
-                if not element.is_linear:
-                    bent.add(placed.id)
+    house_ohm, faults = _outlet_faults(sheet, faults)
+    changed = {branch: (effect, fault) for fault in faults for branch, effect in effects_of(sheet, fault)}
+    healthy, bent = _built(sheet, states, built) if built else _nominal(sheet, tuple(states.items()))
+    branches = [_with_fault(row, sheet, changed[row.id]) if row.id in changed else row for row in healthy]
     branches += [Branch(f"{part}.{STRAP}", f"{part}.pe", f"{part}.{STRAP}", ohm) for part, ohm in floating.items()]
     joints = tuple(_joints(sheet, configuration.pulled, frozenset(floating)))
-    return Netlist(tuple(branches), joints, frozenset(bent))
+    return Netlist(tuple(branches), joints, bent, house_ohm)
+
+
+@lru_cache(maxsize=512)
+def _nominal(sheet: Sheet, states: tuple[tuple[str, str], ...]) -> tuple[tuple[Branch, ...], frozenset[str]]:
+    """Return the branches of the nominal machine in a state, and those that bend."""
+    return _built(sheet, dict(states), lambda part: elements_of(sheet, part.id))
+
+
+def _built(
+    sheet: Sheet, states: Mapping[str, str], built: Callable[[Part], tuple[Element, ...]]
+) -> tuple[tuple[Branch, ...], frozenset[str]]:
+    branches, bent = [], set[str]()
+    for part in sheet.parts:
+        for element in built(part):
+            placed = [_placed(branch, part, element, states) for branch in element.branches]
+            branches += placed
+            if not element.is_linear:
+                bent |= {branch.id for branch in placed}
+    return tuple(branches), frozenset(bent)
+
+
+def _with_fault(branch: Branch, sheet: Sheet, fault: tuple[FaultEffect, PartFault]) -> Branch:
+    """Return a branch with what is wrong with it; a leak at the pin where it was said to sit."""
+    effect, said = fault
+    changed = effect.applied(branch, said.value)
+    return replace(changed, a=sheet.known_part(said.part).point(said.at)) if said.at else changed
+
+
+def _outlet_faults(sheet: Sheet, faults: Sequence[PartFault]) -> tuple[float, list[PartFault]]:
+    """Return what lies in the supply before the outlet, and all faults that are not the outlet's own."""
+    ohm, others = HOUSE_OHM, []
+    for fault in faults:
+        part = sheet.part(fault.part)
+        if part is None or part.traits.role is not Role.OUTLET or fault.mode not in _AT_THE_OUTLET:
+            others.append(fault)
+        else:
+            ohm += _AT_THE_OUTLET[fault.mode] if fault.value is None else fault.value
+    return ohm, others
+
+
+# An outlet without supply, and one with a bad joint, in ohms (ours).
+_AT_THE_OUTLET = {FaultMode.OPEN: OPEN_OHM, FaultMode.BAD_JOINT: JOINT_FAULT_OHM}
 
 
 def _earths_open(sheet: Sheet, faults: Sequence[PartFault]) -> tuple[dict[str, float], list[PartFault]]:
@@ -188,11 +244,35 @@ def effects_of(sheet: Sheet, fault: PartFault) -> tuple[tuple[str, FaultEffect],
     UnknownNameError
         If no element of the part knows the mode.
     """
-    for element in elements_of(sheet, fault.part):
+    elements = elements_of(sheet, fault.part)
+    for element in elements:
         effect = element.effects.get(fault.mode)
         if effect is not None and fault.element in {"", element.name}:
+            if fault.at:
+                _refuse_place(sheet, fault, element)
             return tuple((f"{fault.part}.{name}", effect) for name in effect.branches)
+    if fault.element and fault.element not in {element.name for element in elements}:
+        raise not_on_sheet(what="element", name=fault.element, known=[element.name for element in elements])
+    if (
+        fault.mode is FaultMode.BAD_JOINT
+        and elements
+        and fault.mode in sheet.known_part(fault.part).part_kind.fault_modes
+    ):
+        joint = elements[0].branches[0]
+        return ((f"{fault.part}.{joint.id}", FaultEffect((joint.id,), Rule.ADD, JOINT_FAULT_OHM, 0.5, 50.0)),)
     raise not_on_sheet(what="fault mode", name=fault.mode, known=[mode.value for mode in all_modes(sheet, fault.part)])
+
+
+def _refuse_place(sheet: Sheet, fault: PartFault, element: Element) -> None:
+    """Refuse a place for a fault that is no leak, and one that is no end of its element."""
+    pins = {pin.name for pin in sheet.known_part(fault.part).pins()}
+    leaks = element.effects[fault.mode].branches
+    kept = (branch for branch in element.branches if branch.id not in leaks)
+    ends = [end for branch in kept for end in (branch.a, branch.b) if end in pins]
+    if fault.mode is not FaultMode.LEAK:
+        raise InputError(what=f"{fault.mode.value} has no place", remedy="only a leak sits at a pin", field="fault")
+    if fault.at not in ends:
+        raise not_on_sheet(what=f"end of {fault.part}.{element.name}", name=fault.at, known=list(dict.fromkeys(ends)))
 
 
 def _placed(branch: Branch, part: Part, element: Element, states: Mapping[str, str]) -> Branch:

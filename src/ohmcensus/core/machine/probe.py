@@ -3,13 +3,15 @@
 from __future__ import annotations
 
 import math
+from collections import defaultdict
 from collections.abc import Mapping, Sequence
-from dataclasses import dataclass, field
+from dataclasses import dataclass, field, replace
+from functools import lru_cache
 
 from ohmcensus.core.circuit import Branch
 from ohmcensus.core.circuit.network import Network, Source
 from ohmcensus.core.errors import InputError
-from ohmcensus.core.machine.netlist import Configuration, Netlist, PartFault, netlist, not_on_sheet
+from ohmcensus.core.machine.netlist import Configuration, Netlist, PartFault, elements_of, netlist, not_on_sheet
 from ohmcensus.core.meter import Function
 from ohmcensus.core.parts.element import CHASSIS
 from ohmcensus.core.quantity import Bound
@@ -18,10 +20,10 @@ from ohmcensus.core.sheet import Sheet
 # Beyond these a meter of the usual kind shows over-range (our choice, CONTRACTS).
 OHM_LIMIT = 60e6
 INSULATION_LIMIT = 2e9
-# Input impedance of the usual multimeter on volts; what an ammeter and a house wiring add (ours).
+# Input impedance of the usual multimeter on volts; what an ammeter adds (ours).
 VOLTMETER_OHM = 10e6
 AMMETER_OHM = 0.01
-HOUSE_OHM = 0.2
+CAPACITANCE_LIMIT = 6e-3
 NEUTRAL_TO_EARTH_OHM = 0.1
 # A branch of more than this passes no test current on (ours); −Im Z must be a tenth of |Z| for a capacitance.
 PASSES_BELOW_OHM = 1e8
@@ -68,7 +70,7 @@ class Prediction:
     Parameters
     ----------
     value
-        In the SI unit of the function; the limit where it is above, None where there is nothing to show.
+        In the SI unit of the function; the limit where it is above.
     bound
         Exact, or above the limit.
     reaches
@@ -134,6 +136,61 @@ def refuse_unknown(sheet: Sheet, probe: Probe) -> None:
             raise not_on_sheet(what="point", name=point, known=sheet.points)
 
 
+def refuse_unanswered(sheet: Sheet, probe: Probe, configuration: Configuration) -> None:
+    """Refuse volts and hertz at a point that the circuit does not feed: 0 V would be an answer that nobody gave.
+
+    Raises
+    ------
+    InputError
+        Behind a rectifier, in electronics, on a plug that is off, or where only a hand or water makes the voltage.
+    """
+    if probe.function not in {Function.VOLTS_AC, Function.VOLTS_DC, Function.HERTZ}:
+        return
+    fed = fed_points(sheet, configuration.pulled)
+    for point in probe.between:
+        if point not in fed:
+            what = f"no circuit of this sheet feeds {point}: its volts are made by electronics, by hand or not at all"
+            raise InputError(what=what, remedy="measure it; the test's own window says what to expect", field="between")
+
+
+@lru_cache(maxsize=256)
+def fed_points(sheet: Sheet, pulled: frozenset[str]) -> frozenset[str]:
+    """Return the points to which wires, contacts whatever their state, and linear loads lead from the outlet.
+
+    Parameters
+    ----------
+    sheet
+        The machine's type.
+    pulled
+        Plugs that are off.
+    """
+    circuit = netlist(sheet, Configuration(pulled))
+    contacts = {
+        f"{part.id}.{element.contact}"
+        for part in sheet.parts
+        for element in elements_of(sheet, part.id)
+        if element.contact
+    }
+    linear = [
+        replace(branch, ohm=0.0) if branch.id in contacts else branch
+        for branch in circuit.branches
+        if branch.id not in circuit.not_linear
+        and (branch.id in contacts or branch.farad is not None or branch.ohm <= PASSES_BELOW_OHM)
+    ]
+    ways = [(branch.a, branch.b) for branch in linear]
+    met, waiting = set[str](), [OUTLET_L, OUTLET_N, OUTLET_PE]
+    joined: dict[str, set[str]] = defaultdict(set)
+    for one, other in (*ways, *circuit.joints):
+        joined[one].add(other)
+        joined[other].add(one)
+    while waiting:
+        point = waiting.pop()
+        if point not in met:
+            met.add(point)
+            waiting += joined[point]
+    return frozenset(met)
+
+
 def prepared(sheet: Sheet, probe: Probe, circuit: Netlist) -> Setup:
     """Return the network with the instrument on it, the house behind the outlet where the supply is on.
 
@@ -152,7 +209,7 @@ def prepared(sheet: Sheet, probe: Probe, circuit: Netlist) -> Setup:
     meters: dict[str, Branch] = {}
     if probe.function in LIVE:
         hot, cold = (OUTLET_N, OUTLET_L) if probe.reversed else (OUTLET_L, OUTLET_N)
-        sources = [Source(hot, cold, sheet.volts, HOUSE_OHM)]
+        sources = [Source(hot, cold, sheet.volts, circuit.house_ohm)]
         branches.append(Branch("house.bond", cold, OUTLET_PE, NEUTRAL_TO_EARTH_OHM))
     if probe.function in {Function.VOLTS_AC, Function.VOLTS_DC, Function.HERTZ}:
         branches.append(Branch("meter", *probe.between, VOLTMETER_OHM))
@@ -181,7 +238,8 @@ def shown(setup: Setup, changed: Mapping[str, Branch] | None = None) -> tuple[fl
     if function is Function.CAPACITANCE:
         z = setup.network.impedance_ohm(p, q, omega, changed)
         is_capacitive = math.isfinite(abs(z)) and -z.imag > CAPACITIVE_SHARE * abs(z)
-        return (-1 / (omega * z.imag), Bound.EXACT) if is_capacitive else (None, Bound.ABOVE)
+        farad = -1 / (omega * z.imag) if is_capacitive else math.inf
+        return (farad, Bound.EXACT) if farad <= CAPACITANCE_LIMIT else (CAPACITANCE_LIMIT, Bound.ABOVE)
     if function is Function.VOLTS_DC:
         return 0.0, Bound.EXACT
     volts = setup.network.solve(omega, {}, changed)

@@ -6,6 +6,7 @@ from dataclasses import replace
 from functools import lru_cache
 
 from ohmcensus.core.machine.coverage import configuration_of, is_answered, probe_of
+from ohmcensus.core.machine.expected import OF_THE_DEVICE, residual_device
 from ohmcensus.core.machine.feeds import far_ends, fed_part
 from ohmcensus.core.machine.probe import predict
 from ohmcensus.core.parts.kind import TestSpec
@@ -18,7 +19,8 @@ from ohmcensus.core.sheet import Part, Sheet
 def listed_tests(sheet: Sheet, part_id: str) -> tuple[TestSpec, ...]:
     """Return the tests of a part in its machine.
 
-    A test that turns the plug is left out where the plug goes in one way only. A load that the board sees through an
+    A test that turns the plug is left out where the plug goes in one way only, the tests of a residual-current device
+    where the circuit of the type has none. A load that the board sees through an
     open contact of its return, a lock or a second pole of the relay in the neutral, is read to its own far tag instead.
 
     Parameters
@@ -29,7 +31,12 @@ def listed_tests(sheet: Sheet, part_id: str) -> tuple[TestSpec, ...]:
         Whose tests; known to be on the sheet.
     """
     part = sheet.known_part(part_id)
-    kept = (spec for spec in part.tests() if sheet.is_plug_reversible or not spec.is_reversed)
+    has_device = residual_device(sheet) is not None
+    kept = (
+        spec
+        for spec in part.tests()
+        if (sheet.is_plug_reversible or not spec.is_reversed) and (has_device or spec.function not in OF_THE_DEVICE)
+    )
     return tuple(_reached(sheet, part, spec) for spec in kept)
 
 

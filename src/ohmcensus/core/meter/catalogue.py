@@ -1,4 +1,4 @@
-"""Four generic instruments of the usual classes; their figures are ours and in the usual ranges."""
+"""Generic instruments of the usual classes; their figures are ours and in the usual ranges."""
 
 from __future__ import annotations
 
@@ -80,7 +80,58 @@ TWO_POLE_TESTER = Meter(
     lowest_step_v=12.0,
 )
 
-GENERIC_METERS: tuple[Meter, ...] = (MULTIMETER_6000, MULTIMETER_2000, APPLIANCE_TESTER, TWO_POLE_TESTER)
+LOW_IMPEDANCE_METER = Meter(
+    id="low-impedance-meter",
+    title="Multimeter on its low-impedance volts range",
+    functions={Function.VOLTS_AC: _decades(6.0, 6000, 3, 2.0, 3)},
+    input_impedance_ohm=300e3,
+    lead_resistance_ohm=0.1,
+)
+CLAMP_METER = Meter(
+    id="clamp-meter",
+    title="Clamp meter, 40 and 400 A",
+    functions={
+        Function.AMPERE: (
+            Range(full_scale=40.0, resolution=0.01, percent=2.0, digits=5),
+            Range(full_scale=400.0, resolution=0.1, percent=2.0, digits=5),
+        ),
+        Function.VOLTS_AC: (Range(full_scale=600.0, resolution=0.1, percent=1.5, digits=5),),
+    },
+    input_impedance_ohm=1e6,
+)
+LEAKAGE_CLAMP = Meter(
+    id="leakage-clamp",
+    title="Leakage clamp, around L and N or around the earth, 30 mA",
+    functions={
+        Function.LEAKAGE: (
+            Range(full_scale=0.003, resolution=1e-6, percent=1.5, digits=5),
+            Range(full_scale=0.030, resolution=1e-5, percent=1.5, digits=5),
+        ),
+        Function.AMPERE: (Range(full_scale=30.0, resolution=0.01, percent=1.5, digits=5),),
+    },
+    shows_ol=True,
+)
+RCD_TESTER = Meter(
+    id="rcd-tester",
+    title="RCD tester, ramp and time",
+    functions={
+        Function.RCD_CURRENT: (Range(full_scale=0.5, resolution=1e-4, percent=5.0, digits=2),),
+        Function.RCD_TIME: (Range(full_scale=10.0, resolution=1e-3, percent=2.0, digits=2),),
+        Function.VOLTS_AC: (Range(full_scale=400.0, resolution=1.0, percent=2.0, digits=2),),
+    },
+    input_impedance_ohm=400e3,
+)
+
+GENERIC_METERS: tuple[Meter, ...] = (
+    MULTIMETER_6000,
+    MULTIMETER_2000,
+    APPLIANCE_TESTER,
+    TWO_POLE_TESTER,
+    LOW_IMPEDANCE_METER,
+    CLAMP_METER,
+    LEAKAGE_CLAMP,
+    RCD_TESTER,
+)
 
 
 def generic_meter(meter_id: str) -> Meter:

@@ -34,6 +34,8 @@ class Function(StrEnum):
     HERTZ = "hertz"
     TEMPERATURE = "temperature"
     LENGTH = "length"
+    RCD_CURRENT = "rcd_current"
+    RCD_TIME = "rcd_time"
 
     @property
     def unit(self) -> Unit:
@@ -67,8 +69,15 @@ class Function(StrEnum):
 
 
 _DRIVES = frozenset({Function.OHM, Function.CONTINUITY, Function.INSULATION, Function.CAPACITANCE, Function.DIODE})
-_SCALES = {Function.INSULATION: "M", Function.LEAKAGE: "m", Function.CAPACITANCE: "u", Function.LENGTH: "mm"}
-_MAGNITUDES = frozenset({Function.VOLTS_AC, Function.AMPERE, Function.LEAKAGE})
+_SCALES = {
+    Function.INSULATION: "M",
+    Function.LEAKAGE: "m",
+    Function.CAPACITANCE: "u",
+    Function.LENGTH: "mm",
+    Function.RCD_CURRENT: "m",
+    Function.RCD_TIME: "m",
+}
+_MAGNITUDES = frozenset({Function.VOLTS_AC, Function.AMPERE, Function.LEAKAGE, Function.RCD_CURRENT})
 _SHOWS_OPEN = frozenset({Function.OHM, Function.CONTINUITY, Function.DIODE})
 _WORDS = {Function.VOLTS_AC: "volts AC", Function.AMPERE: "amperes", Function.LEAKAGE: "currents to earth"}
 _UNITS = {
@@ -84,6 +93,8 @@ _UNITS = {
     Function.HERTZ: Unit.HERTZ,
     Function.TEMPERATURE: Unit.CELSIUS,
     Function.LENGTH: Unit.METRE,
+    Function.RCD_CURRENT: Unit.AMPERE,
+    Function.RCD_TIME: Unit.SECOND,
 }
 
 

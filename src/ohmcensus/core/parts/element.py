@@ -20,6 +20,8 @@ HEALTHY_LEAK_OHM = 2e10
 OPEN_OHM = 1e12
 CONTACT_OHM = 0.02
 JOINT_OHM = 0.01
+# What a bad joint adds to a wire or a contact as a rule.
+JOINT_FAULT_OHM = 3.0
 CHASSIS = "chassis"
 # Where the earth wire of a part's body ends on the machine's earth.
 STRAP = "strap"
@@ -184,7 +186,7 @@ def contact(name: str, a: str, b: str, closed_when: ClosedWhen | None, *, ohm: f
             FaultMode.WELDED: FaultEffect((name,), Rule.SET, CONTACT_OHM, 0.5, CONTACT_OHM / 2),
             FaultMode.STUCK_OPEN: FaultEffect((name,), Rule.SET, OPEN_OHM, 1e6, OPEN_OHM),
             FaultMode.OPEN: FaultEffect((name,), Rule.SET, OPEN_OHM, 1e6, OPEN_OHM),
-            FaultMode.BAD_JOINT: FaultEffect((name,), Rule.ADD, 3.0, 0.5, 50.0),
+            FaultMode.BAD_JOINT: FaultEffect((name,), Rule.ADD, JOINT_FAULT_OHM, 0.5, 50.0),
         },
         closed_when=closed_when,
         contact=name,
@@ -208,7 +210,7 @@ def wire(name: str, a: str, b: str, ohm: float, *, chassis: str = CHASSIS) -> El
         branches=(Branch(name, a, b, max(ohm, JOINT_OHM)), Branch(leak, a, chassis, HEALTHY_LEAK_OHM)),
         effects={
             FaultMode.OPEN: FaultEffect((name,), Rule.SET, 1e11, 1e6, 1e12),
-            FaultMode.BAD_JOINT: FaultEffect((name,), Rule.ADD, 3.0, 0.5, 50.0),
+            FaultMode.BAD_JOINT: FaultEffect((name,), Rule.ADD, JOINT_FAULT_OHM, 0.5, 50.0),
             FaultMode.LEAK: FaultEffect((leak,), Rule.SET, 50e3, 200e3, 1e3),
         },
     )

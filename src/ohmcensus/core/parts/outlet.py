@@ -63,8 +63,33 @@ def _tests(ratings: OutletRatings) -> tuple[TestSpec, ...]:
             _live("ne", "neutral to earth", ("n", "pe"), neutral, ()),
             at_zero="0.00 under load may be a bond of neutral and earth",
         ),
+        *_RCD,
         *(_draw(step, draw) for step, draw in ratings.draws.items()),
     )
+
+
+def _rcd(name: str, title: str, function: Function, alias: str) -> TestSpec:
+    """Build one test of the residual-current device before the outlet; its window is that of the device."""
+    basis = "common range: the device on this circuit"
+    window = Window(Interval(0.0), function.unit, Source.COMMON, basis)
+    return TestSpec(
+        name=name,
+        title=title,
+        between=("l", "pe"),
+        function=function,
+        expect=lambda _celsius: window,
+        blind_to=(FaultMode.OPEN, FaultMode.BAD_JOINT),
+        aliases=(alias,),
+        state=MachineState.LIVE,
+        advice="Machine unplugged; it takes the circuit out: ask first. Its test button proves the mechanism only.",
+    )
+
+
+RCD_CURRENT, RCD_TIME = "rcd_ramp", "rcd_time"
+_RCD = (
+    _rcd(RCD_CURRENT, "trip current of its RCD", Function.RCD_CURRENT, "ramp"),
+    _rcd(RCD_TIME, "time of its RCD to trip", Function.RCD_TIME, "trip time"),
+)
 
 
 def _draw(step: str, draw: StepDraw) -> TestSpec:

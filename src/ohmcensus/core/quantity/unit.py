@@ -19,6 +19,7 @@ class Unit(StrEnum):
     HERTZ = "hertz"
     METRE = "metre"
     WATT = "watt"
+    SECOND = "second"
 
     @property
     def notation(self) -> Notation:
@@ -173,6 +174,15 @@ _NOTATIONS: dict[Unit, Notation] = {
         spellings=frozenset(),
         prefixes=_prefixes(""),
         whole_words={word: Decimal(factor) for word, factor in _LENGTHS.items()},
+        decimal_letter="",
+        shown=((1e-3, "m"), (1.0, "")),
+    ),
+    Unit.SECOND: Notation(
+        symbol="s",
+        plural="seconds",
+        spellings=frozenset({"s", "sec", "second", "seconds"}),
+        prefixes=_prefixes("um"),
+        whole_words={},
         decimal_letter="",
         shown=((1e-3, "m"), (1.0, "")),
     ),

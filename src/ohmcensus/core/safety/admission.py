@@ -14,7 +14,7 @@ from ohmcensus.core.machine import is_proof
 from ohmcensus.core.machine.net import PLUG_L, PLUG_N, PLUG_PE, nets_of
 from ohmcensus.core.meter import Function
 from ohmcensus.core.quantity import show_indication
-from ohmcensus.core.safety.after_reading import OUTLET_VOLTS, is_at_plug, is_live_test, shows_power
+from ohmcensus.core.safety.after_reading import OF_THE_HOUSE, is_at_plug, is_live_test, shows_power
 from ohmcensus.core.safety.state import Safety
 from ohmcensus.core.safety.words import FUNCTION_WORDS, Act, DangerId, SafetyState
 
@@ -53,7 +53,7 @@ def admitted(reading: Reading, safety: Safety) -> Admission:
     terms = safety.walk.terms
     if reading.inhand:
         _refuse_in_hand(safety)
-    if is_proof(reading.test) or reading.test in OUTLET_VOLTS:
+    if is_proof(reading.test) or reading.test in OF_THE_HOUSE:
         return Admission()
     _refuse_live_though_forbidden(safety)
     if reading.function.needs_dead_circuit:

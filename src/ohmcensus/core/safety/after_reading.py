@@ -27,6 +27,8 @@ from ohmcensus.core.safety.words import DangerId
 # What surely shows power between two points, and what surely shows nothing (SAFETY).
 POWER_AC_V, POWER_DC_V = 5.0, 0.5
 OUTLET_VOLTS = frozenset({"outlet.ln", "outlet.le", "outlet.ne"})
+# What is read at the outlet with the machine's plug out.
+OF_THE_HOUSE = OUTLET_VOLTS | {"outlet.rcd_ramp", "outlet.rcd_time"}
 # A link that holds more than this five minutes after the machine was cut off does not bleed (SAFETY).
 LINK_V, LINK_AFTER = 60.0, timedelta(minutes=5)
 # A reading corrected within this time was a slip of the finger (SAFETY).
@@ -122,7 +124,7 @@ def _forbidden_live(walk: Walk, words: str) -> Walk:
 def shows_power(reading: Reading, terms: Terms) -> bool:
     """Tell whether a reading surely shows what only a powered machine gives."""
     test = named_test(reading.test, terms, reading.stated_celsius)
-    if test is not None and (test.state is not MachineState.LIVE or reading.test in OUTLET_VOLTS):
+    if test is not None and (test.state is not MachineState.LIVE or reading.test in OF_THE_HOUSE):
         return False
     if test is None and is_at_plug(reading):
         return False
@@ -141,7 +143,7 @@ def is_powered_by(function: Function, interval: Interval) -> bool:
 def is_live_test(reading: Reading, terms: Terms) -> bool:
     """Tell whether a reading answers a test of the powered machine, the outlet's volts and the sources apart."""
     test = named_test(reading.test, terms, reading.stated_celsius)
-    is_outlet = reading.test in OUTLET_VOLTS
+    is_outlet = reading.test in OF_THE_HOUSE
     return test is not None and test.state is MachineState.LIVE and not is_outlet and not is_proof(reading.test)
 
 

@@ -10,11 +10,11 @@ from dataclasses import dataclass
 from ohmcensus.core.event import CircuitNoted, StoodOn, Supply
 from ohmcensus.core.job.case import Case
 from ohmcensus.core.parts.kind import Waves
+from ohmcensus.core.physics.residual import GFCI, ResidualDevice, TripChance, rcd, trip_chance, with_half_waves
 from ohmcensus.core.physics.supply import LOW_VOLTS
 from ohmcensus.core.quantity import Interval
 from ohmcensus.core.sheet import Sheet
 from ohmcensus.core.symptom import Device
-from ohmcensus.core.trip.residual import GFCI, ResidualDevice, TripChance, rcd, trip_chance, with_half_waves
 
 # A sound machine leaks this by its filter and its heater (common practice, no source).
 HEALTHY_MACHINE_A = Interval(0.1e-3, 0.7e-3)

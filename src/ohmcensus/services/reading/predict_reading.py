@@ -15,12 +15,14 @@ from ohmcensus.core.machine.probe import (
     Probe,
     predict,
     prepared,
+    refuse_unanswered,
     refuse_unknown,
 )
 from ohmcensus.core.machine.specs import listed_tests
 from ohmcensus.core.meter import Function
 from ohmcensus.core.parts.fault import FaultMode
 from ohmcensus.core.sheet import Sheet
+from ohmcensus.core.sheet.model import EARTH_PIN
 from ohmcensus.exchange.spice import write_deck
 from ohmcensus.services.at_hand.sheets import find_sheet
 
@@ -47,7 +49,13 @@ def predicted(asked: Asked) -> tuple[Function, Prediction]:
         If a name is not on the sheet, or the question is not whole.
     """
     sheet, probe, configuration, faults = _understood(asked)
-    return probe.function, predict(sheet, probe, configuration, faults)
+    refuse_unknown(sheet, probe)
+    refuse_unanswered(sheet, probe, configuration)
+    found = predict(sheet, probe, configuration, faults)
+    if probe.function is Function.HERTZ and not found.value:
+        what = f"no volts between {' and '.join(probe.between)}, so no frequency"
+        raise InputError(what=what, remedy="choose points under voltage in this state", field="between")
+    return probe.function, found
 
 
 def deck(asked: Asked) -> str:
@@ -59,7 +67,7 @@ def deck(asked: Asked) -> str:
         As for ``predicted``.
     """
     sheet, probe, configuration, faults = _understood(asked)
-    refuse_unknown(sheet, probe)
+    predicted(asked)
     setup = prepared(sheet, probe, netlist(sheet, configuration, faults))
     return write_deck(setup, f"{sheet.id} {probe.function.value} {' '.join(probe.between)}")
 
@@ -67,10 +75,11 @@ def deck(asked: Asked) -> str:
 def _understood(asked: Asked) -> tuple[Sheet, Probe, Configuration, tuple[PartFault, ...]]:
     sheet = find_sheet(asked.sheet_id)
     states = dict(_pair(text, "=", "a state is written NAME=STATE") for text in asked.states)
-    is_reversed = _polarity(states.pop(POLARITY, "normal"))
+    polarity = states.pop(POLARITY, None)
     probe, own = _probe(sheet, asked)
+    is_reversed = probe.reversed if polarity is None else _polarity(polarity)
     configuration = Configuration(own.pulled | set(asked.pulled), {**own.states, **states})
-    faults = tuple(_fault(text) for text in asked.faults)
+    faults = tuple(_fault(text, sheet) for text in asked.faults)
     return sheet, replace(probe, reversed=is_reversed), configuration, faults
 
 
@@ -109,10 +118,12 @@ def _polarity(text: str) -> bool:
     return text == "reversed"
 
 
-def _fault(text: str) -> PartFault:
-    """Return a fault: PART:MODE, or PART:MODE=VALUE."""
-    part, rest = _pair(text, ":", "a fault is written PART:MODE or PART:MODE=VALUE")
-    mode, equals, value = rest.partition("=")
+def _fault(text: str, sheet: Sheet) -> PartFault:
+    """Return a fault: PART[.ELEMENT]:MODE[@PIN][=VALUE]; PART.pe is the part's earth strap."""
+    where, rest = _pair(text, ":", "a fault is written PART[.ELEMENT]:MODE[@PIN][=VALUE]")
+    part, _, element = where.partition(".")
+    named, equals, value = rest.partition("=")
+    mode, _, pin = named.partition("@")
     if mode not in set(FaultMode):
         raise not_on_sheet(what="fault mode", name=mode, known=[known.value for known in FaultMode])
     try:
@@ -123,7 +134,9 @@ def _fault(text: str) -> PartFault:
         raise InputError(
             what=f"{value[:40]} is no value of a fault", remedy="give a number of 0 or more", field="fault"
         )
-    return PartFault(part, FaultMode(mode), amount)
+    if element == EARTH_PIN and sheet.known_part(part).is_earthed:
+        return PartFault(part, FaultMode.EARTH_OPEN, amount)
+    return PartFault(part, FaultMode(mode), amount, element, pin)
 
 
 def _pair(text: str, sign: str, remedy: str) -> tuple[str, str]:

@@ -14,7 +14,7 @@ from ohmcensus.core.job.case import Case
 from ohmcensus.core.judgement import census_lines
 from ohmcensus.core.machine.dictionary import dictionary
 from ohmcensus.core.safety import safety_at
-from ohmcensus.exchange.job_case import case_from, read_job
+from ohmcensus.exchange.job_case import case_from, own_sheet_of, read_job
 from ohmcensus.exchange.job_file import JobFile
 from ohmcensus.services.at_hand.sheets import find_sheet
 
@@ -25,10 +25,10 @@ def judge_file(text: str, objective: Objective) -> dict[str, Any]:
     Raises
     ------
     InputError
-        If the text is no job, or of a machine that this program does not have.
+        If the text is no job, or of a machine that neither this program nor the file has.
     """
     job = read_job(text)
-    sheet = find_sheet(job.sheet)
+    sheet = own_sheet_of(job) or find_sheet(job.sheet)
     case = case_from(job, sheet)
     lines = census_lines(case)
     known = diagnose(table := outcome_table(sheet, dictionary(sheet)), observations(case, lines, table))

@@ -19,10 +19,10 @@ from ohmcensus.core.event import StripStep
 from ohmcensus.core.job.case import Case
 from ohmcensus.core.job.reading import Reading
 from ohmcensus.core.limits.profile import LimitProfile, chosen_profile
-from ohmcensus.core.sheet import Sheet, SheetFaultsError, sheet_from
+from ohmcensus.core.sheet import Sheet
 from ohmcensus.exchange.frame_body import body_of
 from ohmcensus.exchange.job_archive import Archive, opened_archive
-from ohmcensus.exchange.job_case import MOST_JSON, case_from, read_job, rows_from
+from ohmcensus.exchange.job_case import MOST_JSON, case_from, own_sheet_of, read_job, rows_from
 from ohmcensus.exchange.job_file import JobFile
 from ohmcensus.exchange.sheet_yaml import write_sheet
 from ohmcensus.services.at_hand.context import Context
@@ -256,13 +256,9 @@ def _look_at(scratch: Context, job: JobFile) -> None:
 def _sheet_of(session: Session, job: JobFile) -> Sheet:
     """Return the sheet of a job: the store's, or the one that comes with it."""
     known = sheets_in(session)
-    if job.own_sheet is None:
+    sheet = own_sheet_of(job)
+    if sheet is None:
         return chosen(known, job.sheet)
-    try:
-        sheet = sheet_from(job.own_sheet)
-    except SheetFaultsError as error:
-        what = f"the machine sheet in the file is none ({error.faults[0].message})"
-        raise InputError(what=what, remedy=_ANOTHER, field="own_sheet") from None
     here = own_sheets(session).get(job.sheet, known.get(job.sheet))
     if sheet.id != job.sheet or (here is not None and here != sheet):
         what = f"the machine sheet '{job.sheet}' in the file is not the one that is here"

@@ -34,6 +34,8 @@ const UNITS: Record<MeterFunction, string> = {
   hertz: "Hz",
   temperature: "°C",
   length: "m",
+  rcd_current: "A",
+  rcd_time: "s",
 };
 const PREFIXES: [number, string][] = [
   [1e6, "M"],
