@@ -71,7 +71,7 @@ def machine(chance: np.random.Generator, faults: int) -> Machine:
             float(weights[i]),
             1.0 if name in CUTS else PLUG_MINUTES * float(chance.uniform(0.7, 1.6)),
             panel,
-            loads if name == "harness" else frozenset(),
+            rides_with=loads if name == "harness" else frozenset(),
         )
         for i, (name, _, panel) in enumerate(rows)
     )

@@ -9,14 +9,19 @@ from typing import Annotated, Any, Literal
 from pydantic import BaseModel, ConfigDict, Field, ValidationError
 
 from ohmcensus.core.errors import InputError, ReadingTextError
+from ohmcensus.core.machine.tests import HEALTHY_SHARE
+from ohmcensus.core.parts.kind import HEALTHY_INSULATION_OHM
 from ohmcensus.core.quantity import Bound, Interval
 from ohmcensus.core.text.names import nearest
 from ohmcensus.core.text.trimmed import Trimmed
+from ohmcensus.core.trip.advice import one_way
 from ohmcensus.core.trip.isolate import Isolation
 from ohmcensus.core.trip.problem import LeakyPart, Method, Polarity, Problem, Run, conductance_us, run_indication
 
 FORMAT = "ohmcensus-isolation/1"
 LARGEST_FILE = 1_000_000
+# A tenth of what a healthy part reads, 2 MΩ, as a conductance.
+HEALTHY_US = 1e6 / (HEALTHY_SHARE * HEALTHY_INSULATION_OHM)
 PartName = Annotated[str, Trimmed(60, 1)]
 Positive = Annotated[float, Field(gt=0, le=1e9, allow_inf_nan=False)]
 NotNegative = Annotated[float, Field(ge=0, le=1e9, allow_inf_nan=False)]
@@ -134,7 +139,8 @@ def _suspect(entry: PartEntry, file: IsolationFile) -> LeakyPart:
     if entry.behind is not None and entry.behind not in file.panels:
         what = f"part {entry.id} is behind '{entry.behind}', which is no panel"
         raise InputError(what=what, remedy="add the panel with its minutes", field="behind")
-    return LeakyPart(entry.id, limit, entry.weight, entry.minutes, entry.behind)
+    healthy = HEALTHY_US if is_insulation else math.inf
+    return LeakyPart(entry.id, limit, entry.weight, entry.minutes, entry.behind, healthy)
 
 
 def _refuse_doubled(names: list[str], what: str) -> None:
@@ -209,6 +215,8 @@ def answer_of(problem: Problem, found: Isolation) -> dict[str, Any]:
         "conflict": list(found.conflict) or None,
         "repeat": list(found.repeat),
         "explanations": [list(row) for row in found.explanations],
+        "unhealthy": list(found.unhealthy),
+        "turn_plug": one_way(problem) if found.next is None and not is_void else [],
         "spread": found.is_spread,
         "next": None,
     }

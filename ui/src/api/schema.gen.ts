@@ -3732,13 +3732,15 @@ export interface components {
         };
         /**
          * NextRun
-         * @description The run to make next, in words and as a set.
+         * @description The run to make next, in words and as a set; why it begins elsewhere than expected, empty where it does not.
          */
         NextRun: {
             /** Connected */
             connected: string[];
             /** Minutes */
             minutes: number;
+            /** Reason */
+            reason: string;
             /** Words */
             words: string;
         };
@@ -5956,7 +5958,8 @@ export interface components {
          * TripRun
          * @description One run; its parts by id.
          *
-         *     ``from_neutral`` and ``not_reached`` say how far the poles came to the parts that were connected.
+         *     ``from_neutral`` and ``not_reached`` say how far the poles came to the parts that were connected; ``is_line`` that
+         *     it was typed as a line of the census sheet, where it is corrected.
          */
         TripRun: {
             /** At */
@@ -5973,6 +5976,8 @@ export interface components {
             is_doubtful: boolean;
             /** Is Intermittent */
             is_intermittent: boolean;
+            /** Is Line */
+            is_line: boolean;
             /** Maybe */
             maybe: string[];
             /** Meter */
@@ -6006,6 +6011,10 @@ export interface components {
          *     ----------
          *     conflict, spread, refused
          *         One sentence each, empty where it does not hold.
+         *     advice, leads_to
+         *         What there is to do, in one sentence, a leak test or something else; the room where it is done, empty for here.
+         *     unhealthy
+         *         Parts that keep their limit and are not healthy, by title.
          *     explanations
          *         Smallest sets of parts that alone could be at fault, by title.
          *     off_first
@@ -6014,16 +6023,24 @@ export interface components {
          *         Empty where a run may be made now, else why not.
          *     limits
          *         Whose limits hold.
+         *     is_plug_reversible
+         *         Whether the plug can be turned, so that currents are read both ways.
          *     states
          *         In which states the machine may stand in a run; the first of each is rest.
          */
         TripView: {
+            /** Advice */
+            advice: string;
             /** Conflict */
             conflict: string;
             /** Explanations */
             explanations: string[][];
             house: components["schemas"]["HouseView"];
+            /** Is Plug Reversible */
+            is_plug_reversible: boolean;
             job: components["schemas"]["JobView"];
+            /** Leads To */
+            leads_to: string;
             /** Limits */
             limits: string;
             /** May Run */
@@ -6047,6 +6064,8 @@ export interface components {
                 [key: string]: string[];
             };
             triage: components["schemas"]["TriageView"];
+            /** Unhealthy */
+            unhealthy: string[];
             /** Unit */
             unit: string;
         };

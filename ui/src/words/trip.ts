@@ -40,6 +40,10 @@ export const trip = {
   legend: "N: reached from neutral only. Dashed: no pole comes to it, so it is not asked.",
   notReached: "connected, but no pole comes to it: not asked",
   cycle: "Touch once for perhaps, twice for off.",
+  toRepair: "Go to Repair",
+  inTrace: "typed in Trace",
+  cautionLiveOneWay:
+    "Live: heater wires off are insulated, the earth stays connected. This plug goes in one way only, so a current clears no part: the insulation test does.",
   takeBack: "Take the last run back",
   line: "Run in one line",
   lineHint: "e.g. -heater -motor 0.27mA · only cord filter >299M",

@@ -21,6 +21,7 @@ const RUN: TripView["runs"][number] = {
   is_intermittent: false,
   in_conflict: false,
   to_repeat: false,
+  is_line: false,
 };
 const part = (id: string, title: string): TripView["parts"][number] => ({
   id,
@@ -46,6 +47,10 @@ const VIEW = {
   ],
   runs: [RUN],
   next: null,
+  advice: "",
+  leads_to: "",
+  unhealthy: [],
+  is_plug_reversible: true,
   explanations: [],
   conflict: "",
   spread: "",
@@ -118,5 +123,25 @@ describe("a run is entered", () => {
     );
     expect(screen.getByRole("button", { name: "as found" })).toHaveAttribute("aria-pressed", "true");
     expect(screen.getByText("a leakage run needs power")).toBeInTheDocument();
+  });
+
+  test("nobody is asked to turn a plug that goes in one way only", () => {
+    draw(
+      <RunForm
+        view={{ ...VIEW, method: "leakage", unit: "mA", is_plug_reversible: false }}
+        connected={["heater"]}
+        maybe={[]}
+        onConnect={() => undefined}
+        onMade={() => undefined}
+      />,
+    );
+    expect(screen.queryByText("The plug sits")).toBeNull();
+    expect(screen.getByText(/This plug goes in one way only/)).toBeInTheDocument();
+  });
+
+  test("what was typed in Trace is a run here and is corrected there", () => {
+    draw(<PartRows view={{ ...VIEW, runs: [{ ...RUN, is_line: true }] }} onDoubt={() => undefined} />);
+    expect(screen.queryByRole("button", { name: "Doubt it" })).toBeNull();
+    expect(screen.getAllByText("typed in Trace").length).toBeGreaterThan(0);
   });
 });

@@ -36,7 +36,7 @@ from ohmcensus.core.quantity import Interval, show_indication
 from ohmcensus.core.sheet import Sheet
 from ohmcensus.core.symptom import Device, Moment, Symptom
 from ohmcensus.core.trip.isolate import State, isolate
-from ohmcensus.core.trip.of_case import problem_of
+from ohmcensus.core.trip.of_case import problem_of, run_records
 from ohmcensus.core.trip.problem import Method
 from ohmcensus.core.trip.triage import triage
 
@@ -198,11 +198,14 @@ def _run(case: Case, table: OutcomeTable) -> Iterator[Observation]:
 
 def _readings(case: Case, lines: Sequence[CensusLine], table: OutcomeTable) -> Iterator[Observation]:
     changed = {event.body.part: event.order for event in case.of(Changed)}
+    # A leak test that stands on a line as well speaks by what the runs prove, once.
+    typed = {row.id for row in case.standing}
     for line in lines:
         test = line.test
         if test is None or test.id not in table.tests:
             continue
-        answers = [answer for answer in line.answers if answer.reading.order > changed.get(test.part, -1)]
+        since = changed.get(test.part, -1)
+        answers = [row for row in line.answers if row.reading.order > since and row.reading.id in typed]
         if answers:
             row = _reading(test.id, f"{test.part_title}, {test.title}", answers, table)
             if row is not None:
@@ -259,7 +262,8 @@ def _could_not(case: Case, table: OutcomeTable) -> Iterator[Observation]:
 def _isolated(case: Case, table: OutcomeTable) -> Iterator[Observation]:
     """Yield what the runs of a leakage test have proved."""
     for method in Method:
-        problem = problem_of(case, method)
+        # Insulation that was typed as a line speaks as that line; here it would count twice.
+        problem = problem_of(case, method, records=run_records(case, method, with_lines=False))
         if not problem.runs:
             continue
         found = isolate(problem)

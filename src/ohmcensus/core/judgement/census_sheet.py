@@ -89,7 +89,9 @@ class CensusLine:
         return self.answer.judgement.remark if self.answer else ""
 
 
-def census_lines(case: Case, known: Mapping[str, Answer] | None = None) -> tuple[CensusLine, ...]:
+def census_lines(
+    case: Case, known: Mapping[str, Answer] | None = None, leak_tests: Sequence[Reading] = ()
+) -> tuple[CensusLine, ...]:
     """Return all lines of a case in the order in which current passes the parts, loose pairs last.
 
     Parameters
@@ -99,11 +101,13 @@ def census_lines(case: Case, known: Mapping[str, Answer] | None = None) -> tuple
     known
         Answers already judged on this sheet, by the id of their reading; but for an output, which goes by the supply
         that was measured, an answer never changes.
+    leak_tests
+        Leak tests that are a test of the sheet, as readings: the whole machine's is ``cord.insulation``.
     """
     answers = known or {}
     by_test: dict[str, list[Answer]] = {}
     by_pair: dict[tuple[str, str], list[Answer]] = {}
-    for reading in case.standing:
+    for reading in sorted((*case.standing, *leak_tests), key=lambda row: row.order):
         if is_proof(reading.test):
             continue
         known_one = answers.get(reading.id)

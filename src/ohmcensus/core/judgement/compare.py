@@ -7,7 +7,7 @@ from dataclasses import dataclass
 
 from ohmcensus.core.judgement.census_sheet import Answer, CensusLine
 from ohmcensus.core.judgement.verdict import Verdict
-from ohmcensus.core.parts.kind import Comparison, Rule
+from ohmcensus.core.parts.kind import Comparison, Relation
 from ohmcensus.core.quantity import Interval, Unit, show_value
 from ohmcensus.core.sheet import Part, Sheet
 
@@ -106,7 +106,9 @@ def _like_parts(sheet: Sheet, asked: dict[str, CensusLine]) -> Iterator[Compared
         reads = _reads([asked[name] for name in names])
         if len(reads) < 2:  # noqa: PLR2004 - two can be compared
             continue
-        comparison = Comparison("alike", f"{kind.title.lower()}s of one type alike", (), Rule.ALIKE, kind.alike_within)
+        comparison = Comparison(
+            "alike", f"{kind.title.lower()}s of one type alike", (), Relation.ALIKE, kind.alike_within
+        )
         yield _drawn(parts[0].id, comparison, names, reads)
 
 
@@ -139,7 +141,7 @@ def _read(line: CensusLine, answer: Answer, *, are_of_one: bool) -> _Read:
 
 
 def _drawn(part: str, comparison: Comparison, lines: tuple[str, ...], reads: Sequence[_Read]) -> ComparedLine:
-    draw = {Rule.ALIKE: _alike, Rule.ASCENDING: _ascending, Rule.SUM: _sum}[comparison.rule]
+    draw = {Relation.ALIKE: _alike, Relation.ASCENDING: _ascending, Relation.SUM: _sum}[comparison.relation]
     verdict, remark, should = draw(reads, comparison.within)
     shown = ", ".join(show_value(row.value, row.unit) for row in reads)
     return ComparedLine(part, comparison.title, lines, shown, should, verdict, remark)

@@ -9,6 +9,7 @@ from ohmcensus.core.machine.coverage import configuration_of, is_answered, probe
 from ohmcensus.core.machine.expected import OF_THE_DEVICE, residual_device
 from ohmcensus.core.machine.feeds import far_ends, fed_part
 from ohmcensus.core.machine.probe import predict
+from ohmcensus.core.meter import Function
 from ohmcensus.core.parts.kind import TestSpec
 from ohmcensus.core.physics.temperature import REFERENCE_CELSIUS
 from ohmcensus.core.quantity import Bound
@@ -37,7 +38,14 @@ def listed_tests(sheet: Sheet, part_id: str) -> tuple[TestSpec, ...]:
         for spec in part.tests()
         if (sheet.is_plug_reversible or not spec.is_reversed) and (has_device or spec.function not in OF_THE_DEVICE)
     )
-    return tuple(_reached(sheet, part, spec) for spec in kept)
+    return tuple(_reached(sheet, part, _one_way(sheet, spec)) for spec in kept)
+
+
+def _one_way(sheet: Sheet, spec: TestSpec) -> TestSpec:
+    """Return a test of a current without the advice to turn a plug that cannot be turned."""
+    if spec.function is not Function.LEAKAGE or sheet.is_plug_reversible:
+        return spec
+    return replace(spec, advice="This plug goes in one way only: the current clears no part, the insulation test does.")
 
 
 def found_test(sheet: Sheet, part_id: str, test_name: str) -> tuple[Part, TestSpec]:

@@ -21,8 +21,8 @@ from ohmcensus.core.parts.kind import (
     PartKind,
     Pin,
     Ratings,
+    Relation,
     Role,
-    Rule,
     TestSpec,
     Waves,
 )
@@ -134,7 +134,7 @@ KIND = PartKind(
     title="Motor",
     traits=replace(plain(Role.LOAD), waves=Waves.CHOPPED),
     # Two brushes wear alike; a fifth off their mean and one hangs in its holder (ours).
-    comparisons=(Comparison("brushes", "brushes alike", ("brush_1", "brush_2"), Rule.ALIKE, 0.2),),
+    comparisons=(Comparison("brushes", "brushes alike", ("brush_1", "brush_2"), Relation.ALIKE, 0.2),),
     brings=(Brings(FaultMode.SHORTED_TURNS, "control_board", FaultMode.WELDED),),
     fault_modes=(FaultMode.OPEN, FaultMode.SHORTED_TURNS, FaultMode.LEAK, FaultMode.DRIFT, FaultMode.BAD_JOINT),
     priors={

@@ -270,7 +270,7 @@ class Interlock:
     held: str
 
 
-class Rule(StrEnum):
+class Relation(StrEnum):
     """How readings are held against one another."""
 
     ALIKE = "alike"
@@ -288,7 +288,7 @@ class Comparison:
         "alike", "windings alike".
     tests
         By their names, in the order of the rule.
-    rule
+    relation
         What they must be.
     within
         Share by which they may differ from their mean, or from their sum.
@@ -299,7 +299,7 @@ class Comparison:
     name: str
     title: str
     tests: tuple[str, ...]
-    rule: Rule
+    relation: Relation
     within: float = 0.0
     whole: tuple[str, str] | None = None
 

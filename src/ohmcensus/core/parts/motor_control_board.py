@@ -19,8 +19,8 @@ from ohmcensus.core.parts.kind import (
     PartKind,
     Pin,
     Ratings,
+    Relation,
     Role,
-    Rule,
     StoredCharge,
     TestSpec,
     Waves,
@@ -165,7 +165,9 @@ KIND = PartKind(
     pins=_pins,
     # Six valves of one make show the same drop within a tenth (ours).
     comparisons=(
-        Comparison("alike", "six valves alike", tuple(f"{p}_{r}" for p in _PHASES for r in _RAILS), Rule.ALIKE, 0.1),
+        Comparison(
+            "alike", "six valves alike", tuple(f"{p}_{r}" for p in _PHASES for r in _RAILS), Relation.ALIKE, 0.1
+        ),
     ),
     stored_charges=_stored_charges,
     elements=_elements,

@@ -7,7 +7,7 @@ from dataclasses import replace
 from ohmcensus.core.parts.build import MOTOR_MODES, fixed, plain, winding
 from ohmcensus.core.parts.element import Element, load
 from ohmcensus.core.parts.fault import FaultMode
-from ohmcensus.core.parts.kind import Brings, Comparison, Nominal, NoRatings, PartKind, Pin, Role, Rule
+from ohmcensus.core.parts.kind import Brings, Comparison, Nominal, NoRatings, PartKind, Pin, Relation, Role
 from ohmcensus.core.parts.to_earth import to_earth
 from ohmcensus.core.symptom import Symptom
 
@@ -25,8 +25,8 @@ KIND = PartKind(
     traits=replace(plain(Role.LOAD), starts_direct=True),
     brings=(Brings(FaultMode.SHORTED_TURNS, "motor_capacitor", FaultMode.DRIFT),),
     comparisons=(
-        Comparison("order", "run under start", ("run", "start"), Rule.ASCENDING),
-        Comparison("sum", "run and start in a row", ("run", "start"), Rule.SUM, 0.05, whole=("run", "start")),
+        Comparison("order", "run under start", ("run", "start"), Relation.ASCENDING),
+        Comparison("sum", "run and start in a row", ("run", "start"), Relation.SUM, 0.05, whole=("run", "start")),
     ),
     ratings=NoRatings,
     fault_modes=MOTOR_MODES,

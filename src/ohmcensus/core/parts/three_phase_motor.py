@@ -7,7 +7,7 @@ from dataclasses import replace
 from ohmcensus.core.parts.build import MOTOR_MODES, fixed, plain, winding
 from ohmcensus.core.parts.element import Element, load
 from ohmcensus.core.parts.fault import FaultMode
-from ohmcensus.core.parts.kind import Brings, Comparison, Nominal, NoRatings, PartKind, Pin, Role, Rule, Waves
+from ohmcensus.core.parts.kind import Brings, Comparison, Nominal, NoRatings, PartKind, Pin, Relation, Role, Waves
 from ohmcensus.core.parts.to_earth import to_earth
 from ohmcensus.core.symptom import Symptom
 
@@ -24,7 +24,7 @@ KIND = PartKind(
     title="Three-phase motor",
     traits=replace(plain(Role.LOAD), waves=Waves.INVERTED),
     brings=(Brings(FaultMode.SHORT, "motor_control_board", FaultMode.SHORT),),
-    comparisons=(Comparison("alike", "windings alike", tuple(f"{a}{b}" for a, b in _PAIRS), Rule.ALIKE, 0.05),),
+    comparisons=(Comparison("alike", "windings alike", tuple(f"{a}{b}" for a, b in _PAIRS), Relation.ALIKE, 0.05),),
     ratings=NoRatings,
     fault_modes=MOTOR_MODES,
     priors={FaultMode.OPEN: 0.4, FaultMode.SHORTED_TURNS: 0.4, FaultMode.LEAK: 0.5, FaultMode.BAD_JOINT: 0.4},

@@ -5,6 +5,7 @@ from __future__ import annotations
 from dataclasses import dataclass
 
 from ohmcensus.core.event import Event, ProofMade, RunMade
+from ohmcensus.core.job.case import Case
 from ohmcensus.core.job.reading import Reading
 from ohmcensus.core.judgement.passes import (
     WHOLE_LINE,
@@ -13,12 +14,14 @@ from ohmcensus.core.judgement.passes import (
     insulation_lines_of,
     kept,
     line_of,
+    named_test,
     passes,
 )
 from ohmcensus.core.limits.terms import Terms
 from ohmcensus.core.meter import Function
+from ohmcensus.core.physics.temperature import REFERENCE_CELSIUS
 from ohmcensus.core.quantity import Interval, Unit, parse_indication, show_indication
-from ohmcensus.core.trip.of_case import leaky_parts
+from ohmcensus.core.trip.of_case import leaky_parts, run_records
 from ohmcensus.core.trip.problem import Method, run_indication
 
 LEAK_TEST = "leak test"
@@ -98,6 +101,40 @@ def of_leak_test(event: Event, body: RunMade, terms: Terms) -> Evidence | None:
     inside = frozenset({*body.connected, *body.maybe})
     line = line_of_leak_test(inside, is_sure=not body.maybe and not body.is_intermittent, method=method, terms=terms)
     return Evidence(event.id, event.order, event.at, line, interval, show_indication(shown), connected=inside)
+
+
+def leak_tests_as_lines(case: Case) -> tuple[Reading, ...]:
+    """Return the leak tests that are a test of the sheet as readings of it: the whole machine's, a part's own.
+
+    One that was typed as that line too is left out; a doubted one and one that comes and goes says nothing there.
+    """
+    typed = {(row.test, show_indication(row.indication)) for row in case.standing}
+    found = []
+    for record in run_records(case, Method.INSULATION, with_lines=False):
+        evidence = of_leak_test(record.event, record.body, case.terms)
+        test = named_test(evidence.line, case.terms) if evidence is not None else None
+        if test is None or record.is_doubtful or record.body.is_intermittent or record.body.instrument is None:
+            continue
+        if (test.id, record.shows) in typed:
+            continue
+        body = record.body
+        found.append(
+            Reading(
+                id=record.event.id,
+                between=test.between,
+                test=test.id,
+                function=body.function,
+                meter=record.body.instrument,
+                indication=run_indication(body.text, Method.INSULATION, record.body.instrument.over_range_texts),
+                text=body.text,
+                celsius=REFERENCE_CELSIUS,
+                is_celsius_stated=False,
+                at=record.event.at,
+                who=record.event.who,
+                order=record.event.order,
+            )
+        )
+    return tuple(found)
 
 
 def is_leak_test(line: str) -> bool:

@@ -14,7 +14,7 @@ from ohmcensus.core.safety.admission import admitted_leak_test, refuse_leak_test
 from ohmcensus.core.safety.state import Safety
 from ohmcensus.core.trip.house import stood_on
 from ohmcensus.core.trip.of_case import driven_in, leaky_parts
-from ohmcensus.core.trip.problem import Method, run_indication
+from ohmcensus.core.trip.problem import Method, Polarity, run_indication
 
 
 def taken_leak_test(case: Case, body: RunMade, safety: Safety, meters: Sequence[Meter]) -> RunMade:
@@ -47,6 +47,9 @@ def taken_leak_test(case: Case, body: RunMade, safety: Safety, meters: Sequence[
     if method is Method.LEAKAGE and body.polarity is None:
         what = "a leakage run without polarity"
         raise InputError(what=what, remedy="say whether the plug sits as found or turned", field="polarity")
+    if body.polarity == Polarity.REVERSED.value and not case.sheet.is_plug_reversible:
+        what = "this plug goes in one way only: it cannot have been turned"
+        raise InputError(what=what, remedy="leave 'turned' out; the insulation test clears a part", field="polarity")
     if body.has_tripped is not None:
         return _by_device(case, body)
     able = [meter for meter in meters if meter.measures(body.function)]

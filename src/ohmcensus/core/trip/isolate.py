@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 import math
-from collections.abc import Mapping
+from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
 from enum import StrEnum
 from itertools import combinations
@@ -70,6 +70,9 @@ class Isolation:
         Least and greatest share of each part in the whole, where the leak is spread.
     next
         The next run, None where nothing is open or the runs contradict each other.
+    unhealthy
+        Parts that keep their limit and are not healthy: by their own bounds, or since they carry most of a whole that
+        is not.
     is_refused
         No verdict: the protective conductor has failed, or currents were read where the neutral is not earthed.
     """
@@ -82,6 +85,7 @@ class Isolation:
     shares: dict[str, Interval] | None = None
     next: Pull | None = None
     is_refused: bool = False
+    unhealthy: tuple[str, ...] = ()
 
 
 def isolate(problem: Problem) -> Isolation:
@@ -90,12 +94,11 @@ def isolate(problem: Problem) -> Isolation:
     Every bound is exact for the rules of its instrument: the true leak always lies inside, and another run never
     widens it. Runs that contradict each other prove nothing until one is repeated.
     """
-    runs = problem.counted
     nothing = {part.id: Proved(_UNBOUNDED, State.OPEN) for part in problem.parts}
     # Without its earth a leak does not flow where the tester looks for it: every reading is good, and proves nothing.
     if problem.proves_nothing:
         return Isolation(nothing, is_refused=True)
-    polytope = polytope_of(problem, runs)
+    runs, polytope = _agreeing(problem)
     if polytope.is_empty:
         conflict = conflicting(problem, runs)
         return Isolation(nothing, conflict=conflict, repeat=to_repeat(problem, runs, conflict))
@@ -123,6 +126,36 @@ def isolate(problem: Problem) -> Isolation:
         is_spread=is_spread,
         shares=_shares(problem, runs) if is_spread else None,
         next=_next(problem, bounds, states),
+        unhealthy=_unhealthy(problem, runs, bounds, states),
+    )
+
+
+def _agreeing(problem: Problem) -> tuple[tuple[Run, ...], Polytope]:
+    """Return the runs with all leaks that they allow; where they contradict each other only by drift, as bounds."""
+    polytope = polytope_of(problem, problem.counted)
+    if not polytope.is_empty:
+        return problem.counted, polytope
+    loose = polytope_of(problem, problem.loosely)
+    return (problem.counted, polytope) if loose.is_empty else (problem.loosely, loose)
+
+
+# Of an unhealthy whole, who has more than this of it is named.
+MOST = 0.5
+
+
+def _unhealthy(
+    problem: Problem, runs: Sequence[Run], bounds: Mapping[str, Interval], states: Mapping[str, State]
+) -> tuple[str, ...]:
+    """Return the parts that keep their limit and leak more than a healthy one does."""
+    healthy = {part.id: part.healthy for part in problem.present}
+    everything = frozenset(healthy)
+    wholes = [run for run in runs if everything <= run.connected | run.maybe]
+    over = [run for run in wholes if run.interval.lo > min(healthy.values(), default=math.inf)]
+    most = min((run.interval.hi for run in over), default=math.inf)
+    return tuple(
+        part
+        for part in healthy
+        if states[part] is not State.GUILTY and (bounds[part].lo > healthy[part] or (bounds[part].lo > MOST * most))
     )
 
 
@@ -139,7 +172,7 @@ def proved_states(problem: Problem, known: Mapping[str, State]) -> tuple[dict[st
     nothing = {part.id: State.OPEN for part in problem.present}
     if problem.proves_nothing:
         return nothing, False
-    polytope = polytope_of(problem, problem.counted)
+    _, polytope = _agreeing(problem)
     if polytope.is_empty:
         return nothing, True
     unit, found = np.eye(len(problem.parts)), dict(known)

@@ -11,16 +11,21 @@ from ohmcensus.core.event import Changed, Event, RunDoubted, RunMade, RunWithdra
 from ohmcensus.core.job.case import Case
 from ohmcensus.core.job.strip_down import open_panels
 from ohmcensus.core.job.work_time import PLUG_MINUTES
-from ohmcensus.core.judgement.passes import EARTH_LINE, Pass, line_of, passes
+from ohmcensus.core.judgement.passes import EARTH_LINE, WHOLE_LINE, Pass, is_mild, line_of, passes
 from ohmcensus.core.machine.coverage import LOAD_OHM, Driven, driven
 from ohmcensus.core.machine.likely import LEAST_WEIGHT, usual_weight
 from ohmcensus.core.machine.netlist import Configuration, part_modes
+from ohmcensus.core.machine.seen import reaches
+from ohmcensus.core.machine.tests import HEALTHY_SHARE
+from ohmcensus.core.meter import Function
 from ohmcensus.core.parts.fault import FaultMode
 from ohmcensus.core.parts.kind import Role
 from ohmcensus.core.quantity import Interval, show_indication
 from ohmcensus.core.sheet import Part, Sheet
+from ohmcensus.core.symptom import Moment
 from ohmcensus.core.trip.house import circuit_of, proved_by_device
 from ohmcensus.core.trip.problem import LeakyPart, Method, Polarity, Problem, Run, conductance_us, run_indication
+from ohmcensus.core.trip.triage import last_trip
 
 MEGOHM, MILLIAMPERES = 1e6, 1e3
 # More than this between neutral and earth at the outlet is no voltage drop (ours).
@@ -43,6 +48,8 @@ class RunRecord:
         Whether it is left out of the computation.
     driven
         How far the poles came; None for a part tested at its own tags.
+    is_line
+        Whether it was typed as a line of the census sheet and not as a leak test.
     """
 
     event: Event
@@ -51,6 +58,7 @@ class RunRecord:
     interval: Interval
     is_doubtful: bool
     driven: Driven | None
+    is_line: bool = False
 
     @property
     def not_reached(self) -> frozenset[str]:
@@ -80,10 +88,29 @@ def off_before_test(case: Case) -> tuple[Part, ...]:
     return tuple(part for part in case.sheet.parts if part.traits.off_before_500_v)
 
 
-def run_records(case: Case, method: Method) -> tuple[RunRecord, ...]:
-    """Return the runs of one method that stand, oldest first."""
+def run_records(case: Case, method: Method, *, with_lines: bool = True) -> tuple[RunRecord, ...]:
+    """Return the runs of one method that stand, oldest first.
+
+    Parameters
+    ----------
+    case
+        Sheet and everything observed.
+    method
+        By which instrument.
+    with_lines
+        Whether insulation that was typed as a line counts too: ``cord insulation`` is a test of the whole machine.
+    """
     doubts = {event.body.run: event.body.is_doubtful for event in case.of(RunDoubted)}
     withdrawn = {event.body.run for event in case.of(RunWithdrawn)}
+    made = [
+        event
+        for event in case.of(RunMade)
+        if event.body.method == method.value
+        and event.id not in withdrawn
+        and (event.body.instrument or event.body.device)
+    ]
+    typed = _typed_as_lines(case, made) if with_lines and method is Method.INSULATION else []
+    lines = {event.id for event in typed}
     return tuple(
         RunRecord(
             event,
@@ -92,12 +119,32 @@ def run_records(case: Case, method: Method) -> tuple[RunRecord, ...]:
             _proved(event.body, method),
             doubts.get(event.id, False),
             driven_in(case, event.body),
+            event.id in lines,
         )
-        for event in case.of(RunMade)
-        if event.body.method == method.value
-        and event.id not in withdrawn
-        and (event.body.instrument or event.body.device)
+        for event in sorted((*made, *typed), key=lambda event: event.order)
     )
+
+
+def _typed_as_lines(case: Case, made: Sequence[Event[RunMade]]) -> list[Event[RunMade]]:
+    """Return the insulation that was typed as lines, as the leak tests that it is; one that was made twice is left out.
+
+    The whole machine's is a test of everything; a part's own, of what its test reaches.
+    """
+    names = [part.id for part in leaky_parts(case.sheet, Method.INSULATION)]
+    known = {(frozenset(event.body.connected), event.body.text) for event in made}
+    found = []
+    for row in case.standing:
+        is_asked = row.test is not None and row.function is Function.INSULATION and not (row.loose or row.override)
+        if not is_asked or row.test is None or is_mild(row) or row.indication.has_moved:
+            continue
+        part, _, test = row.test.partition(".")
+        inside = set(names) if row.test == WHOLE_LINE else set(reaches(case.sheet, part, test))
+        connected = tuple(name for name in names if name in inside)
+        text = show_indication(row.indication)
+        if connected and (frozenset(connected), text) not in known:
+            body = RunMade(method="insulation", connected=connected, text=text, instrument=row.meter)
+            found.append(Event(row.id, body, row.at, row.who, row.order))
+    return found
 
 
 def driven_in(case: Case, run: RunMade) -> Driven | None:
@@ -209,14 +256,31 @@ def neutral_floats(case: Case) -> bool:
 def _suspect(case: Case, part: Part, method: Method, names: set[str]) -> LeakyPart:
     prior = usual_weight(part, FaultMode.LEAK)
     rides = names - {part.id, *_before_harness(case.sheet)} if part.traits.role is Role.HARNESS else set()
+    is_insulation = method is Method.INSULATION
     return LeakyPart(
         id=part.id,
         limit=_limit(case, part, method),
-        weight=max(LEAST_WEIGHT, prior),
+        weight=max(LEAST_WEIGHT, prior * _at_plugging_in(case, part)),
         minutes=2 * PLUG_MINUTES,
         behind=part.behind,
+        healthy=MEGOHM / (HEALTHY_SHARE * part.traits.healthy_insulation_ohm) if is_insulation else math.inf,
         rides_with=frozenset(rides),
     )
+
+
+# What goes on plugging in is before the first switch, this many times as often as behind it (ours).
+BEFORE_THE_SWITCH = 6.0
+
+
+def goes_on_plugging_in(case: Case) -> bool:
+    """Tell whether it trips as soon as it is plugged in, as it was told last."""
+    return last_trip(case)[1] is Moment.PLUGGING_IN
+
+
+def _at_plugging_in(case: Case, part: Part) -> float:
+    """Return how much likelier a part leaks since it trips on plugging in, at which cord and filter stand."""
+    is_before = part.traits.role in {Role.CORD, Role.FILTER}
+    return BEFORE_THE_SWITCH if is_before and goes_on_plugging_in(case) else 1.0
 
 
 def _before_harness(sheet: Sheet) -> set[str]:

@@ -222,7 +222,7 @@ def _candidates(problem: Problem, found: _Hypotheses, suspects: list[str]) -> ND
     chance = {part: float(((found.members >> place[part]) & 1) @ found.chances) for part in suspects}
     # All sets of n parts are 2^n: the ten likeliest are varied, the others stay as they are, which costs no handling.
     varied = sorted(suspects, key=lambda part: -chance[part])[:VARIED]
-    connected = frozenset(place) - _off_now(problem)
+    connected = frozenset(place) - off_now(problem)
     fixed = sum(1 << place[part] for part in connected if part not in varied)
     choices = np.zeros(1, dtype=np.int64)
     for part in varied:
@@ -250,7 +250,7 @@ def _names(problem: Problem, bits: int) -> frozenset[str]:
 
 def _minutes(problem: Problem, bits: NDArray[np.int64]) -> NDArray[np.float64]:
     """Return the minutes of every set: plugs, panels that are still on, shared by all behind them, and the test."""
-    off, opened = _bits(problem, _off_now(problem)), _opened(problem)
+    off, opened = _bits(problem, off_now(problem)), _opened(problem)
     everything = (1 << len(problem.parts)) - 1
     is_at_part = (_count(bits) == 1) & (len(problem.parts) > 1)
     pulled = np.where(is_at_part, bits, everything & ~bits) & ~off
@@ -265,7 +265,7 @@ def _minutes(problem: Problem, bits: NDArray[np.int64]) -> NDArray[np.float64]:
 
 def pull_for(problem: Problem, connected: frozenset[str]) -> Pull:
     """Return what it takes to connect just these parts; a lone part is tested at its own tags."""
-    everything, off = frozenset(problem.place), _off_now(problem)
+    everything, off = frozenset(problem.place), off_now(problem)
     is_at_part = len(connected) == 1 and len(everything) > 1
     pull = (connected if is_at_part else everything - connected) - off
     return Pull(
@@ -287,7 +287,7 @@ def _opened(problem: Problem) -> frozenset[str]:
     return problem.open_panels | {part.behind for part in problem.parts if part.behind and part.id in loose}
 
 
-def _off_now(problem: Problem) -> frozenset[str]:
+def off_now(problem: Problem) -> frozenset[str]:
     """Return parts that hang loose now: after a run of a lone part that one, besides those that were off before."""
     everything, off = frozenset(problem.place), frozenset[str]()
     for run in problem.runs:

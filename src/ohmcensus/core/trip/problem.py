@@ -13,6 +13,8 @@ from ohmcensus.core.quantity import Indication, Interval, parse_indication, with
 
 # A tester that shows nothing at all is taken to mean less than an ohm (ours).
 DEAD_SHORT_MEGOHM = 1e-6
+# A leak under this share of every limit is far under it (ours).
+FAR_UNDER = 0.1
 
 
 class Method(StrEnum):
@@ -45,6 +47,8 @@ class LeakyPart:
         To pull its plug, putting it back later included.
     behind
         Panel that covers it, None where it lies open.
+    healthy
+        The leak from which it is no healthy part any more though it keeps its limit; infinite where nothing is known.
     rides_with
         Parts that cannot be tested together with others without it: a harness with its loads.
     """
@@ -54,6 +58,7 @@ class LeakyPart:
     weight: float = 1.0
     minutes: float = 1.0
     behind: str | None = None
+    healthy: float = math.inf
     rides_with: frozenset[str] = frozenset()
 
 
@@ -134,6 +139,20 @@ class Problem:
                 key = (run.connected, run.maybe, run.interval, run.is_intermittent, run.polarity)
                 found.setdefault(key, run)
         return tuple(found.values())
+
+    @cached_property
+    def loosely(self) -> tuple[Run, ...]:
+        """The runs that count, those far under every limit in them as no more than *at most a tenth of it*.
+
+        Insulation drifts with minutes and with damp: 80 MΩ now and 40 MΩ then are no contradiction where 1 MΩ is asked.
+        """
+        limits = {part.id: part.limit for part in self.parts}
+
+        def told(run: Run) -> Run:
+            least = FAR_UNDER * min((limits[part] for part in run.connected | run.maybe), default=0.0)
+            return replace(run, interval=Interval(0.0, least)) if run.interval.hi < least < math.inf else run
+
+        return tuple(told(run) for run in self.counted)
 
     @property
     def proves_nothing(self) -> bool:

@@ -24,6 +24,7 @@ from ohmcensus.core.judgement.census_sheet import Answer
 from ohmcensus.core.limits.profile import chosen_profile
 from ohmcensus.core.meter import Meter
 from ohmcensus.core.safety import Safety, Walk, safety_at, stepped, walk_of
+from ohmcensus.core.safety.evidence import leak_tests_as_lines
 from ohmcensus.core.safety.state import at_present
 from ohmcensus.services.at_hand.context import Context
 from ohmcensus.services.at_hand.frames import frames_in
@@ -66,7 +67,7 @@ class JobAtHand:
     @cached_property
     def lines(self) -> tuple[CensusLine, ...]:
         """The census sheet that follows from sheet and readings."""
-        return census_lines(self.case, self.known)
+        return census_lines(self.case, self.known, leak_tests_as_lines(self.case))
 
     @cached_property
     def counted(self) -> tuple[int, int]:

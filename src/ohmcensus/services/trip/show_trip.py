@@ -8,8 +8,9 @@ from typing import Literal
 from pydantic import BaseModel, ConfigDict
 
 from ohmcensus.core.safety.leak_test import may_test
+from ohmcensus.core.trip.advice import AdviceKind, advice
 from ohmcensus.core.trip.isolate import isolate
-from ohmcensus.core.trip.of_case import off_before_test, problem_of, run_records
+from ohmcensus.core.trip.of_case import goes_on_plugging_in, off_before_test, problem_of, run_records
 from ohmcensus.core.trip.problem import Method
 from ohmcensus.services.at_hand.context import Context
 from ohmcensus.services.at_hand.job import JobAtHand, take
@@ -18,8 +19,9 @@ from ohmcensus.services.trip.house_view import house_view
 from ohmcensus.services.trip.triage_view import triage_view
 from ohmcensus.services.trip.view import NextRun, TripView, repeated_views, trip_part, trip_run
 from ohmcensus.services.trip.words import (
+    advice_words,
     conflict_words,
-    next_words,
+    reason_words,
     refused_words,
     spread_words,
 )
@@ -52,7 +54,9 @@ def trip_view(job: JobAtHand, now: datetime, method: Method) -> TripView:
     problem, safety = problem_of(case, method), job.safety(now)
     found = isolate(problem)
     titles = {part.id: part.title for part in case.sheet.parts}
-    following = found.next
+    told = advice(case.sheet, problem, found)
+    following = found.next if told.kind in {AdviceKind.TEST, AdviceKind.AS_IT_STANDS} else None
+    words = advice_words(case.sheet, told, found, problem)
     refused = refused_words(problem) if found.is_refused else ""
     return TripView(
         job=job_view(job, now),
@@ -65,10 +69,14 @@ def trip_view(job: JobAtHand, now: datetime, method: Method) -> TripView:
         next=None
         if following is None
         else NextRun(
-            words=next_words(case.sheet, following, problem),
+            words=words,
+            reason=reason_words(case.sheet, told, found, is_plugging_in=goes_on_plugging_in(case)),
             connected=list(following.connected),
             minutes=following.minutes,
         ),
+        advice=words,
+        leads_to="repair" if told.kind is AdviceKind.REPLACE else "",
+        unhealthy=[titles[part] for part in found.unhealthy],
         explanations=[[titles[part] for part in row] for row in found.explanations],
         conflict=conflict_words(found),
         spread=spread_words(found, titles),
@@ -76,6 +84,7 @@ def trip_view(job: JobAtHand, now: datetime, method: Method) -> TripView:
         off_first=[part.title for part in off_before_test(case)] if method is Method.INSULATION else [],
         may_run=refused or may_test(method, safety),
         limits=case.terms.basis,
+        is_plug_reversible=case.sheet.is_plug_reversible,
         states={name: list(values) for name, values in case.sheet.states.items()},
         repeated=repeated_views(job, method, titles),
     )

@@ -46,7 +46,8 @@ class TripPart(BaseModel):
 class TripRun(BaseModel):
     """One run; its parts by id.
 
-    ``from_neutral`` and ``not_reached`` say how far the poles came to the parts that were connected.
+    ``from_neutral`` and ``not_reached`` say how far the poles came to the parts that were connected; ``is_line`` that
+    it was typed as a line of the census sheet, where it is corrected.
     """
 
     id: str
@@ -63,12 +64,14 @@ class TripRun(BaseModel):
     is_intermittent: bool
     in_conflict: bool
     to_repeat: bool
+    is_line: bool
 
 
 class NextRun(BaseModel):
-    """The run to make next, in words and as a set."""
+    """The run to make next, in words and as a set; why it begins elsewhere than expected, empty where it does not."""
 
     words: str
+    reason: str
     connected: list[str]
     minutes: float
 
@@ -89,6 +92,10 @@ class TripView(BaseModel):
     ----------
     conflict, spread, refused
         One sentence each, empty where it does not hold.
+    advice, leads_to
+        What there is to do, in one sentence, a leak test or something else; the room where it is done, empty for here.
+    unhealthy
+        Parts that keep their limit and are not healthy, by title.
     explanations
         Smallest sets of parts that alone could be at fault, by title.
     off_first
@@ -97,6 +104,8 @@ class TripView(BaseModel):
         Empty where a run may be made now, else why not.
     limits
         Whose limits hold.
+    is_plug_reversible
+        Whether the plug can be turned, so that currents are read both ways.
     states
         In which states the machine may stand in a run; the first of each is rest.
     """
@@ -111,6 +120,9 @@ class TripView(BaseModel):
     parts: list[TripPart]
     runs: list[TripRun]
     next: NextRun | None
+    advice: str
+    leads_to: str
+    unhealthy: list[str]
     explanations: list[list[str]]
     conflict: str
     spread: str
@@ -118,6 +130,7 @@ class TripView(BaseModel):
     off_first: list[str]
     may_run: str
     limits: str
+    is_plug_reversible: bool
     states: dict[str, list[str]]
     repeated: list[RepeatedView]
 
@@ -156,6 +169,7 @@ def trip_run(record: RunRecord, found: Isolation) -> TripRun:
         is_intermittent=body.is_intermittent,
         in_conflict=record.event.id in found.conflict,
         to_repeat=record.event.id in found.repeat,
+        is_line=record.is_line,
     )
 
 

@@ -5,7 +5,8 @@ from __future__ import annotations
 from ohmcensus.core.parts.kind import Role
 from ohmcensus.core.quantity import Interval, Unit, show_value
 from ohmcensus.core.sheet import Sheet
-from ohmcensus.core.trip.isolate import Isolation
+from ohmcensus.core.trip.advice import Advice, AdviceKind
+from ohmcensus.core.trip.isolate import Isolation, State
 from ohmcensus.core.trip.of_case import MEGOHM, MILLIAMPERES
 from ohmcensus.core.trip.planner import Pull
 from ohmcensus.core.trip.problem import Method, Problem
@@ -69,8 +70,42 @@ def next_words(sheet: Sheet, pull: Pull, problem: Problem) -> str:
     off = _listed([_plug_of(sheet, part) for part in pull.pull])
     back = _listed([titles[part] for part in pull.refit])
     said = [f"pull {off}, earths stay on" if off else "", f"put back {back}" if back else ""]
-    words = f"{'; '.join(filter(None, said)) or 'leave all as it is'}; keep everything else as it is; {minutes}."
+    words = f"{'; '.join(filter(None, said))}; keep everything else as it is; {minutes}."
     return words[0].upper() + words[1:]
+
+
+def advice_words(sheet: Sheet, told: Advice, found: Isolation, problem: Problem) -> str:
+    """Say what there is to do; empty where nothing is."""
+    titles = {part.id: part.title for part in sheet.parts}
+    names = _listed([titles[part] for part in told.parts if part in titles])
+    if told.kind is AdviceKind.TEST and found.next is not None:
+        return next_words(sheet, found.next, problem)
+    is_all = all(row.state is not State.OPEN for part, row in found.parts.items() if part not in problem.former)
+    rest = "" if is_all else ": the rest cannot be asked before that"
+    return {
+        AdviceKind.AS_IT_STANDS: f"Test all the rest together, {names} still off: nothing more to pull.",
+        AdviceKind.REPLACE: f"{names}: mend or replace it in Repair{rest}. Then the whole machine again.",
+        AdviceKind.TURN_PLUG: "Turn the plug and read the same parts again: one way round clears nothing.",
+        AdviceKind.INSULATION: "This plug goes in one way only, and a current read one way clears no part: use the "
+        "insulation tester.",
+        AdviceKind.DRY: f"{names}: keeps the limit and is not healthy. Dry it or warm it, then read it again.",
+        AdviceKind.SOUND: "No part leaks over its limit. What trips only hot, wet or at random is asked so.",
+    }.get(told.kind, "")
+
+
+def reason_words(sheet: Sheet, told: Advice, found: Isolation, *, is_plugging_in: bool) -> str:
+    """Say why a proposal does not begin where one expects it to; empty where it does."""
+    if not is_plugging_in or told.kind is not AdviceKind.TEST or found.next is None:
+        return ""
+    before = {part.id for part in sheet.with_role(Role.CORD, Role.FILTER)}
+    is_open = any(found.parts[part].state is State.OPEN for part in before if part in found.parts)
+    connected = set(found.next.connected)
+    if not is_open or connected <= before:
+        return ""
+    if before <= connected or not connected & before:
+        where = "stay in" if before <= connected else "are out of"
+        return f"It goes on plugging in: cord and filter {where} this test, which parts them from all the rest."
+    return "It goes on plugging in: of cord and filter one is in this test, one is out of it."
 
 
 def _plug_of(sheet: Sheet, part: str) -> str:

@@ -41,9 +41,13 @@ export function RunWhen({ run, onDoubt }: { run: Run; onDoubt: (run: Run) => voi
   return (
     <>
       {timeOf(run.at)}
-      <button type="button" className="plain" onClick={() => onDoubt(run)}>
-        {run.is_doubtful ? words.trust : words.doubt}
-      </button>
+      {run.is_line ? (
+        <span className="quiet">{words.inTrace}</span>
+      ) : (
+        <button type="button" className="plain" onClick={() => onDoubt(run)}>
+          {run.is_doubtful ? words.trust : words.doubt}
+        </button>
+      )}
     </>
   );
 }

@@ -76,7 +76,7 @@ export function RunForm({ view, connected, maybe, onConnect, onMade }: Props) {
         </div>
         <p className="quiet">{words.cycle}</p>
       </fieldset>
-      {view.method === "leakage" && (
+      {view.method === "leakage" && view.is_plug_reversible && (
         <fieldset>
           <legend>{words.polarity}</legend>
           <div className="chips">
@@ -135,7 +135,7 @@ export function RunForm({ view, connected, maybe, onConnect, onMade }: Props) {
       >
         {words.enter}
       </button>
-      <p className="quiet">{view.method === "insulation" ? words.caution : words.cautionLive}</p>
+      <p className="quiet">{caution(view)}</p>
       {view.off_first.length > 0 && (
         <p className="quiet">
           {words.offFirst} {view.off_first.join(", ")}. {words.notAsked}
@@ -143,4 +143,10 @@ export function RunForm({ view, connected, maybe, onConnect, onMade }: Props) {
       )}
     </form>
   );
+}
+
+/** What can hurt at this test. */
+function caution(view: TripView): string {
+  if (view.method === "insulation") return words.caution;
+  return view.is_plug_reversible ? words.cautionLive : words.cautionLiveOneWay;
 }

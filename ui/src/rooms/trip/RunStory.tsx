@@ -10,7 +10,7 @@ export function RunStory({ view }: { view: TripView }) {
   const [isShown, setIsShown] = useState(false);
   const { data } = useTripStory(view.job.id, view.method, view.job.revision, isShown);
   const record = useEvent(view.job.id);
-  const last = view.runs[view.runs.length - 1];
+  const last = view.runs.filter((run) => !run.is_line).at(-1);
   const takeBack = () => last && record.mutate({ kind: "run_withdrawn", run: last.id });
   useHotkeys([["u", () => void takeBack()]]);
   return (

@@ -1,5 +1,5 @@
 import { useState } from "react";
-import { useParams } from "react-router";
+import { Link, useParams } from "react-router";
 import { type TripMethod, type TripView, useTrip } from "../../api/trip";
 import { JobRoom } from "../../app/JobRoom";
 import { trip as words } from "../../words/trip";
@@ -57,9 +57,13 @@ function Loaded({ view }: { view: TripView }) {
         <section className="card leaf trip-next" aria-label={words.next}>
           <div>
             <h2>{words.next}</h2>
-            <p className="big">
-              {view.conflict || view.refused || view.next?.words || view.spread || words.done}
-            </p>
+            <p className="big">{view.conflict || view.refused || view.advice || view.spread || words.done}</p>
+            {view.next?.reason && <p className="quiet">{view.next.reason}</p>}
+            {view.leads_to === "repair" && (
+              <Link className="act" to={`/jobs/${view.job.id}/repair`}>
+                {words.toRepair}
+              </Link>
+            )}
           </div>
           {view.next && set !== null && (
             <button type="button" className="act" onClick={() => setSet(null)}>
