@@ -104,6 +104,13 @@ def test_a_parts_own_insulation_typed_as_a_line_settles_it_in_the_isolation(fl7:
     assert run_records(Log(fl7).read("heater pe loose 0.05M").case, Method.INSULATION) == ()
 
 
+def test_a_part_read_by_itself_does_not_spare_the_test_of_the_whole_machine(fl7: Sheet) -> None:
+    case = Log(fl7).read("heater pe 0.5M").case
+    found = isolate(problem_of(case, Method.INSULATION))
+    assert found.next is not None
+    assert set(found.next.connected) == set(whole(case))
+
+
 def test_where_it_goes_on_plugging_in_cord_and_filter_weigh_more(fl7: Sheet) -> None:
     weights = []
     for moment in (Moment.PLUGGING_IN, Moment.HEATING):

@@ -5946,6 +5946,8 @@ export interface components {
             is_earth_off: boolean;
             /** Is Presumed */
             is_presumed: boolean;
+            /** Is Unhealthy */
+            is_unhealthy: boolean;
             /** Limit */
             limit: string;
             /** Proved */

@@ -11,6 +11,7 @@ export const trip = {
   proved: "Proved",
   limit: "limit",
   states: { cleared: "cleared", guilty: "guilty", open: "undecided" },
+  notHealthy: "not healthy",
   presumed: "presumed",
   connected: "connected",
   perhaps: "perhaps connected",

@@ -28,6 +28,7 @@ const part = (id: string, title: string): TripView["parts"][number] => ({
   title,
   state: "open",
   is_presumed: false,
+  is_unhealthy: false,
   proved: "at least 28 kΩ",
   limit: "at least 300 kΩ",
   bracket: { lo: 0, hi: 0.7, is_open_above: false },

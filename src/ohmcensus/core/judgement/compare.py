@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Iterator, Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 
 from ohmcensus.core.judgement.census_sheet import Answer, CensusLine
 from ohmcensus.core.judgement.verdict import Verdict
@@ -109,7 +109,14 @@ def _like_parts(sheet: Sheet, asked: dict[str, CensusLine]) -> Iterator[Compared
         comparison = Comparison(
             "alike", f"{kind.title.lower()}s of one type alike", (), Relation.ALIKE, kind.alike_within
         )
-        yield _drawn(parts[0].id, comparison, names, reads)
+        named = [replace(read, title=title) for read, title in zip(reads, _titles(names, asked), strict=False)]
+        yield _drawn(parts[0].id, comparison, names, named)
+
+
+def _titles(names: Sequence[str], asked: dict[str, CensusLine]) -> list[str]:
+    """Return the titles of the parts of those lines that can be compared."""
+    tests = (asked[name].test for name in names if _reads([asked[name]]))
+    return [test.part_title for test in tests if test is not None]
 
 
 def _reads(lines: Sequence[CensusLine]) -> list[_Read]:

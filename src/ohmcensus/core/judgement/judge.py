@@ -130,8 +130,12 @@ def _sentence(verdict: Verdict, use: Use, test: MachineTest) -> str:
     """Put the outcome into one sentence."""
     should = window_with_basis(test.window) + _fit(use.indication, test)
     lesser = f"; {use.weaker.why}" if use.weaker and use.weaker.blind_to and verdict is Verdict.INSIDE else ""
+    is_poor = (
+        verdict is Verdict.INSIDE and _healthy(use.meter.interval_of(use.indication, use.function), test, use) is False
+    )
+    poor = "; it keeps the limit and is not healthy: dry it or warm it, then read it again" if is_poor else ""
     return {
-        Verdict.INSIDE: f"inside {should}{lesser}",
+        Verdict.INSIDE: f"inside {should}{lesser}{poor}",
         Verdict.OUTSIDE_LOW: f"outside, low: should read {should}",
         Verdict.OUTSIDE_HIGH: f"outside, high: should read {should}",
         Verdict.UNSURE: f"{_unsure(use, test)} {should}",
@@ -204,7 +208,7 @@ def _inside_words(use: Use, test: MachineTest, blind: tuple[FaultMode, ...]) -> 
     if use.weaker is not None and use.weaker.blind_to:
         return "not proved: needs 500 V"
     if _healthy(use.meter.interval_of(use.indication, use.function), test, use) is False:
-        return "keeps the limit, is not healthy: dry or warm it, read again"
+        return "not healthy: dry or warm it"
     return "blind to a leak" if FaultMode.LEAK in blind and test.touches_chassis else ""
 
 

@@ -132,7 +132,7 @@ def _pin(key: str, answer: Answer) -> Pin:
     if judgement.window and judgement.verdict.is_outside:
         ends = judgement.window.interval
         towards = position(ends.lo if value < ends.lo else ends.hi)
-    label = show_indication(indication).removesuffix("Ω").replace(" ", "")
+    label = show_indication(indication).removesuffix("Ω").replace(" to ", "–").replace(" ", "")
     return Pin(key, position(value), label, 0, judgement.verdict, towards, beyond)
 
 

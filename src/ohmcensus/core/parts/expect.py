@@ -58,7 +58,7 @@ LOW_AT_MOST_V, HIGH_FROM, OVER_SUPPLY = 0.8, 0.7, 1.1
 def low_supply(volts: int | None) -> Expect:
     """Return what the supply of a sensor reads: 5 V ±5 % or 12 V ±10 %; either where the sheet states none."""
     spans = [Interval(1 - _SUPPLY_SHARE[each], 1 + _SUPPLY_SHARE[each]).scaled(each) for each in _supplies(volts)]
-    words = "" if volts else "4.75–5.25 or 10.8–13.2 V"
+    words = "" if volts else "5 or 12 V"
     basis = "common range: 5 V ±5 %, 12 V ±10 %"
     window = Window(spans[0], Unit.VOLT, Source.COMMON, basis, volts, words, others=tuple(spans[1:]))
     return lambda _celsius: window
@@ -86,14 +86,11 @@ def toggling_window(volts: float | None, *, may_rest: bool = False) -> Window:
         Interval(-LOW_AT_MOST_V, LOW_AT_MOST_V), Interval(HIGH_FROM * least, OVER_SUPPLY * most), may_rest=may_rest
     )
     whose = f"a supply of {volts:.3g} V" if volts else "5 or 12 V by type"
-    moves = (
-        "a moving voltage, at neither rail"
-        if may_rest
-        else f"under {LOW_AT_MOST_V:g} V, then over {rails.high.lo:.2g} V"
-    )
-    basis = f"common range: at {whose}" + ("" if may_rest else "; type both, e.g. 0.1..4.9")
+    words = "moves" if may_rest else f"< {LOW_AT_MOST_V:g}, > {rails.high.lo:.2g} V"
+    how = "at neither rail" if may_rest else "toggles; type both, e.g. 0.1..4.9"
+    basis = f"common range: {how}; {whose}"
     span = Interval(rails.low.lo, rails.high.hi)
-    return Window(span, Unit.VOLT, Source.COMMON, basis, words=moves, rails=rails)
+    return Window(span, Unit.VOLT, Source.COMMON, basis, words=words, rails=rails)
 
 
 def _supplies(volts: int | None) -> tuple[int, ...]:

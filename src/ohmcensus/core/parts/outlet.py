@@ -87,8 +87,8 @@ def _rcd(name: str, title: str, function: Function, alias: str) -> TestSpec:
 
 RCD_CURRENT, RCD_TIME = "rcd_ramp", "rcd_time"
 _RCD = (
-    _rcd(RCD_CURRENT, "trip current of its RCD", Function.RCD_CURRENT, "ramp"),
-    _rcd(RCD_TIME, "time of its RCD to trip", Function.RCD_TIME, "trip time"),
+    _rcd(RCD_CURRENT, "trip current, ramped", Function.RCD_CURRENT, "ramp"),
+    _rcd(RCD_TIME, "time to trip", Function.RCD_TIME, "trip time"),
 )
 
 

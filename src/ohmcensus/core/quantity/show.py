@@ -17,8 +17,9 @@ _MOST_DECIMALS = 6
 def show_indication(indication: Indication) -> str:
     """Write an indication back with all the digits that were typed: "2.20 kΩ", "> 299 MΩ", "OL"."""
     if indication.has_moved:
-        first, last = indication.ends
-        return f"{show_indication(first)} to {show_indication(last)}"
+        first, last = (show_indication(end) for end in indication.ends)
+        figure, _, unit = first.partition(" ")
+        return f"{figure} to {last}" if last.endswith(f" {unit}") else f"{first} to {last}"
     if indication.value is None:
         return OVER_RANGE
     factor, prefix = _prefix(indication.value, indication.unit)

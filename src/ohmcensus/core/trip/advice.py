@@ -48,7 +48,14 @@ def advice(sheet: Sheet, problem: Problem, found: Isolation) -> Advice:
     guilty = tuple(part for part, row in found.parts.items() if row.state is State.GUILTY)
     if found.next is not None:
         pull = found.next
-        if not problem.runs or problem.is_changed or pull.is_at_part or pull.pull or pull.refit:
+        if (
+            not problem.runs
+            or problem.is_whole_untested
+            or problem.is_changed
+            or pull.is_at_part
+            or pull.pull
+            or pull.refit
+        ):
             return Advice(AdviceKind.TEST)
         off = off_now(problem)
         before = {part.id for part in sheet.with_role(Role.CORD, Role.FILTER)}

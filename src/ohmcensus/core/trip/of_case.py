@@ -199,6 +199,7 @@ def problem_of(
         is_earth_ok=not earth_failed(case),
         is_neutral_earthed=not neutral_floats(case),
         former=frozenset(former),
+        is_whole_untested=bool(counted) and all(row.is_line and len(row.body.connected) == 1 for row in counted),
         is_changed=bool(counted) and any(order > last_whole for row in orders.values() for order in row),
     )
 

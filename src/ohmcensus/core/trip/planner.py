@@ -76,7 +76,7 @@ def next_pull(problem: Problem, bounds: Mapping[str, Interval]) -> Pull | None:
     names = [part.id for part in problem.parts]
     # The whole machine first, and again after every change: it settles whether there is anything to look for, and
     # what was proved of a part that is no longer there says nothing of the new one.
-    if not problem.counted:
+    if not problem.counted or problem.is_whole_untested:
         return Pull(tuple(names), (), (), TEST_MINUTES)
     if problem.is_changed:
         return pull_for(problem, frozenset(names))

@@ -111,6 +111,8 @@ class Problem:
         False on a supply with two live poles or none: leaks of both can cancel, so currents prove nothing.
     former
         Parts among them that are no longer as they were: changed since, kept for the runs made with them.
+    is_whole_untested
+        Parts were read by themselves and nobody has tested the whole machine yet: that comes first, by rule.
     is_changed
         A part was changed since the whole machine was last tested: that comes first, by rule.
     """
@@ -124,6 +126,7 @@ class Problem:
     is_neutral_earthed: bool = True
     former: frozenset[str] = frozenset()
     is_changed: bool = False
+    is_whole_untested: bool = False
 
     @property
     def present(self) -> tuple[LeakyPart, ...]:

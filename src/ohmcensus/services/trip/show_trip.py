@@ -64,7 +64,7 @@ def trip_view(job: JobAtHand, now: datetime, method: Method) -> TripView:
         unit="MΩ" if method is Method.INSULATION else "mA",
         triage=triage_view(case),
         house=house_view(case),
-        parts=[trip_part(case, part.id, part.limit, found.parts[part.id], method, safety) for part in problem.present],
+        parts=[trip_part(case, part.id, part.limit, found, method, safety) for part in problem.present],
         runs=[trip_run(record, found) for record in run_records(case, method)],
         next=None
         if following is None

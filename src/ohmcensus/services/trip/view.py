@@ -10,7 +10,7 @@ from ohmcensus.core.job.case import Case
 from ohmcensus.core.layout.run_matrix import Bracket, bracket
 from ohmcensus.core.quantity import Interval
 from ohmcensus.core.safety import DangerId, Safety
-from ohmcensus.core.trip.isolate import Isolation, Proved, State
+from ohmcensus.core.trip.isolate import Isolation, State
 from ohmcensus.core.trip.of_case import RunRecord
 from ohmcensus.core.trip.problem import Method
 from ohmcensus.core.trip.story import repeated
@@ -36,6 +36,7 @@ class TripPart(BaseModel):
     title: str
     state: State
     is_presumed: bool
+    is_unhealthy: bool
     proved: str
     limit: str
     bracket: Bracket
@@ -135,14 +136,16 @@ class TripView(BaseModel):
     repeated: list[RepeatedView]
 
 
-def trip_part(case: Case, name: str, limit: float, proved: Proved, method: Method, safety: Safety) -> TripPart:
+def trip_part(case: Case, name: str, limit: float, found: Isolation, method: Method, safety: Safety) -> TripPart:
     """Return a part with what is proved of it."""
+    proved = found.parts[name]
     part = case.sheet.part(name)
     return TripPart(
         id=name,
         title=part.title if part else name,
         state=proved.state,
         is_presumed=proved.is_presumed,
+        is_unhealthy=name in found.unhealthy,
         proved=bounds_words(proved.bounds, method),
         limit=limit_words(limit, method),
         bracket=bracket(proved.bounds, limit),

@@ -61,7 +61,7 @@ def next_words(sheet: Sheet, pull: Pull, problem: Problem) -> str:
     """Say the next run the way one says it at the machine."""
     titles = {part.id: part.title for part in sheet.parts}
     minutes = f"{pull.minutes:g} min" if pull.minutes < 1 else f"{round(pull.minutes * 2) / 2:g} min"
-    if not problem.runs:
+    if not problem.runs or problem.is_whole_untested:
         return f"The whole machine first, everything connected; {minutes}."
     if problem.is_changed:
         return f"The whole machine again: a second leak may stand behind the first. Put everything back; {minutes}."

@@ -79,10 +79,10 @@ export function CensusSheet({ trace, chosen, onChoose, onTake, onPoints }: Props
 function Compared({ row }: { row: Trace["comparisons"][number] }) {
   return (
     <tr className={OUTSIDE.has(row.verdict) ? "compared is-outside" : "compared"}>
-      <th scope="row" className="part">
-        <span className="hidden again">{row.title}</span>
+      <td />
+      <th scope="row" className="test">
+        {row.title}
       </th>
-      <td className="test">{row.title}</td>
       <td className="mark">
         <VerdictMark verdict={row.verdict} />
       </td>

@@ -24,7 +24,9 @@ export function PartRows({
         {view.parts.map((part) => (
           <li key={part.id}>
             <b>{part.title}</b>
-            <span className={`run-state ${part.state}`}>{words.states[part.state]}</span>
+            <span className={`run-state ${part.state}`}>
+              {part.is_unhealthy ? words.notHealthy : words.states[part.state]}
+            </span>
             <span className="row">
               {view.runs.map((run) => (
                 <RunCell key={run.id} run={run} part={part.id} />

@@ -42,7 +42,7 @@ export function RunWhen({ run, onDoubt }: { run: Run; onDoubt: (run: Run) => voi
     <>
       {timeOf(run.at)}
       {run.is_line ? (
-        <span className="quiet">{words.inTrace}</span>
+        <span className="quiet"> {words.inTrace}</span>
       ) : (
         <button type="button" className="plain" onClick={() => onDoubt(run)}>
           {run.is_doubtful ? words.trust : words.doubt}

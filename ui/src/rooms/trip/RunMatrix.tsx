@@ -71,7 +71,9 @@ function Matrix({ view, onDoubt }: { view: TripView; onDoubt: (run: Run) => void
           {view.parts.map((part) => (
             <td key={part.id}>
               <BracketBar bracket={part.bracket} state={part.state} />
-              <b className={`run-state ${part.state}`}>{words.states[part.state]}</b>
+              <b className={`run-state ${part.state}`}>
+                {part.is_unhealthy ? words.notHealthy : words.states[part.state]}
+              </b>
               <span className="quiet">{part.proved}</span>
               <span className="hidden">
                 {words.limit} {part.limit}
