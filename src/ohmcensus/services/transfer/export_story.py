@@ -5,9 +5,11 @@ from __future__ import annotations
 from collections.abc import Iterator
 from typing import Any
 
-from ohmcensus.core.event import Event
+from ohmcensus.core.event import Event, ProofMade
 from ohmcensus.core.job.case import Case, Frame
 from ohmcensus.core.job.reading import Reading
+from ohmcensus.core.meter import Function
+from ohmcensus.core.quantity import parse_indication, with_scale
 from ohmcensus.core.safety.walk import log_of
 from ohmcensus.exchange.story_file import FORMAT
 from ohmcensus.services.at_hand.context import Context
@@ -73,11 +75,23 @@ def _reading(row: Reading, place_of: dict[str, int]) -> dict[str, Any]:
         return {"withdraw": place_of.get(row.supersedes or "", 0), **stamped}
     corrects = {"correct": place_of[row.supersedes]} if row.supersedes in place_of else {}
     override = {"override": row.override} if row.override else {}
-    return {"read": row.text, "meter": row.meter.id, **override, **corrects, **stamped}
+    return {"read": _with_unit(row), "meter": row.meter.id, **override, **corrects, **stamped}
+
+
+def _with_unit(row: Reading) -> str:
+    """Return a line as it was typed; with its unit where a bare figure was read otherwise than it would be now."""
+    figure = row.text.rpartition(" ")[2]
+    scaled = with_scale(figure, row.function.scale, row.meter.over_range_texts)
+    if scaled == figure or row.indication.value is None:
+        return row.text
+    read = parse_indication(scaled, row.indication.unit, over_range_texts=row.meter.over_range_texts)
+    return row.text if read.value == row.indication.value else f"{row.text}{row.indication.unit.symbol}"
 
 
 def _event(event: Event, place_of: dict[str, int]) -> dict[str, Any]:
     body = event.body.model_dump(mode="json", exclude_defaults=True, exclude=set(_FILLED))
+    if isinstance(event.body, ProofMade) and with_scale(event.body.text, Function.LEAKAGE.scale) != event.body.text:
+        body["text"] = f"{event.body.text} A"
     body["kind"] = event.body.kind
     name = _NAMES.get(event.body.kind)
     if name is not None:
