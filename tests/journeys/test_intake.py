@@ -234,7 +234,7 @@ def test_a_dead_socket_ends_the_job_and_it_can_be_reopened(demo: Visit) -> None:
     look = page.get_by_label("First look outside")
     expect(look).to_contain_text("The outlet is dead")
     look.get_by_role("button", name="End the job here").first.click()
-    expect(page.get_by_label("The job ends with")).to_have_value("The outlet is dead: not the machine.")
+    expect(page.get_by_label("The job ends with")).to_have_value("The outlet is dead.")
     page.get_by_role("button", name="End it").first.click()
     expect(page.locator(".ended-mark")).to_be_visible()
     page.get_by_role("link", name="Jobs").click()

@@ -51,10 +51,10 @@ def test_the_job_sheet_downloads_as_csv_and_json(demo: Visit) -> None:
 
 def test_setup_keeps_the_name_the_temperature_and_an_own_meter(demo: Visit) -> None:
     page = demo.open("/setup")
-    page.get_by_label("Temperature around the machine").fill("warm")
+    page.get_by_label("Temperature at the shelf").fill("warm")
     page.get_by_role("button", name="Keep", exact=True).click()
     expect(page.get_by_text("ambient_celsius")).to_be_visible()
-    page.get_by_label("Temperature around the machine").fill("60")
+    page.get_by_label("Temperature at the shelf").fill("60")
     page.get_by_role("button", name="Keep", exact=True).click()
     expect(page.get_by_text("Kept")).to_be_visible()
     page.get_by_role("button", name="Copy to yours").first.click()
@@ -65,7 +65,7 @@ def test_setup_keeps_the_name_the_temperature_and_an_own_meter(demo: Visit) -> N
     page.get_by_role("button", name="Keep the meter").click()
     expect(page.get_by_role("checkbox", name="Bench meter")).to_be_checked()
     page.goto(f"{demo.address}/jobs/{demo.job('Machine 1')}/trace")
-    page.get_by_label("Type a part and a reading").fill("ntc loose 2.49k")
+    page.get_by_label("Type a part and a reading").fill("ntc loose 2.49k at 60C")
     expect(page.get_by_role("status")).to_contain_text("Bench meter")
     expect(page.get_by_role("status")).to_contain_text("at 60 °C")
 

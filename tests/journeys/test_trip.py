@@ -24,7 +24,7 @@ def test_the_suggested_run_settles_it(demo: Visit, size: str) -> None:
     form.get_by_label("Reads, MΩ").fill(">299M")
     form.get_by_role("button", name="Enter the run").click()
     expect(page.get_by_role("region", name="Runs", exact=True)).to_contain_text("guilty")
-    expect(following).to_contain_text("every part is cleared or guilty")
+    expect(following).to_contain_text("Heater: mend or replace it in Repair")
     assert not page.evaluate("document.documentElement.scrollWidth > innerWidth")
 
 
@@ -39,7 +39,7 @@ def test_two_leaks_that_hide_behind_each_other(demo: Visit) -> None:
     prove_dead(demo.context, demo.job("Machine 3"))
     page = demo.open(f"/jobs/{demo.job('Machine 3')}/trip")
     runs = page.get_by_role("region", name="Runs", exact=True)
-    for line in ("run only heater 0.10M", "only motor 0.10M", "-heater -motor >299M"):
+    for line in ("run only heater 0.047M", "only motor 0.10M", "-heater -motor >299M"):
         enter(page, line)
     expect(runs.get_by_text("guilty", exact=True)).to_have_count(2)
     expect(runs.get_by_text("cleared", exact=True)).to_have_count(6)
@@ -68,7 +68,7 @@ def test_a_contradiction_is_seen_and_resolved(demo: Visit) -> None:
     following = page.get_by_role("region", name="Pull next")
     expect(following).to_contain_text("contradict each other")
     page.keyboard.press("u")
-    expect(following).to_contain_text("every part is cleared or guilty")
+    expect(following).to_contain_text("Heater: mend or replace it in Repair")
 
 
 def test_the_circuit_of_the_house_is_kept(demo: Visit) -> None:

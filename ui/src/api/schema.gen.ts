@@ -1698,6 +1698,8 @@ export interface components {
          *         The breaker's letter, empty in the 120 V world, or the kind of fuse; and rating.
          *     appliances
          *         What else is on it.
+         *     plug
+         *         How the machine's plug goes in: either way round, one way, or not to be drawn; None as its type has it.
          */
         CircuitNoted: {
             /**
@@ -1718,6 +1720,11 @@ export interface components {
              * @enum {string}
              */
             kind: "circuit_noted";
+            /**
+             * Plug
+             * @default null
+             */
+            plug?: ("reversible" | "polarised" | "fixed") | null;
             /**
              * Rated A
              * @default 16

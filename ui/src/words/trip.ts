@@ -60,6 +60,13 @@ export const trip = {
   edit: "Change the circuit",
   keep: "Keep the circuit",
   supply: "Supply",
+  plug: "Plug",
+  plugs: {
+    "": "as this type has it",
+    reversible: "goes in either way round",
+    polarised: "goes in one way only",
+    fixed: "wired in, no plug",
+  },
   device: "Device",
   rated: "Residual rating, mA",
   wave: "RCD type",

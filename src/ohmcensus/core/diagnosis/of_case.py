@@ -8,8 +8,10 @@ from ohmcensus.core.diagnosis.posterior import Diagnosis, diagnose
 from ohmcensus.core.diagnosis.question import Reach
 from ohmcensus.core.event import Checked, RunWatched, Skipped
 from ohmcensus.core.job.case import Case
+from ohmcensus.core.job.mains_plug import is_plug_turned_freely
 from ohmcensus.core.job.strip_down import open_panels
 from ohmcensus.core.judgement import CensusLine
+from ohmcensus.core.machine import machine_tests
 from ohmcensus.core.machine.asked import RUN
 from ohmcensus.core.safety import Safety
 
@@ -42,6 +44,8 @@ def reach_of(case: Case, lines: tuple[CensusLine, ...], safety: Safety) -> Reach
         Where it stands now.
     """
     skipped = {event.body.test for event in case.of(Skipped)}
+    if not is_plug_turned_freely(case):
+        skipped |= {test.id for test in machine_tests(case.sheet, None) if test.is_reversed}
     asked = {line.test.id for line in lines if line.test and line.answers}
     looked = {event.body.check for event in case.of(Checked)}
     ran = {RUN} if case.of(RunWatched) else set()

@@ -67,6 +67,8 @@ class CircuitNoted(Record):
         The breaker's letter, empty in the 120 V world, or the kind of fuse; and rating.
     appliances
         What else is on it.
+    plug
+        How the machine's plug goes in: either way round, one way, or not to be drawn; None as its type has it.
     """
 
     kind: Literal["circuit_noted"] = "circuit_noted"
@@ -77,6 +79,7 @@ class CircuitNoted(Record):
     curve: Literal["B", "C", "D", "", "gG", "plug"] = "B"
     rated_a: Annotated[int, Field(ge=1, le=125, strict=True)] = 16
     appliances: tuple[Appliance, ...] = Field(default=(), max_length=30)
+    plug: Literal["reversible", "polarised", "fixed"] | None = None
 
 
 class StoodOn(BaseModel):

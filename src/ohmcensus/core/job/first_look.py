@@ -7,6 +7,7 @@ from enum import StrEnum
 
 from ohmcensus.core.event import Checked, CheckOutcome
 from ohmcensus.core.job.case import Case
+from ohmcensus.core.job.mains_plug import is_plug_turned_freely
 from ohmcensus.core.job.reading import Reading
 from ohmcensus.core.parts.kind import Role
 from ohmcensus.core.physics.supply import SUPPLY_TOLERANCE
@@ -166,7 +167,7 @@ def outlet_verdict(case: Case) -> OutletVerdict:
     latest = {reading.test: reading for reading in case.standing}
     part = next((part.id for part in case.sheet.with_role(Role.OUTLET)), "outlet")
     volts = [_volts(latest.get(f"{part}.{name}")) for name in ("ln", "le", "ne")]
-    is_reversible = case.sheet.is_plug_reversible
+    is_reversible = is_plug_turned_freely(case)
     return conclude_outlet(volts[0], volts[1], volts[2], case.sheet.volts, is_reversible=is_reversible)
 
 

@@ -7,6 +7,7 @@ from dataclasses import dataclass
 
 from ohmcensus.core.event import Changed
 from ohmcensus.core.job.case import Case
+from ohmcensus.core.job.mains_plug import is_plug_turned_freely
 from ohmcensus.core.job.reading import Reading
 from ohmcensus.core.judgement.instrument import Use
 from ohmcensus.core.judgement.judge import Judgement, are_apart, judge
@@ -120,8 +121,11 @@ def census_lines(
             by_test.setdefault(reading.test or "", []).append(answer)
     changed = [(event.body.part, event.order) for event in case.of(Changed)]
     lines = []
+    is_turned = is_plug_turned_freely(case)
     for test in machine_tests(case.sheet, None):
         found = tuple(by_test.get(test.id, ()))
+        if test.is_reversed and not is_turned and not found:
+            continue
         orders = [order for part, order in changed if part == test.part]
         lines.append(CensusLine(held_on(test, case), test.between, found, _at_odds(test, found, orders)))
     lines += [CensusLine(None, pair, tuple(found)) for pair, found in by_pair.items()]

@@ -6,6 +6,7 @@ import math
 from dataclasses import replace
 
 from ohmcensus.core.job.case import Case
+from ohmcensus.core.job.mains_plug import is_plug_turned_freely
 from ohmcensus.core.limits.terms import Terms
 from ohmcensus.core.machine import MachineTest
 from ohmcensus.core.machine.net import Crossing, is_whole, nets_of
@@ -32,6 +33,9 @@ def limited(test: MachineTest, terms: Terms) -> MachineTest:
 def held_on(test: MachineTest, case: Case) -> MachineTest:
     """Return a test as it stands on a job: to the limit that holds, an output against the supply that was measured."""
     held, rails = limited(test, case.terms), test.window.rails
+    is_either_way = bool(test.window.others) and test.function is Function.VOLTS_AC
+    if is_either_way and not is_plug_turned_freely(case):
+        return replace(held, window=replace(held.window, others=()))
     if rails is None:
         return held
     volts = next(

@@ -46,8 +46,8 @@ class MachineTest:
         Supply of a plain resistive load.
     proves
         What a good reading proves of the whole machine.
-    at_zero
-        What a reading of nothing says.
+    at_zero, is_reversed
+        What a reading of nothing says; whether the plug is turned for it.
     healthy_ohm
         Insulation from which a part counts as healthy, None for every other test.
     nominal_at
@@ -74,6 +74,7 @@ class MachineTest:
     proves: Proves | None = None
     with_plug_on: Window | None = None
     at_zero: str = ""
+    is_reversed: bool = False
     healthy_ohm: float | None = None
     nominal_at: Callable[[float], float] | None = None
 
@@ -121,6 +122,7 @@ def _test(sheet: Sheet, part: Part, spec: TestSpec, celsius: float | None) -> Ma
         proves=spec.proves,
         with_plug_on=window_with_plug_on(sheet, part.id, spec.name, window),
         at_zero=spec.at_zero,
+        is_reversed=spec.is_reversed,
         healthy_ohm=part.traits.healthy_insulation_ohm * HEALTHY_SHARE if is_insulation else None,
         nominal_at=nominal_by_celsius(sheet, part, spec) if celsius is None else None,
     )

@@ -13,6 +13,7 @@ from enum import StrEnum
 
 from ohmcensus.core.event import Changed
 from ohmcensus.core.job.case import Case
+from ohmcensus.core.job.mains_plug import is_plug_turned_freely
 from ohmcensus.core.judgement import limited
 from ohmcensus.core.judgement.passes import insulation_lines_of, named_test
 from ohmcensus.core.judgement.whole import hidden_from_plug
@@ -178,7 +179,7 @@ def _currents(case: Case, *, is_barred: bool) -> Iterator[Criterion]:
         window = _at_most(terms.conductor_a, terms)
         heat = ", heat on" if is_barred else ""
         ways = [("current", f"Machine running{heat}."), ("current_turned", f"The same{heat}, plug turned.")]
-        for name, how in ways if case.sheet.is_plug_reversible else ways[:1]:
+        for name, how in ways if is_plug_turned_freely(case) else ways[:1]:
             turned = ", plug turned" if name == "current_turned" else ""
             yield Criterion(name, f"Protective conductor current{turned}", how, ShownBy.CURRENT, window, caution=live)
     else:

@@ -7,6 +7,7 @@ from collections.abc import Sequence
 from ohmcensus.core.errors import InputError, SafetyRefusalError
 from ohmcensus.core.event import HOLDS, TRIPS, RunMade
 from ohmcensus.core.job.case import Case
+from ohmcensus.core.job.mains_plug import is_plug_turned_freely
 from ohmcensus.core.machine.netlist import not_on_sheet
 from ohmcensus.core.meter import Function, Meter
 from ohmcensus.core.quantity import show_value
@@ -47,7 +48,7 @@ def taken_leak_test(case: Case, body: RunMade, safety: Safety, meters: Sequence[
     if method is Method.LEAKAGE and body.polarity is None:
         what = "a leakage run without polarity"
         raise InputError(what=what, remedy="say whether the plug sits as found or turned", field="polarity")
-    if body.polarity == Polarity.REVERSED.value and not case.sheet.is_plug_reversible:
+    if body.polarity == Polarity.REVERSED.value and not is_plug_turned_freely(case):
         what = "this plug goes in one way only: it cannot have been turned"
         raise InputError(what=what, remedy="leave 'turned' out; the insulation test clears a part", field="polarity")
     if body.has_tripped is not None:

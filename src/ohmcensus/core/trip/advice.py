@@ -33,7 +33,7 @@ class Advice:
     parts: tuple[str, ...] = ()
 
 
-def advice(sheet: Sheet, problem: Problem, found: Isolation) -> Advice:
+def advice(sheet: Sheet, problem: Problem, found: Isolation, *, turns: bool | None = None) -> Advice:
     """Return what to do next; never a leak test that changes nothing where the rest cannot be asked.
 
     Parameters
@@ -42,6 +42,8 @@ def advice(sheet: Sheet, problem: Problem, found: Isolation) -> Advice:
         The machine's type: a guilty cord or filter that is off takes the supply from all the rest.
     problem, found
         The isolation, and what it proved.
+    turns
+        Whether the plug can be turned; None as the type has it.
     """
     if found.conflict or found.is_refused:
         return Advice(AdviceKind.NOTHING)
@@ -63,13 +65,14 @@ def advice(sheet: Sheet, problem: Problem, found: Isolation) -> Advice:
         if blocked:
             return Advice(AdviceKind.REPLACE, blocked)
         return Advice(AdviceKind.AS_IT_STANDS, tuple(part.id for part in problem.parts if part.id in off))
-    return _when_nothing_is_planned(sheet, problem, found, guilty)
+    can_turn = sheet.is_plug_reversible if turns is None else turns
+    return _when_nothing_is_planned(problem, found, guilty, can_turn=can_turn)
 
 
-def _when_nothing_is_planned(sheet: Sheet, problem: Problem, found: Isolation, guilty: tuple[str, ...]) -> Advice:
+def _when_nothing_is_planned(problem: Problem, found: Isolation, guilty: tuple[str, ...], *, can_turn: bool) -> Advice:
     is_open = any(found.parts[part.id].state is State.OPEN for part in problem.present)
     if is_open and problem.method is Method.LEAKAGE and one_way(problem):
-        return Advice(AdviceKind.TURN_PLUG if sheet.is_plug_reversible else AdviceKind.INSULATION)
+        return Advice(AdviceKind.TURN_PLUG if can_turn else AdviceKind.INSULATION)
     if guilty:
         return Advice(AdviceKind.REPLACE, guilty)
     if found.unhealthy:

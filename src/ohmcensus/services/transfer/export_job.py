@@ -122,7 +122,8 @@ def _readings(job: JobAtHand, told: Mapping[str, str]) -> dict[str, Any]:
     """Return the standing readings, every row ever written, and their meters by a name each."""
     meters = _named(job.case.readings)
     name_of = {meter: name for name, meter in meters.items()}
-    standing = [answer for line in job.lines for answer in line.answers]
+    typed = {row.id for row in job.case.standing}
+    standing = [answer for line in job.lines for answer in line.answers if answer.reading.id in typed]
     return {
         "readings": [reading_entry(row, name_of[row.reading.meter.model_dump_json()]) for row in standing],
         "history": [

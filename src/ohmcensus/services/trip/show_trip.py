@@ -7,6 +7,7 @@ from typing import Literal
 
 from pydantic import BaseModel, ConfigDict
 
+from ohmcensus.core.job.mains_plug import is_plug_turned_freely
 from ohmcensus.core.safety.leak_test import may_test
 from ohmcensus.core.trip.advice import AdviceKind, advice
 from ohmcensus.core.trip.isolate import isolate
@@ -54,7 +55,7 @@ def trip_view(job: JobAtHand, now: datetime, method: Method) -> TripView:
     problem, safety = problem_of(case, method), job.safety(now)
     found = isolate(problem)
     titles = {part.id: part.title for part in case.sheet.parts}
-    told = advice(case.sheet, problem, found)
+    told = advice(case.sheet, problem, found, turns=is_plug_turned_freely(case))
     following = found.next if told.kind in {AdviceKind.TEST, AdviceKind.AS_IT_STANDS} else None
     words = advice_words(case.sheet, told, found, problem)
     refused = refused_words(problem) if found.is_refused else ""
@@ -84,7 +85,7 @@ def trip_view(job: JobAtHand, now: datetime, method: Method) -> TripView:
         off_first=[part.title for part in off_before_test(case)] if method is Method.INSULATION else [],
         may_run=refused or may_test(method, safety),
         limits=case.terms.basis,
-        is_plug_reversible=case.sheet.is_plug_reversible,
+        is_plug_reversible=is_plug_turned_freely(case),
         states={name: list(values) for name, values in case.sheet.states.items()},
         repeated=repeated_views(job, method, titles),
     )

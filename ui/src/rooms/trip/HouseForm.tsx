@@ -55,6 +55,16 @@ export function HouseForm({ house, jobId, onKept }: { house: HouseView; jobId: s
         />
         <NativeSelect
           size="md"
+          label={words.plug}
+          value={noted.plug ?? ""}
+          data={["", "reversible", "polarised", "fixed"].map((value) => ({
+            value,
+            label: words.plugs[value as keyof typeof words.plugs],
+          }))}
+          onChange={(event) => set({ plug: (event.currentTarget.value || null) as Noted["plug"] })}
+        />
+        <NativeSelect
+          size="md"
           label={words.device}
           value={noted.device}
           data={house.devices.map((row) => ({ value: row.id, label: row.words }))}
