@@ -13,6 +13,7 @@ from ohmcensus.core.machine.ladder import ladder
 from ohmcensus.core.machine.netlist import netlist
 from ohmcensus.core.machine.probe import predict, prepared
 from ohmcensus.core.machine.seen import blind_modes
+from ohmcensus.core.machine.specs import listed_tests
 from ohmcensus.core.sheet import Sheet
 from ohmcensus.exchange.spice import write_deck
 from ohmcensus.services.at_hand.sheets import all_sheets, find_sheet
@@ -39,7 +40,7 @@ def main() -> None:
     for each in all_sheets().values():
         blind_modes.cache_clear()
         ladder.cache_clear()
-        tests = [(row.id, test.name) for row in each.parts for test in row.tests()]
+        tests = [(row.id, test.name) for row in each.parts for test in listed_tests(each, row.id)]
 
         def blind(tests: list[tuple[str, str]] = tests, each: Sheet = each) -> None:
             for row, name in tests:

@@ -12,6 +12,7 @@ Parts and tests go by id, title, alias or the beginning of one; a test alone whe
 from __future__ import annotations
 
 import re
+from collections.abc import Mapping
 from dataclasses import dataclass
 from functools import lru_cache
 from typing import TypedDict
@@ -197,7 +198,7 @@ class _Names:
 
     def __init__(self, sheet: Sheet, tests: tuple[MachineTest, ...]) -> None:
         self._tests = tests
-        self._parts = _part_names(sheet) | {test.part: test.part for test in dead_tests(sheet)}
+        self._parts = dict(_part_names(sheet)) | {test.part: test.part for test in dead_tests(sheet)}
         self._by_test = _test_names(tests)
         self._looked_at = {folded(part.id): part for part in sheet.parts if not part.tests()}
 
@@ -266,7 +267,8 @@ def _is_reading(word: str) -> bool:
     )
 
 
-def _part_names(sheet: Sheet) -> dict[str, str]:
+@lru_cache(maxsize=64)
+def _part_names(sheet: Sheet) -> Mapping[str, str]:
     """Return every name of every part that is measured, folded, to its id; ids win over titles, titles over aliases."""
     measured = [part for part in sheet.parts if part.tests()]
     names = {folded(part.id): part.id for part in measured}
