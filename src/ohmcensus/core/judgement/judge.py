@@ -9,6 +9,7 @@ from ohmcensus.core.judgement.instrument import Use
 from ohmcensus.core.judgement.verdict import Verdict, verdict_in
 from ohmcensus.core.machine import MachineTest
 from ohmcensus.core.meter import Function
+from ohmcensus.core.parts.expect import OPEN_CONTACT_WORDS
 from ohmcensus.core.parts.fault import FaultMode
 from ohmcensus.core.quantity import Bound, Indication, Interval, show_value
 from ohmcensus.core.quantity.window import Source, Window
@@ -140,7 +141,7 @@ def _sentence(verdict: Verdict, use: Use, test: MachineTest) -> str:
         Verdict.OUTSIDE_HIGH: f"outside, high: should read {should}",
         Verdict.UNSURE: f"{_unsure(use, test)} {should}",
         Verdict.OPEN: f"open: should read {should}",
-        Verdict.SHORT: f"short: should read {should}",
+        Verdict.SHORT: f"{_short_word(test)}: should read {should}",
         Verdict.NOT_JUDGED: should,
     }[verdict]
 
@@ -193,7 +194,16 @@ def _not_inside_words(verdict: Verdict, use: Use, test: MachineTest) -> str:
         return how_far(use.indication, test.window)
     if verdict is Verdict.UNSURE:
         return _unsure_words(use, test)
-    return {Verdict.OPEN: "open circuit", Verdict.SHORT: "shorted"}.get(verdict, "")
+    return {Verdict.OPEN: "open circuit", Verdict.SHORT: "closed" if _is_contact(test) else "shorted"}.get(verdict, "")
+
+
+def _is_contact(test: MachineTest) -> bool:
+    """Tell whether a test asks an open contact, which is closed and not shorted where it reads nothing."""
+    return test.window.words == OPEN_CONTACT_WORDS
+
+
+def _short_word(test: MachineTest) -> str:
+    return "closed" if _is_contact(test) else "short"
 
 
 def _over_range(use: Use) -> str:

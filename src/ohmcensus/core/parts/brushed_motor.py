@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-import math
 from dataclasses import replace
 
 from pydantic import Field
@@ -35,6 +34,8 @@ from ohmcensus.core.symptom import Symptom
 ARMATURE_H = 0.010
 FIELD_H = 0.015
 TACHO_H = 0.020
+# No brush is longer than a new one by more than this (ours): a slip of the unit shows.
+LONGER_THAN_NEW = 1.25
 
 
 class BrushedMotorRatings(Ratings):
@@ -113,9 +114,8 @@ def _winding(
 def _brush(name: str, title: str, ratings: BrushedMotorRatings, pin: str) -> TestSpec:
     """Build the measurement of one brush."""
     basis = f"common range: worn at {ratings.brush_worn_m * 1000:g} mm, new {ratings.brush_new_m * 1000:g} mm"
-    window = Window(
-        Interval(ratings.brush_worn_m, math.inf), Unit.METRE, Source.PLATE, basis, nominal=ratings.brush_new_m
-    )
+    span = Interval(ratings.brush_worn_m, LONGER_THAN_NEW * ratings.brush_new_m)
+    window = Window(span, Unit.METRE, Source.PLATE, basis, nominal=ratings.brush_new_m)
     return TestSpec(
         name=name,
         title=title,

@@ -55,7 +55,7 @@ KIND = PartKind(
     tricks=(
         "The ring that holds the gasket comes off at its spring first, and goes back with the spring last.",
         "Tuck the wires clear of the gasket's lip before the ring goes on.",
-        "Locked with nobody at home: look for the emergency pull behind the filter flap before anything is forced.",
+        "Locked: unplugged, drum at rest, water below the door, look for the emergency pull behind the filter flap.",
     ),
     repair_minutes=20.0,
     explains={

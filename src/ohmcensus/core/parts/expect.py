@@ -17,6 +17,7 @@ Expect = Callable[[float], Window]
 
 CLOSED_CONTACT_OHM = 1.0
 OPEN_CONTACT_OHM = 1e6
+OPEN_CONTACT_WORDS = "OL"
 # Limits after repair, EN 50678 class I with and without heating elements (from memory).
 EARTH_LIMIT_OHM = 0.3
 INSULATION_LIMIT_OHM = 1e6
@@ -107,7 +108,9 @@ def closed_contact(limit_ohm: float = CLOSED_CONTACT_OHM) -> Expect:
 
 def open_contact(rule: str) -> Expect:
     """Return what an open contact reads: over-range, at least 1 MΩ."""
-    window = Window(Interval(OPEN_CONTACT_OHM), Unit.OHM, Source.COMMON, f"common range: {rule}", words="OL")
+    window = Window(
+        Interval(OPEN_CONTACT_OHM), Unit.OHM, Source.COMMON, f"common range: {rule}", words=OPEN_CONTACT_WORDS
+    )
     return lambda _celsius: window
 
 

@@ -35,7 +35,7 @@ def _elements(ratings: NoRatings, nominal: Nominal) -> tuple[Element, ...]:
 def _tests(ratings: NoRatings) -> tuple[TestSpec, ...]:
     """Return both contacts with the tub empty, and with the tube blown."""
     at_rest = "Tub empty, tube on."
-    blown = "Blow gently into the tube: a click, and it must hold."
+    blown = "By mouth, gently, into the tube at the switch: a click, and it must hold."
     return (
         _contact("empty", "empty contact, tub empty", "empty", closed_contact(), at_rest),
         _contact("rest", "full contact, tub empty", "full", open_contact("open until the level is reached"), at_rest),
@@ -81,7 +81,7 @@ KIND = PartKind(
     checks=(PartCheck("tube", "Air tube and trap", "off, holed, water or fluff in it"),),
     repair="clear the tube or replace the switch",
     tricks=(
-        "Blow the tube through away from the switch, never into it; it hangs without a dip, or water stays in it.",
+        "To clean the tube pull it off the switch and blow towards the trap. It hangs without a dip, or water stays.",
     ),
     repair_minutes=15.0,
     explains={
