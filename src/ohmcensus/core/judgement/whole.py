@@ -17,6 +17,7 @@ from ohmcensus.core.machine.moments import states_at_moment
 from ohmcensus.core.machine.net import PLUG_L, PLUG_N, nets_of
 from ohmcensus.core.machine.netlist import Configuration, PartFault, elements_of, part_modes
 from ohmcensus.core.machine.probe import Prediction, Probe, predict
+from ohmcensus.core.machine.seen import RESOLVED_WITHIN
 from ohmcensus.core.machine.tests import MachineTest
 from ohmcensus.core.meter import Function
 from ohmcensus.core.parts.fault import FaultMode
@@ -25,8 +26,6 @@ from ohmcensus.core.quantity import Bound
 from ohmcensus.core.sheet import Part, Sheet
 from ohmcensus.core.symptom import Moment
 
-# A leak of a part's limit that reads more than this many times its limit at the plug is not resolved (SAFETY).
-RESOLVED_WITHIN = 1.1
 # Less than this is no load but a contact, more is none but a path beside one (ours).
 LOAD_FROM_OHM, LOAD_TO_OHM = 0.5, 50e3
 

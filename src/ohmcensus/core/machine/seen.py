@@ -8,9 +8,10 @@ from functools import lru_cache
 from ohmcensus.core.circuit import Branch
 from ohmcensus.core.machine.coverage import configuration_of, is_answered, probe_of
 from ohmcensus.core.machine.expected import expected
-from ohmcensus.core.machine.netlist import elements_of, netlist
-from ohmcensus.core.machine.probe import Setup, predict, prepared, shown
+from ohmcensus.core.machine.netlist import Configuration, PartFault, elements_of, netlist, part_modes
+from ohmcensus.core.machine.probe import Probe, Setup, predict, prepared, shown
 from ohmcensus.core.machine.specs import found_test
+from ohmcensus.core.meter import Function
 from ohmcensus.core.parts.element import CHASSIS, Element, FaultEffect
 from ohmcensus.core.parts.fault import FaultMode
 from ohmcensus.core.physics.temperature import REFERENCE_CELSIUS
@@ -20,12 +21,33 @@ from ohmcensus.core.sheet import Sheet
 
 @lru_cache(maxsize=2048)
 def reaches(sheet: Sheet, part_id: str, test_name: str) -> tuple[str, ...]:
-    """Return the parts that a test reaches, its own where no circuit answers it."""
+    """Return the parts that a test reaches, its own where no circuit answers it.
+
+    Of insulation, those whose leak of the limit the reading resolves: an inverter hides the motor behind it.
+    """
     part, spec = found_test(sheet, part_id, test_name)
     if not is_answered(sheet, part, spec):
         return (part_id,)
-    found = predict(sheet, probe_of(part, spec), configuration_of(sheet, part, spec)).reaches
+    probe, configuration = probe_of(part, spec), configuration_of(sheet, part, spec)
+    found = predict(sheet, probe, configuration).reaches
+    if spec.function is Function.INSULATION and len(found) > 1:
+        limit = expected(sheet, part, spec, REFERENCE_CELSIUS).interval.lo
+        found = tuple(
+            name for name in found if name == part_id or _is_resolved(sheet, name, probe, configuration, limit)
+        )
     return found or (part_id,)
+
+
+# A leak of the limit that reads more than this many times the limit is not resolved (SAFETY).
+RESOLVED_WITHIN = 1.1
+
+
+def _is_resolved(sheet: Sheet, part_id: str, probe: Probe, configuration: Configuration, limit: float) -> bool:
+    """Tell whether a reading resolves a leak of its limit in a part; true of parts that cannot leak."""
+    if FaultMode.LEAK not in part_modes(sheet, part_id):
+        return True
+    told = predict(sheet, probe, configuration, (PartFault(part_id, FaultMode.LEAK, limit),))
+    return told.bound is Bound.EXACT and told.value is not None and told.value <= RESOLVED_WITHIN * limit
 
 
 @lru_cache(maxsize=2048)
