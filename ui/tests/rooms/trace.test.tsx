@@ -36,6 +36,24 @@ describe("the census sheet", () => {
     expect(within(element).getByRole("img", { name: "not asked" })).toBeInTheDocument();
   });
 
+  it("draws a line from several readings under the part whose they are, and nothing is typed into it", () => {
+    const drawn = {
+      part: "heater",
+      title: "windings alike",
+      reads: "4.7 Ω, 4.7 Ω, 5.5 Ω",
+      should: "within 5 % of their mean",
+      verdict: "outside_high" as const,
+      remark: "winding W to U: 11 % over their mean of 4.97 Ω",
+    };
+    const onChoose = vi.fn();
+    draw(sheet({ trace: { ...TRACE, comparisons: [drawn] }, onChoose }));
+    const row = screen.getByText("windings alike").closest("tr") as HTMLElement;
+    expect(row).toHaveTextContent("11 % over their mean");
+    expect(within(row).getByRole("img", { name: "outside, high" })).toBeInTheDocument();
+    fireEvent.click(row);
+    expect(onChoose).not.toHaveBeenCalled();
+  });
+
   it("chooses a line by click and takes it by Enter", () => {
     const onChoose = vi.fn();
     const onTake = vi.fn();

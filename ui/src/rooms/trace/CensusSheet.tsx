@@ -79,10 +79,8 @@ export function CensusSheet({ trace, chosen, onChoose, onTake, onPoints }: Props
 function Compared({ row }: { row: Trace["comparisons"][number] }) {
   return (
     <tr className={OUTSIDE.has(row.verdict) ? "compared is-outside" : "compared"}>
-      <td />
-      <th scope="row" className="test">
-        {row.title}
-      </th>
+      <th scope="row" className="part" aria-label={row.title} />
+      <td className="test">{row.title}</td>
       <td className="mark">
         <VerdictMark verdict={row.verdict} />
       </td>
