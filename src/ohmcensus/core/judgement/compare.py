@@ -7,7 +7,7 @@ from dataclasses import dataclass, replace
 
 from ohmcensus.core.judgement.census_sheet import Answer, CensusLine
 from ohmcensus.core.judgement.verdict import Verdict
-from ohmcensus.core.parts.kind import Comparison, Relation
+from ohmcensus.core.parts.comparison import Comparison, Relation
 from ohmcensus.core.quantity import Interval, Unit, show_value
 from ohmcensus.core.sheet import Part, Sheet
 

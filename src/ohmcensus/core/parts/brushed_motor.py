@@ -8,19 +8,18 @@ from pydantic import Field
 
 from ohmcensus.core.meter import Function
 from ohmcensus.core.parts.build import fixed, plain
+from ohmcensus.core.parts.comparison import Comparison, Relation
 from ohmcensus.core.parts.element import Element, contact, load
 from ohmcensus.core.parts.expect import Expect, closed_contact, common
 from ohmcensus.core.parts.fault import FaultMode
 from ohmcensus.core.parts.kind import (
     Brings,
-    Comparison,
     MachineState,
     Nominal,
     PartCheck,
     PartKind,
     Pin,
     Ratings,
-    Relation,
     Role,
     TestSpec,
     Waves,

@@ -13,6 +13,7 @@ from typing import Any, Generic, TypeVar
 from pydantic import BaseModel, ConfigDict
 
 from ohmcensus.core.meter import Function
+from ohmcensus.core.parts.comparison import Comparison
 from ohmcensus.core.parts.element import Element
 from ohmcensus.core.parts.fault import FaultMode
 from ohmcensus.core.quantity.window import Window
@@ -268,40 +269,6 @@ class Interlock:
 
     at_rest: str
     held: str
-
-
-class Relation(StrEnum):
-    """How readings are held against one another."""
-
-    ALIKE = "alike"
-    ASCENDING = "ascending"
-    SUM = "sum"
-
-
-@dataclass(frozen=True, slots=True)
-class Comparison:
-    """Tests of one part whose readings say something together.
-
-    Parameters
-    ----------
-    name, title
-        "alike", "windings alike".
-    tests
-        By their names, in the order of the rule.
-    relation
-        What they must be.
-    within
-        Share by which they may differ from their mean, or from their sum.
-    whole
-        Two pins between which the sum is read, None for every other rule.
-    """
-
-    name: str
-    title: str
-    tests: tuple[str, ...]
-    relation: Relation
-    within: float = 0.0
-    whole: tuple[str, str] | None = None
 
 
 @dataclass(frozen=True, slots=True)

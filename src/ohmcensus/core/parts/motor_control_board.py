@@ -8,18 +8,17 @@ from pydantic import Field
 
 from ohmcensus.core.meter import Function
 from ohmcensus.core.parts.build import electronic
+from ohmcensus.core.parts.comparison import Comparison, Relation
 from ohmcensus.core.parts.element import Element, capacitor, junction, resistor
 from ohmcensus.core.parts.expect import common
 from ohmcensus.core.parts.fault import FaultMode
 from ohmcensus.core.parts.kind import (
-    Comparison,
     MachineState,
     Nominal,
     PartCheck,
     PartKind,
     Pin,
     Ratings,
-    Relation,
     Role,
     StoredCharge,
     TestSpec,

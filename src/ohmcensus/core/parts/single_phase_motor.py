@@ -5,9 +5,10 @@ from __future__ import annotations
 from dataclasses import replace
 
 from ohmcensus.core.parts.build import MOTOR_MODES, fixed, plain, winding
+from ohmcensus.core.parts.comparison import Comparison, Relation
 from ohmcensus.core.parts.element import Element, load
 from ohmcensus.core.parts.fault import FaultMode
-from ohmcensus.core.parts.kind import Brings, Comparison, Nominal, NoRatings, PartKind, Pin, Relation, Role
+from ohmcensus.core.parts.kind import Brings, Nominal, NoRatings, PartKind, Pin, Role
 from ohmcensus.core.parts.to_earth import to_earth
 from ohmcensus.core.symptom import Symptom
 
