@@ -32,6 +32,7 @@ from ohmcensus.core.event import (
 from ohmcensus.core.limits.profile import BUILT_IN
 from ohmcensus.core.meter import GENERIC_METERS
 from ohmcensus.core.proof import blocking, criteria, proofs, refuse_proof, refuse_sign_off
+from ohmcensus.core.proof.state import taken_proof
 from ohmcensus.core.sheet import Sheet
 from ohmcensus.services.at_hand.sheets import find_sheet
 
@@ -51,6 +52,15 @@ def current(text: str, criterion: str = "current", way: Way = Way.DIFFERENTIAL) 
 
 def shown(log: Log) -> dict[str, bool | None]:
     return {row.criterion.id: row.is_good for row in proofs(log.case, log.safety)}
+
+
+def test_a_bare_current_is_in_milliamperes_and_is_stored_with_its_scale(fl7: Sheet) -> None:
+    log = dead_with_all_shown(fl7).did(PluggedIn())
+    body = ProofMade(criterion="current", text="0.4", way=Way.DIFFERENTIAL)
+    taken = taken_proof(log.case, body, log.safety, [GENERIC_METERS[2]])
+    assert (taken.text, taken.instrument) == ("0.4m", GENERIC_METERS[2])
+    older = log.did(current("0.0004"))
+    assert [row.is_good for row in proofs(older.case, older.safety) if row.criterion.id == "current"] == [True]
 
 
 def whole(sheet: Sheet) -> Log:

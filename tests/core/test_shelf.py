@@ -42,6 +42,13 @@ def measured(**readings: str) -> Spare:
     return HEATER.model_copy(update={"readings": tuple(rows)})
 
 
+def test_a_bare_figure_that_was_stored_keeps_the_value_of_then(fl7: Sheet) -> None:
+    """Before, 0.4 typed for insulation was 0.4 Ω; what is typed now is stored with its scale."""
+    terms = Terms(fl7, BUILT_IN[0])
+    for text, soundness in (("0.4", Soundness.BAD), ("0.4M", Soundness.GOOD)):
+        assert acceptance(measured(element="26.4", pe=text), terms, 20.0).soundness is soundness
+
+
 @pytest.mark.parametrize(
     ("readings", "soundness"),
     [

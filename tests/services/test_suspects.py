@@ -13,7 +13,9 @@ from ohmcensus.core.diagnosis.question import Objective
 from ohmcensus.core.diagnosis.words import chance_words
 from ohmcensus.core.errors import InputError, SafetyRefusalError, UnknownNameError
 from ohmcensus.core.event import Checked, CheckOutcome, Hazard, HazardFound, RunWatched, Skipped, WhySkipped
+from ohmcensus.exchange.sheet_yaml import plain_sheet
 from ohmcensus.services.at_hand.context import Context
+from ohmcensus.services.at_hand.sheets import all_sheets
 from ohmcensus.services.job.open_job import NewJob, open_job
 from ohmcensus.services.suspects.judge_file import judge_file
 from ohmcensus.services.suspects.show_suspects import SuspectsQuery, show_suspects
@@ -79,6 +81,17 @@ def test_an_exported_job_has_the_same_suspects(context: Context, job: str) -> No
     assert any("rests on one reading" in row for row in found["warnings"])
     with pytest.raises(InputError, match="no exported job"):
         judge_file(json.dumps({"format": "something"}), Objective.SOONEST)
+
+
+def test_a_job_on_an_own_sheet_is_judged_by_the_sheet_that_it_brings(context: Context, job: str) -> None:
+    prove_dead(context, job)
+    logged(context, job, "heater OL")
+    raw = json.loads(export_text(context, job, "json"))
+    own = plain_sheet(all_sheets()["fl7-u"]) | {"id": "mine"}
+    brought = judge_file(json.dumps(raw | {"sheet": "mine", "own_sheet": own}), Objective.SOONEST)
+    assert brought["suspects"][0] == judge_file(json.dumps(raw), Objective.SOONEST)["suspects"][0]
+    with pytest.raises(InputError, match="the machine sheet in the file is none"):
+        judge_file(json.dumps(raw | {"own_sheet": {"id": "mine"}}), Objective.SOONEST)
 
 
 @pytest.mark.parametrize(
