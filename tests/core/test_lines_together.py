@@ -116,3 +116,20 @@ def test_an_output_is_held_against_the_supply_that_was_measured(supply: str, typ
 def test_a_line_that_talks_shows_its_mean_and_stands_at_no_rail() -> None:
     for typed, verdict in (("2.4", Verdict.INSIDE), ("1.2..3.4", Verdict.INSIDE), ("5.0", Verdict.OUTSIDE_HIGH)):
         assert line_of(Log(all_sheets()["fl9-t"]).read(f"panel link {typed}"), "panel.link").verdict is verdict
+
+
+@pytest.mark.parametrize(
+    ("lines", "line", "neutral"),
+    [
+        (("outlet 231", "outlet le 230", "outlet ne 1.2"), Verdict.INSIDE, Verdict.INSIDE),
+        (("outlet 231", "outlet le 0.4", "outlet ne 230"), Verdict.INSIDE, Verdict.INSIDE),
+        (("outlet 231", "outlet ne 230", "outlet le 0.4"), Verdict.INSIDE, Verdict.INSIDE),
+        (("outlet 231", "outlet le 0.4", "outlet ne 0.3"), Verdict.OUTSIDE_LOW, Verdict.OUTSIDE_LOW),
+        (("outlet 0.1", "outlet le 0.1", "outlet ne 0.1"), Verdict.OUTSIDE_LOW, Verdict.INSIDE),
+    ],
+)
+def test_the_outlets_voltages_to_earth_are_right_either_way_round_and_only_as_a_pair(
+    fl7: Sheet, lines: tuple[str, ...], line: Verdict, neutral: Verdict
+) -> None:
+    log = Log(fl7).read(*lines)
+    assert (line_of(log, "outlet.le").verdict, line_of(log, "outlet.ne").verdict) == (line, neutral)

@@ -11,7 +11,7 @@ from ohmcensus.core.job.mains_plug import is_plug_turned_freely
 from ohmcensus.core.job.reading import Reading
 from ohmcensus.core.judgement.instrument import Use
 from ohmcensus.core.judgement.judge import Judgement, are_apart, judge
-from ohmcensus.core.judgement.limited import held_on
+from ohmcensus.core.judgement.limited import held_on, is_paired
 from ohmcensus.core.judgement.verdict import Verdict
 from ohmcensus.core.machine import MachineTest, dead_tests, is_proof, machine_tests
 from ohmcensus.core.machine.expected import ROOM_C
@@ -101,7 +101,7 @@ def census_lines(
         Sheet and readings.
     known
         Answers already judged on this sheet, by the id of their reading; but for an output, which goes by the supply
-        that was measured, an answer never changes.
+        that was measured, and an outlet's voltages to earth, which go by one another, an answer never changes.
     leak_tests
         Leak tests that are a test of the sheet, as readings: the whole machine's is ``cord.insulation``.
     """
@@ -113,7 +113,7 @@ def census_lines(
             continue
         known_one = answers.get(reading.id)
         window = known_one.judgement.window if known_one else None
-        is_settled = known_one is not None and (window is None or window.rails is None)
+        is_settled = window is None or (window.rails is None and not is_paired(reading.test or ""))
         answer = known_one if known_one is not None and is_settled else judged(reading, case)
         if answer.judgement.window is None:
             by_pair.setdefault(reading.between, []).append(answer)

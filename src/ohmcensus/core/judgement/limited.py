@@ -6,6 +6,7 @@ import math
 from dataclasses import replace
 
 from ohmcensus.core.job.case import Case
+from ohmcensus.core.job.first_look import FULL_VOLTAGE
 from ohmcensus.core.job.mains_plug import is_plug_turned_freely
 from ohmcensus.core.limits.terms import Terms
 from ohmcensus.core.machine import MachineTest
@@ -33,9 +34,8 @@ def limited(test: MachineTest, terms: Terms) -> MachineTest:
 def held_on(test: MachineTest, case: Case) -> MachineTest:
     """Return a test as it stands on a job: to the limit that holds, an output against the supply that was measured."""
     held, rails = limited(test, case.terms), test.window.rails
-    is_either_way = bool(test.window.others) and test.function is Function.VOLTS_AC
-    if is_either_way and not is_plug_turned_freely(case):
-        return replace(held, window=replace(held.window, others=()))
+    if is_paired(test.id) and test.window.others:
+        return replace(held, window=_either_way(test, case))
     if rails is None:
         return held
     volts = next(
@@ -45,6 +45,33 @@ def held_on(test: MachineTest, case: Case) -> MachineTest:
     if volts is None or volts < LEAST_SUPPLY_V:
         return held
     return replace(held, window=toggling_window(volts, may_rest=rails.may_rest))
+
+
+def is_paired(test_id: str) -> bool:
+    """Tell whether a test is one of two that change places with the plug: line and neutral to earth at the outlet."""
+    return test_id.rpartition(".")[2] in _PARTNER
+
+
+_PARTNER = {"le": "ne", "ne": "le"}
+
+
+def _either_way(test: MachineTest, case: Case) -> Window:
+    """Return what a voltage of the outlet must be beside its partner: the one the supply, the other next to nothing.
+
+    Where the plug goes in one way, or the supply is not there at all, only the one that the plan says is right.
+    """
+    part, _, name = test.id.rpartition(".")
+    volts = {row.test: row.indication.value for row in case.standing if row.indication.value is not None}
+    supply, partner = volts.get(f"{part}.ln"), volts.get(f"{part}.{_PARTNER[name]}")
+    here, turned = test.window, test.window.others[0]
+    least = FULL_VOLTAGE * case.sheet.volts
+    if not is_plug_turned_freely(case) or (supply is not None and supply < least):
+        return replace(here, others=())
+    if partner is None:
+        return here
+    is_line_here = here.interval.hi > turned.hi
+    is_partner_line = partner >= least
+    return replace(here, interval=turned if is_partner_line is is_line_here else here.interval, others=())
 
 
 def most_earth_ohm(terms: Terms, window: Window) -> float:
