@@ -10,12 +10,15 @@ from typing import Any
 
 import pytest
 import yaml
+from click.testing import CliRunner
 
 from ohmcensus import cli
 from ohmcensus.demo.seed import seed_demo
 from ohmcensus.services.at_hand.context import Context
 from ohmcensus.storage.database import open_store
 from tests.working import every_job
+
+AT = "2026-01-05T08:00:00+00:00"
 
 
 def run(capsys: pytest.CaptureFixture[str], monkeypatch: pytest.MonkeyPatch, *words: str) -> tuple[int, str, str]:
@@ -286,3 +289,21 @@ def test_a_wash_is_worked_out(say: Any, words: list[str], litres: float, joule: 
     found = say("rules", "wash", *words)
     assert (found["water_litres"], found["energy_j"]) == (litres, pytest.approx(joule))
     assert found["kilowatt_hours"] == pytest.approx(joule / 3.6e6)
+
+
+def test_suspects_reads_one_job_a_line_and_goes_on_after_a_bad_one() -> None:
+    """A line that is no job is answered by what is wrong with it."""
+    job = json.dumps(
+        {
+            **{"format": "ohmcensus-job/1", "id": "j", "revision": 1, "place": "", "machine": "M", "serial": ""},
+            **{"complaint": "", "sheet": "fl7-u", "opened_at": AT, "changed_at": AT, "ambient_celsius": 20.0},
+            **{"safety": {"state": "not_proved", "at": "", "reason": ""}, "intake": {"symptoms": ["no_water"]}},
+            **{"readings": [], "lines": [], "history": [], "meters": {}},
+        }
+    )
+    done = CliRunner().invoke(cli.commands, ["suspects", "--lines"], input=f"{job}\nnonsense\n\n{job}\n")
+    answers = [json.loads(line) for line in done.stdout.splitlines()]
+    assert [next(iter(row)) for row in answers] == ["suspects", "error", "suspects"]
+    assert answers[0] == answers[2]
+    assert {answers[0]["suspects"][0]["part"], answers[0]["suspects"][1]["part"]} <= {"valve", "prewash", "hoses"}
+    assert CliRunner().invoke(cli.commands, ["suspects"]).exit_code != 0

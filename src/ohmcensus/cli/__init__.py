@@ -6,6 +6,7 @@ JSON on standard output, exit 0; one clear line on standard error, exit 2, and n
 from __future__ import annotations
 
 import gc
+import json
 import os
 import sys
 from collections.abc import Callable
@@ -314,14 +315,34 @@ objective_option = click.option("--objective", type=click.Choice(OBJECTIVES), de
 
 
 @commands.command()
-@click.argument("file", type=click.Path(path_type=Path, dir_okay=False))
+@click.argument("file", type=click.Path(path_type=Path, dir_okay=False), required=False)
+@click.option("--lines", "are_lines", is_flag=True, help="One job a line from standard input, one answer a line out.")
 @objective_option
-def suspects(file: Path, objective: str) -> None:
+def suspects(file: Path | None, objective: str, *, are_lines: bool) -> None:
     """Rank the suspects of the exported job in FILE, and say what to ask next."""
     from ohmcensus.core.diagnosis.question import Objective  # noqa: PLC0415
     from ohmcensus.services.suspects.judge_file import judge_file  # noqa: PLC0415
 
-    say(judge_file(_text_of(file), Objective(objective)))
+    if (file is None) is not are_lines:
+        raise InputError(what="one of FILE and --lines is needed", remedy="give one of the two", field="file")
+    if file is not None:
+        say(judge_file(_text_of(file), Objective(objective)))
+        return
+    for line in sys.stdin:
+        if line.strip():
+            sys.stdout.write(f"{_answered(line, objective)}\n")
+            sys.stdout.flush()
+
+
+def _answered(line: str, objective: str) -> str:
+    """Return an answer on one line; what is wrong with a job is the answer to its line, and the next is read."""
+    from ohmcensus.core.diagnosis.question import Objective  # noqa: PLC0415
+    from ohmcensus.services.suspects.judge_file import judge_file  # noqa: PLC0415
+
+    try:
+        return json.dumps(judge_file(line, Objective(objective)), ensure_ascii=False)
+    except OhmcensusError as error:
+        return json.dumps({"error": str(error)}, ensure_ascii=False)
 
 
 @commands.command()

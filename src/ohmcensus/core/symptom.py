@@ -22,6 +22,8 @@ class Symptom(StrEnum):
     TRIPS = "trips"
     CODE = "code"
     NOISY = "noisy"
+    NO_WATER = "no_water"
+    OVERFILLS = "overfills"
     LEAKS = "leaks"
     SMELLS = "smells"
     SHOCK = "shock"
@@ -47,6 +49,8 @@ _SYMPTOM_WORDS = {
     Symptom.TRIPS: "trips",
     Symptom.CODE: "shows a code",
     Symptom.NOISY: "noisy",
+    Symptom.NO_WATER: "takes no water, or slowly",
+    Symptom.OVERFILLS: "overfills, or fills when off",
     Symptom.LEAKS: "leaks water",
     Symptom.SMELLS: "smells burnt",
     Symptom.SHOCK: "gives a shock or tingle",

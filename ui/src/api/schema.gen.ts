@@ -5830,7 +5830,7 @@ export interface components {
          * @description What the machine does, or does not do.
          * @enum {string}
          */
-        Symptom: "dead" | "no_start" | "hums" | "no_turn" | "no_spin" | "no_drain" | "no_heat" | "overheats" | "no_lock" | "no_open" | "stops" | "trips" | "code" | "noisy" | "leaks" | "smells" | "shock";
+        Symptom: "dead" | "no_start" | "hums" | "no_turn" | "no_spin" | "no_drain" | "no_heat" | "overheats" | "no_lock" | "no_open" | "stops" | "trips" | "code" | "noisy" | "no_water" | "overfills" | "leaks" | "smells" | "shock";
         /**
          * Tick
          * @description A decade's mark with its label, or a mark between decades with none.

@@ -27,6 +27,7 @@ STRAY_SYMPTOM = 0.002
 _FUNCTION_LOST = {FaultMode.LEAK: 0.05, FaultMode.WELDED: 0.3}
 _TRIPS = {FaultMode.LEAK: 1.0, FaultMode.SHORT: 0.6, FaultMode.SHORTED_TURNS: 0.2}
 _HOT = {FaultMode.WELDED: 1.0, FaultMode.DRIFT: 0.7, FaultMode.SHORT: 0.5, FaultMode.STUCK_OPEN: 0.4}
+_NEVER_STOPS = {FaultMode.WELDED: 1.0, FaultMode.STUCK_OPEN: 0.6, FaultMode.DRIFT: 0.6, FaultMode.OPEN: 0.3}
 _BURNT = {FaultMode.SHORT: 1.0, FaultMode.SHORTED_TURNS: 1.0, FaultMode.BAD_JOINT: 1.0}
 # How readily each mode of a part shows as a symptom of that part: the listed modes, then all others.
 _BY_MODE: Mapping[Symptom, tuple[Mapping[FaultMode, float], float]] = {
@@ -34,6 +35,10 @@ _BY_MODE: Mapping[Symptom, tuple[Mapping[FaultMode, float], float]] = {
     Symptom.SHOCK: ({FaultMode.LEAK: 1.0, FaultMode.BAD_JOINT: 0.2}, 0.03),
     Symptom.OVERHEATS: (_HOT, 0.1),
     Symptom.SMELLS: (_BURNT, 0.3),
+    # No coil that is broken lets water out; a valve that is not fed takes none, one that is always fed never stops.
+    Symptom.LEAKS: ({}, 0.05),
+    Symptom.NO_WATER: ({FaultMode.WELDED: 0.05, FaultMode.LEAK: 0.02}, 1.0),
+    Symptom.OVERFILLS: (_NEVER_STOPS, 0.05),
 }
 
 

@@ -35,6 +35,8 @@ _SEEN_IN: Mapping[Symptom, tuple[str, ...]] = {
     Symptom.DEAD: ("lock", "fill"),
     Symptom.NO_START: ("lock", "fill"),
     Symptom.NO_LOCK: ("lock", "fill"),
+    Symptom.NO_WATER: ("fill", "prewash"),
+    Symptom.OVERFILLS: ("fill", "prewash"),
     Symptom.HUMS: ("turn", "wash"),
     Symptom.NO_TURN: ("turn", "wash"),
     Symptom.NO_SPIN: ("spin",),

@@ -231,6 +231,8 @@ KIND = PartKind(
         Symptom.CODE: 0.2,
         Symptom.SMELLS: 0.25,
         Symptom.NO_LOCK: 0.15,
+        Symptom.NO_WATER: 0.1,
+        Symptom.OVERFILLS: 0.15,
         Symptom.NO_OPEN: 0.1,
     },
     ratings=ControlBoardRatings,

@@ -28,5 +28,5 @@ KIND = sensor(
         ),
     ),
     priors={FaultMode.OPEN: 0.3, FaultMode.DRIFT: 0.2},
-    explains={Symptom.STOPS: 0.1, Symptom.CODE: 0.15, Symptom.LEAKS: 0.05},
+    explains={Symptom.NO_WATER: 0.1, Symptom.STOPS: 0.1, Symptom.CODE: 0.15, Symptom.LEAKS: 0.05},
 )

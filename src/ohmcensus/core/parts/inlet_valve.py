@@ -26,6 +26,8 @@ KIND = coil_kind(
     ),
     repair_minutes=15.0,
     explains={
+        Symptom.NO_WATER: 0.5,
+        Symptom.OVERFILLS: 0.3,
         Symptom.LEAKS: 0.1,
         Symptom.NO_START: 0.05,
         Symptom.STOPS: 0.1,

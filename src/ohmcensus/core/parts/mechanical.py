@@ -75,7 +75,7 @@ KINDS = (
     _mechanical(
         "fill_hoses",
         "Fill hoses",
-        {Symptom.LEAKS: 0.3, Symptom.STOPS: 0.05},
+        {Symptom.LEAKS: 0.3, Symptom.NO_WATER: 0.25, Symptom.STOPS: 0.05},
         PartCheck("hoses", "Hoses", "bulged, rusty at the nut, kinked"),
         "replace the hoses",
         10.0,

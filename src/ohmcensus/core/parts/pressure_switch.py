@@ -89,6 +89,8 @@ KIND = PartKind(
         Symptom.NO_SPIN: 0.1,
         Symptom.OVERHEATS: 0.15,
         Symptom.NO_HEAT: 0.1,
+        Symptom.OVERFILLS: 0.35,
+        Symptom.NO_WATER: 0.15,
         Symptom.LEAKS: 0.15,
         Symptom.STOPS: 0.1,
         Symptom.CODE: 0.1,

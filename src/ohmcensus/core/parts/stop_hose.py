@@ -12,5 +12,5 @@ KIND = coil_kind(
     VALVE_AT_230,
     VALVE_AT_120,
     priors={FaultMode.OPEN: 0.3},
-    explains={Symptom.STOPS: 0.1, Symptom.NO_START: 0.05, Symptom.CODE: 0.1},
+    explains={Symptom.NO_WATER: 0.4, Symptom.STOPS: 0.1, Symptom.NO_START: 0.05, Symptom.CODE: 0.1},
 )

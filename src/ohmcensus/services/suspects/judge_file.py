@@ -3,17 +3,19 @@
 from __future__ import annotations
 
 from datetime import UTC, datetime
+from functools import lru_cache
 from typing import Any
 
 from ohmcensus.core.diagnosis.evidence import observations
 from ohmcensus.core.diagnosis.of_case import reach_of
-from ohmcensus.core.diagnosis.outcomes import outcome_table
-from ohmcensus.core.diagnosis.posterior import Diagnosis, diagnose
+from ohmcensus.core.diagnosis.outcomes import OutcomeTable, outcome_table
+from ohmcensus.core.diagnosis.posterior import Diagnosis, Standing, diagnose
 from ohmcensus.core.diagnosis.question import Objective, ask
 from ohmcensus.core.job.case import Case
 from ohmcensus.core.judgement import census_lines
 from ohmcensus.core.machine.dictionary import dictionary
 from ohmcensus.core.safety import safety_at
+from ohmcensus.core.sheet import Sheet
 from ohmcensus.exchange.job_case import case_from, own_sheet_of, read_job
 from ohmcensus.exchange.job_file import JobFile
 from ohmcensus.services.at_hand.sheets import find_sheet
@@ -31,18 +33,26 @@ def judge_file(text: str, objective: Objective) -> dict[str, Any]:
     sheet = own_sheet_of(job) or find_sheet(job.sheet)
     case = case_from(job, sheet)
     lines = census_lines(case)
-    known = diagnose(table := outcome_table(sheet, dictionary(sheet)), observations(case, lines, table))
+    table = _table(sheet)
+    known = diagnose(table, observations(case, lines, table))
     rows = ask(known, reach_of(case, lines, safety_at(case, _moment_of(case))), objective)
     order = sorted(range(len(known.table.parts)), key=lambda at: -known.of_part[at])
     return {
         "suspects": [_entry(known, at) for at in order],
         "nothing_found": known.nothing,
+        "named": [known.leader] if known.standing is Standing.NAMED else [],
         "standing": known.standing.value,
         "next": {"test": rows[0].test, "minutes": rows[0].minutes + rows[0].reach_minutes, "bits": rows[0].bits}
         if rows
         else None,
         "warnings": _warnings(known, job),
     }
+
+
+@lru_cache(maxsize=8)
+def _table(sheet: Sheet) -> OutcomeTable:
+    """Return the outcomes of a sheet, worked out once for however many jobs are asked one after another."""
+    return outcome_table(sheet, dictionary(sheet))
 
 
 def _moment_of(case: Case) -> datetime:
