@@ -58,6 +58,7 @@ WAYS: Mapping[str, Mapping[str, float]] = {
     "wire": {"open": 4, "joint": 4, "leak": 2},
     "capacitor": {"faded": 5, "open": 2, "short": 1},
     "junction": {"short": 4, "open": 2},
+    "insulation": {"short": 1},
     "resistor": {"open": 3, "drift": 1},
 }
 # Mechanical faults of electrical parts: part kind, the look that shows it, how often, what is told of it.

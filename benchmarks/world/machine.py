@@ -103,7 +103,8 @@ class Specimen:
     ) -> str:
         value, (a, b) = float(found["value"]), (found["a"], found["b"])
         is_ohm = found["name"].startswith("R")
-        value *= self.factor(branch, value if is_ohm else 10.0)
+        # A capacitor's farads are not its series resistance: each scatters by its own size.
+        value *= self.factor(branch, value) if is_ohm else self.factor(f"{branch} {found['name'][0]}", 10.0)
         part = branch.partition(".")[0]
         if is_ohm and branch.endswith(("_1", "_2")):
             value *= 1 + kelvin * (SENSOR if part in self.sensors else COPPER)
@@ -193,4 +194,6 @@ def _sort(branch: str, name: str, ohm: float, branches: Mapping[str, tuple[float
         return "wire"
     if name.endswith(("_plus", "_minus")):
         return "junction"
+    if ohm >= 1e11 and branch.partition(".")[0] in {"cord", "harness", "capacitor"}:
+        return "insulation"
     return "contact" if ohm < 0.5 or ohm >= 1e11 else "resistor"

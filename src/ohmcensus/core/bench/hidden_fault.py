@@ -36,7 +36,7 @@ DIGITS = {Function.OHM: 0.1, Function.CONTINUITY: 0.02, Function.INSULATION: 2e4
 DIGITS |= {Function.VOLTS_AC: 0.2, Function.VOLTS_DC: 0.2, Function.LEAKAGE: 1e-5, Function.AMPERE: 1e-2}
 ENDS = {Function.OHM: 4e7, Function.INSULATION: 299e6}
 # How often a test that no circuit answers shows its part's fault, how often eye and hand do, and both falsely.
-SHOWS, SEES_MECHANICAL, SEES_ELECTRICAL, FALSELY, SEES_FALSELY = 0.92, 0.97, 0.25, 0.03, 0.01
+SHOWS, SEES_MECHANICAL, SEES_ELECTRICAL, FALSELY, SEES_FALSELY = 0.92, 0.95, 0.25, 0.03, 0.03
 # Sheets are off in what is a value; a contact reads what a contact reads.
 _VALUES = frozenset({Function.OHM, Function.CAPACITANCE})
 _CONTACT_OHM = 1.0
@@ -120,7 +120,8 @@ class HiddenJobs:
         fault = self.faults[job]
         is_own = fault is not None and fault.part == part.id
         if isinstance(asked, PartCheck):
-            shows = SEES_ELECTRICAL if part.part_kind.fault_modes else SEES_MECHANICAL
+            is_seen = fault is not None and (fault.look == asked.id or not part.part_kind.fault_modes)
+            shows = SEES_MECHANICAL if is_seen else SEES_FALSELY if asked.mechanical > 0 else SEES_ELECTRICAL
             name, falsely = asked.id, SEES_FALSELY
         else:
             mode = fault.fault.mode if fault and fault.fault else None

@@ -9,7 +9,7 @@ import numpy as np
 
 from ohmcensus.core.codes import Outcome, track
 from ohmcensus.core.diagnosis.hypothesis import Hypothesis
-from ohmcensus.core.diagnosis.outcomes import Array, OutcomeTable
+from ohmcensus.core.diagnosis.outcomes import Array, Outcomes, OutcomeTable
 from ohmcensus.core.diagnosis.posterior import Observation, read_as, told_as
 from ohmcensus.core.event import (
     Changed,
@@ -54,6 +54,23 @@ STAYS_AFTER_LESS = 0.7
 # Two readings of one test agree within this factor, or by both being over-range.
 AGREE = 1.15
 _LETS_THROUGH = frozenset({FaultMode.LEAK, FaultMode.SHORT})
+# How readily a device goes on a fault: a residual current, or too much of it; a solid earth fault takes a breaker too,
+# where no RCD is before it (common practice, no source).
+_RESIDUAL = {FaultMode.LEAK: 1.0, FaultMode.SHORT: 0.08}
+_TOO_MUCH = {FaultMode.SHORT: 1.0, FaultMode.SHORTED_TURNS: 0.4, FaultMode.LEAK: 0.12}
+SENSED_BY: Mapping[Device, Mapping[FaultMode, float]] = {
+    Device.RCD: _RESIDUAL,
+    Device.GFCI: _RESIDUAL,
+    Device.BREAKER: _TOO_MUCH,
+    Device.FUSE: _TOO_MUCH,
+    Device.UNKNOWN: {FaultMode.LEAK: 1.0, FaultMode.SHORT: 1.0, FaultMode.SHORTED_TURNS: 0.2},
+}
+# What trips only hot, after rest or at random is not cleared by one pass: never less likely than this beside the rest.
+COLD_PASS = 0.5
+_COMES_LATER = frozenset({Moment.HOT_ONLY, Moment.AFTER_REST, Moment.RANDOM})
+_AS_IT_TRIPS = ("hot", "wet")
+# Under this share of the supply a meter of high impedance shows what wires couple, and no volts (common practice).
+GHOST_SHARE, HIGH_IMPEDANCE_OHM, MAINS_V = 0.3, 1e6, 50.0
 BAD_SEEN, BAD_FALSE = 0.9, 0.02
 
 
@@ -132,8 +149,10 @@ def _trip(case: Case, table: OutcomeTable) -> Iterator[Observation]:
     most = max((row.stood for row in found.parts), default=1.0)
     stood = {row.part: row.stood / most for row in found.parts}
 
+    senses = SENSED_BY.get(found.device, SENSED_BY[Device.UNKNOWN])
+
     def chance(row: Hypothesis) -> float:
-        likely = [stood.get(fault.part, TRIPPED_OTHER) for fault in row.faults if fault.mode in _LETS_THROUGH]
+        likely = [senses.get(fault.mode, 0.0) * stood.get(fault.part, TRIPPED_OTHER) for fault in row.faults]
         return max([TRIPPED_OTHER, *likely])
 
     yield Observation("trip", f"{found.device.words}, {found.moment.words}", _log(table, chance))
@@ -179,7 +198,10 @@ def _eye(case: Case, table: OutcomeTable) -> Iterator[Observation]:
             part, check = known[name]
             outcomes = table.tests[name]
             title = f"{part.title}, {check.title}: {said}"
-            yield Observation(name, title, told_as(outcomes, int(is_bad)), outcomes)
+            seen_so = [row.body.outcome for row in case.of(Checked) if row.body.check == name]
+            is_confirmed = len(seen_so) > 1 and seen_so[-1] is seen_so[-2]
+            log = told_as(outcomes, int(is_bad)) * (2.0 if is_confirmed else 1.0)
+            yield Observation(name, title, log, outcomes, is_confirmed=is_confirmed)
         elif parts := {part.id for part in case.sheet.parts if name in part.part_kind.seen_outside}:
             seen, false = (BAD_SEEN, BAD_FALSE) if is_bad else (1 - BAD_SEEN, 1 - BAD_FALSE)
             log = _pointing(table, parts, seen, false)
@@ -198,6 +220,7 @@ def _run(case: Case, table: OutcomeTable) -> Iterator[Observation]:
 
 def _readings(case: Case, lines: Sequence[CensusLine], table: OutcomeTable) -> Iterator[Observation]:
     changed = {event.body.part: event.order for event in case.of(Changed)}
+    comes_later = triage(case).moment in _COMES_LATER
     # A leak test that stands on a line as well speaks by what the runs prove, once.
     typed = {row.id for row in case.standing}
     for line in lines:
@@ -207,12 +230,25 @@ def _readings(case: Case, lines: Sequence[CensusLine], table: OutcomeTable) -> I
         since = changed.get(test.part, -1)
         answers = [row for row in line.answers if row.reading.order > since and row.reading.id in typed]
         if answers:
-            row = _reading(test.id, f"{test.part_title}, {test.title}", answers, table)
+            is_tempered = comes_later and test.function in {Function.INSULATION, Function.LEAKAGE}
+            row = _reading(test.id, f"{test.part_title}, {test.title}", answers, table, is_tempered=is_tempered)
             if row is not None:
                 yield row
 
 
-def _reading(test: str, title: str, answers: Sequence[Answer], table: OutcomeTable) -> Observation | None:
+def _without_ghosts(interval: Interval, answer: Answer, sheet: Sheet, outcomes: Outcomes) -> Interval:
+    """Return what a reading of mains volts stands for: little of it, by a high impedance, may be none at all."""
+    ghost = GHOST_SHARE * sheet.volts
+    is_mains = outcomes.window is not None and outcomes.window.lo > MAINS_V
+    is_high = answer.reading.meter.input_impedance_ohm >= HIGH_IMPEDANCE_OHM
+    if answer.reading.function is Function.VOLTS_AC and is_mains and is_high and interval.hi < ghost:
+        return Interval(0.0, ghost)
+    return interval
+
+
+def _reading(
+    test: str, title: str, answers: Sequence[Answer], table: OutcomeTable, *, is_tempered: bool
+) -> Observation | None:
     """Return the last reading of a test as evidence; None where it says nothing."""
     last, outcomes = answers[-1], table.tests[test]
     verdict, interval = last.judgement.verdict, last.judgement.interval
@@ -226,8 +262,11 @@ def _reading(test: str, title: str, answers: Sequence[Answer], table: OutcomeTab
         return None
     is_confirmed = any(agree(row.judgement.interval, interval) for row in answers[:-1])
     moved = _at_reference(interval, table.sheet, test, last.reading.stated_celsius)
+    moved = _without_ghosts(moved, last, table.sheet, outcomes)
     log = read_as(outcomes, moved, is_confirmed=is_confirmed)
     is_inside = verdict is Verdict.INSIDE
+    if is_inside and is_tempered and not any(word in last.reading.condition for word in _AS_IT_TRIPS):
+        log = np.maximum(log, log.max() + math.log(COLD_PASS))
     return Observation(test, said, log, outcomes, moved, is_confirmed=is_confirmed, is_inside=is_inside)
 
 

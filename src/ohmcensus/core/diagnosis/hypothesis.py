@@ -27,11 +27,14 @@ class Hypothesis:
         What is wrong electrically; empty for what is not electrical, and for nothing found.
     weight
         How often, against all others.
+    look
+        The check by eye or hand that shows a mechanical fault of an electrical part; empty for all others.
     """
 
     parts: tuple[str, ...]
     faults: tuple[PartFault, ...]
     weight: float
+    look: str = ""
 
     @property
     def is_nothing(self) -> bool:
@@ -47,7 +50,7 @@ class Hypothesis:
 def hypotheses(sheet: Sheet) -> tuple[Hypothesis, ...]:
     """Return everything that may be wrong with a machine; *nothing* stands last."""
     likely = likely_faults(sheet)
-    singles = [Hypothesis((row.part,), (row.fault,) if row.fault else (), row.weight) for row in likely]
+    singles = [Hypothesis((row.part,), (row.fault,) if row.fault else (), row.weight, row.look) for row in likely]
     doubles = list(_doubles(sheet, likely))
     total = sum(row.weight for row in (*singles, *doubles))
     return (*singles, *doubles, Hypothesis((), (), NOTHING_SHARE * total))

@@ -46,7 +46,12 @@ def reach_of(case: Case, lines: tuple[CensusLine, ...], safety: Safety) -> Reach
     skipped = {event.body.test for event in case.of(Skipped)}
     if not is_plug_turned_freely(case):
         skipped |= {test.id for test in machine_tests(case.sheet, None) if test.is_reversed}
-    asked = {line.test.id for line in lines if line.test and line.answers}
+    # A lesser instrument is not the test: after OL by ohmmeter the 500 V are still to come.
+    asked = {
+        line.test.id
+        for line in lines
+        if line.test and any(row.reading.function is line.test.function for row in line.answers)
+    }
     looked = {event.body.check for event in case.of(Checked)}
     ran = {RUN} if case.of(RunWatched) else set()
     needed = {need.typed.strip().replace(" ", ".") for row in safety.dangers if row.forbids_power for need in row.needs}

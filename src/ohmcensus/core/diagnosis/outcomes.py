@@ -9,7 +9,7 @@ from __future__ import annotations
 
 import math
 from bisect import bisect_left
-from collections.abc import Mapping, Sequence
+from collections.abc import Mapping, Sequence, Set
 from dataclasses import dataclass
 from functools import cached_property
 
@@ -20,19 +20,22 @@ from ohmcensus.core.diagnosis.hypothesis import Hypothesis, hypotheses
 from ohmcensus.core.machine.asked import RUN, look_id
 from ohmcensus.core.machine.coverage import is_answered
 from ohmcensus.core.machine.dictionary import Dictionary
+from ohmcensus.core.machine.expected import expected
 from ohmcensus.core.machine.likely import likely_faults
 from ohmcensus.core.machine.netlist import PartFault
+from ohmcensus.core.machine.probe import LIVE
 from ohmcensus.core.machine.run_through import run_through
 from ohmcensus.core.machine.specs import listed_tests
 from ohmcensus.core.meter import Function
-from ohmcensus.core.parts.kind import PartCheck, TestSpec
+from ohmcensus.core.parts.fault import FaultMode
+from ohmcensus.core.parts.kind import PartCheck, Role, TestSpec
 from ohmcensus.core.physics.temperature import REFERENCE_CELSIUS
 from ohmcensus.core.quantity import Interval
 from ohmcensus.core.quantity.window import Source
 from ohmcensus.core.sheet import Part, Sheet
 
 Array = NDArray[np.float64]
-COARSE_BINS, FINE_BINS = 48, 64
+COARSE_BINS, FINE_BINS = 72, 64
 # Fine bins reach so far around what a sound part reads, in natural logarithms; all bins so far past the last reading.
 FINE_REACH, MARGIN = 0.8, 1.0
 # Nominals that are not from service data are this uncertain, as a standard deviation of the logarithm.
@@ -51,10 +54,23 @@ LEAST = {
     Function.DIODE: 1e-3,
 }
 LEAST_OF_ALL = 1e-12
+# Where the scale of a function ends, SI: the bins reach so far even where no fault that is listed reads there.
+MOST = {
+    Function.OHM: 6e7,
+    Function.CONTINUITY: 2e3,
+    Function.INSULATION: 2e9,
+    Function.CAPACITANCE: 6e-3,
+    Function.LEAKAGE: 0.1,
+    Function.AMPERE: 100.0,
+    Function.VOLTS_AC: 400.0,
+    Function.DIODE: 2.0,
+}
 # Tests that no circuit answers read inside or not: what their kind declares, with slips (ours).
 DECLARED_SEEN, DECLARED_FALSE = 0.92, 0.03
+# Where a part has several outputs, a fault takes some of them: a good one says little of the others, a bad one all.
+ONE_OF_SEVERAL_SEEN, ONE_OF_SEVERAL_FALSE = 0.45, 0.01
 # Eye and hand find nearly all of what is not electrical, and few electrical faults (ours).
-EYE_MECHANICAL, EYE_ELECTRICAL, EYE_FALSE = 0.97, 0.25, 0.01
+EYE_MECHANICAL, EYE_ELECTRICAL, EYE_FALSE = 0.95, 0.25, 0.03
 
 
 @dataclass(frozen=True)
@@ -72,12 +88,22 @@ class Outcomes:
         Share of each bin [hypothesis, outcome]; the last outcome is over-range, or *not inside*.
     function
         What the instrument does, None for a check by eye.
+    own
+        Whether a hypothesis means the test's own part, 1 or 0 [hypothesis]; None where no value is read.
+    window
+        What a good part reads, SI; None where no value is read.
     """
 
     test: str
     edges: Array
     chance: Array
     function: Function | None
+    own: Array | None = None
+    window: Interval | None = None
+
+    def is_outside(self, interval: Interval) -> bool:
+        """Tell whether a reading is surely not that of a good part."""
+        return self.window is not None and (interval.lo > self.window.hi or interval.hi < self.window.lo)
 
     @cached_property
     def _total(self) -> Array:
@@ -104,6 +130,12 @@ class Outcomes:
                 self._masses.clear()
             found = self._masses[interval] = self._mass(interval)
         return found
+
+    @cached_property
+    def even(self) -> Array:
+        """Share of each outcome of an even spread over the scale, and of over-range."""
+        width = np.diff(self.edges)
+        return np.append(_FINITE_SHARE * width / width.sum(), 1 - _FINITE_SHARE)
 
     def place(self, log: float) -> int:
         """Return the bin in which the logarithm of a value lies."""
@@ -182,14 +214,18 @@ def outcome_table(sheet: Sheet, found: Dictionary) -> OutcomeTable:
         Its fault dictionary.
     """
     supposed = hypotheses(sheet)
+    outlets = {part.id for part in sheet.with_role(Role.OUTLET)}
     rows: dict[str, Outcomes] = {}
     for part in sheet.parts:
-        for spec in listed_tests(sheet, part.id):
+        own = listed_tests(sheet, part.id)
+        unanswered = [spec for spec in own if not is_answered(sheet, part, spec)]
+        for spec in own:
             name = f"{part.id}.{spec.name}"
             if is_answered(sheet, part, spec):
-                rows[name] = _measured(name, found, supposed, spec, deviation=_deviation(part, spec))
+                window = expected(sheet, part, spec, REFERENCE_CELSIUS).interval
+                rows[name] = _measured(name, found, supposed, spec, window, outlets, deviation=_deviation(part, spec))
             else:
-                rows[name] = _declared(name, part, spec, supposed)
+                rows[name] = _declared(name, part, spec, supposed, is_one_of_several=len(unanswered) > 1)
         for check in part.part_kind.checks:
             rows[look_id(part, check)] = _looked(part, check, supposed)
     rows[RUN] = _watched(sheet, supposed)
@@ -203,18 +239,36 @@ def _deviation(part: Part, spec: TestSpec) -> float:
     return NOMINAL_DEVIATION if is_value and not is_stated else 0.0
 
 
-def _measured(
-    name: str, found: Dictionary, supposed: Sequence[Hypothesis], spec: TestSpec, *, deviation: float
+def _measured(  # noqa: PLR0913 - what is read, of whom, and where it is supposed to lie
+    name: str,
+    found: Dictionary,
+    supposed: Sequence[Hypothesis],
+    spec: TestSpec,
+    window: Interval,
+    outlets: Set[str],
+    *,
+    deviation: float,
 ) -> Outcomes:
     at = found.row_of[name]
     readings = np.concatenate([found.faulty[:, at], found.healthy[None, at]])
     floor = LEAST.get(spec.function, LEAST_OF_ALL)
     logs = np.where(np.isinf(readings), np.nan, np.log(np.maximum(np.where(np.isinf(readings), 1.0, readings), floor)))
-    edges = _edges(logs)
+    edges = _edges(logs, math.log(floor), math.log(MOST[spec.function]))
     single = _smoothed(logs, edges, deviation)
     place = {fault: row for row, fault in enumerate(found.faults)}
     rows = [_row(hypothesis, place, single) for hypothesis in supposed]
-    return Outcomes(name, edges, np.stack(rows), spec.function)
+    if spec.function in LIVE:
+        # Behind a dead outlet nothing is live: every such reading is next to nothing.
+        nothing = np.zeros(edges.size)
+        nothing[max(0, int(np.searchsorted(edges, math.log(floor))) - 1)] = 1.0
+        rows = [nothing if _is_dead(row, outlets) else own for row, own in zip(supposed, rows, strict=True)]
+    part = name.partition(".")[0]
+    own = np.array([float(part in row.parts) for row in supposed])
+    return Outcomes(name, edges, np.stack(rows), spec.function, own, window)
+
+
+def _is_dead(hypothesis: Hypothesis, outlets: Set[str]) -> bool:
+    return any(fault.part in outlets and fault.mode is FaultMode.OPEN for fault in hypothesis.faults)
 
 
 def _row(hypothesis: Hypothesis, place: Mapping[PartFault, int], single: Array) -> Array:
@@ -224,11 +278,11 @@ def _row(hypothesis: Hypothesis, place: Mapping[PartFault, int], single: Array) 
     return max(own, key=lambda row: float(np.abs(row - sound).sum()), default=sound)
 
 
-def _edges(logs: Array) -> Array:
+def _edges(logs: Array, least: float, most: float) -> Array:
+    """Return the edges of the bins: fine around what a sound part reads, and over the whole scale of the function."""
     finite = logs[~np.isnan(logs)]
-    if not finite.size:
-        return np.array([0.0, 1.0])
-    lo, hi = float(finite.min()) - MARGIN, float(finite.max()) + MARGIN
+    lo = min(float(finite.min(initial=least)), least) - MARGIN
+    hi = max(float(finite.max(initial=most)), most) + MARGIN
     sound = logs[-1][~np.isnan(logs[-1])]
     coarse = np.linspace(lo, hi, COARSE_BINS + 1)
     if not sound.size:
@@ -272,15 +326,27 @@ def _histogram(logs: Array, edges: Array) -> Array:
     return shares
 
 
-def _declared(name: str, part: Part, spec: TestSpec, supposed: Sequence[Hypothesis]) -> Outcomes:
+def _declared(
+    name: str, part: Part, spec: TestSpec, supposed: Sequence[Hypothesis], *, is_one_of_several: bool
+) -> Outcomes:
+    hit, false = (ONE_OF_SEVERAL_SEEN, ONE_OF_SEVERAL_FALSE) if is_one_of_several else (DECLARED_SEEN, DECLARED_FALSE)
     seen = [any(fault.part == part.id and fault.mode not in spec.blind_to for fault in row.faults) for row in supposed]
-    bad = np.where(seen, DECLARED_SEEN, DECLARED_FALSE)
+    bad = np.where(seen, hit, false)
     return Outcomes(name, np.empty(0), np.stack([1 - bad, bad], axis=1), spec.function)
 
 
+def _is_seen(part: Part, check: PartCheck, row: Hypothesis) -> float:
+    """Return the chance that a look is bad under a hypothesis: it is the very fault, its trace, or false."""
+    if part.id not in row.parts:
+        return EYE_FALSE
+    is_the_fault = row.look == check.id if part.part_kind.fault_modes else True
+    if is_the_fault:
+        return EYE_MECHANICAL
+    return EYE_FALSE if row.look or check.mechanical > 0 else EYE_ELECTRICAL
+
+
 def _looked(part: Part, check: PartCheck, supposed: Sequence[Hypothesis]) -> Outcomes:
-    found = EYE_ELECTRICAL if part.part_kind.fault_modes else EYE_MECHANICAL
-    bad = np.where([part.id in row.parts for row in supposed], found, EYE_FALSE)
+    bad = np.array([_is_seen(part, check, row) for row in supposed])
     return Outcomes(look_id(part, check), np.empty(0), np.stack([1 - bad, bad], axis=1), None)
 
 

@@ -11,10 +11,14 @@ from functools import cached_property
 import numpy as np
 
 from ohmcensus.core.diagnosis.outcomes import LEAST, LEAST_OF_ALL, Array, Outcomes, OutcomeTable
+from ohmcensus.core.machine.asked import LOOK
+from ohmcensus.core.parts.kind import Role
 from ohmcensus.core.quantity import Interval
 
 # One reading in so many is a slip of the hand: it says nothing. Two that agree are a slip far more rarely.
 SLIP, SLIP_TWICE = 0.02, 0.002
+# Of the faults of a part so many are none of those that are listed, and may read anything outside its window (ours).
+UNTHOUGHT = 0.15
 # A slip may read anything: never less likely than this.
 LEAST_EVEN = 1e-9
 NAMED_FROM = 0.95
@@ -55,6 +59,11 @@ class Observation:
     interval: Interval | None = None
     is_confirmed: bool = False
     is_inside: bool = False
+
+    @property
+    def is_look(self) -> bool:
+        """Whether it is a check of a part by eye or hand: three in a hundred are false."""
+        return self.outcome is not None and self.outcome.function is None and LOOK in self.id
 
 
 class Standing(StrEnum):
@@ -150,7 +159,7 @@ class Diagnosis:
 
     @cached_property
     def rests_on(self) -> str:
-        """The one unconfirmed reading without which the leader would not lead, else empty."""
+        """The one unconfirmed reading or look without which the leader would not lead, else empty."""
         if not self.leader:
             return ""
         at = self.table.parts.index(self.leader)
@@ -158,7 +167,7 @@ class Diagnosis:
         weak = [
             (float(left[index]), row.id)
             for index, row in enumerate(self.observations)
-            if row.interval is not None and not row.is_confirmed and left[index] < STAYS_FROM
+            if (row.interval is not None or row.is_look) and not row.is_confirmed and left[index] < STAYS_FROM
         ]
         return min(weak)[1] if weak else ""
 
@@ -171,12 +180,23 @@ class Diagnosis:
             return Standing.NOTHING_FOUND
         if self.of_part.max() < NAMED_FROM:
             return Standing.OPEN
-        return Standing.REPEAT if self.rests_on else Standing.NAMED
+        return Standing.REPEAT if self.supply_unasked or self.rests_on else Standing.NAMED
+
+    @cached_property
+    def supply_unasked(self) -> str:
+        """The volts of the outlet where a part of the supply path leads and nobody has read them, else empty."""
+        sheet = self.table.sheet
+        path = {part.id for part in sheet.with_role(Role.CORD, Role.FUSE, Role.FILTER)}
+        asked = {row.id for row in self.observations}
+        volts = [f"{part.id}.ln" for part in sheet.with_role(Role.OUTLET)]
+        wanted = [name for name in volts if name in self.table.tests and name not in asked]
+        return wanted[0] if wanted and self.leader in path else ""
 
     @property
     def again(self) -> str:
-        """The reading to make again before anything else, empty where no guard asks for one."""
-        return self.unfit or (self.rests_on if self.standing is Standing.REPEAT else "")
+        """The reading to make before anything else, mostly again; empty where no guard asks for one."""
+        wanted = self.supply_unasked or self.rests_on
+        return self.unfit or (wanted if self.standing is Standing.REPEAT else "")
 
 
 def normalised(log: Array) -> Array:
@@ -219,6 +239,9 @@ def read_as(test: Outcomes, interval: Interval, *, is_confirmed: bool = False) -
     """
     share, even = test.mass(interval)
     slip = SLIP_TWICE if is_confirmed else SLIP
+    if test.own is not None and test.is_outside(interval):
+        # No list of faults is whole: a part that reads outside its window may have one that nobody thought of.
+        share = share + UNTHOUGHT * test.own * (even - share)
     return np.asarray(np.log((1 - slip) * share + slip * max(even, LEAST_EVEN)))
 
 
@@ -237,6 +260,9 @@ def _oddness(row: Observation, chance: Array) -> float:
         return 1.0
     expected = chance @ outcome.chance
     width = np.append(np.diff(outcome.edges), 1.0)
+    if outcome.own is not None and outcome.is_outside(row.interval):
+        spread = UNTHOUGHT * float(chance @ outcome.own)
+        expected = (1 - spread) * expected + spread * outcome.even
     density = expected / width
     share, _ = outcome.mass(row.interval)
     is_over = math.isinf(row.interval.hi)

@@ -194,7 +194,7 @@ def _changes(
     """Return the branches that a fault changes, its severity drawn evenly on a logarithmic scale."""
     chance, found = generator.random(machines.count), []
     for branch, effect in effects_of(sheet, fault):
-        drawn = np.exp(math.log(effect.mild) + chance * math.log(effect.severe / effect.mild))
+        drawn = effect.spread(chance)
         amount = drawn if fault.value is None else np.full(machines.count, fault.value)
         found.append(_Change(branch, effect, amount))
     return tuple(found)

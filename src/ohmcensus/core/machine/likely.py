@@ -54,11 +54,14 @@ class LikelyFault:
         What is wrong with it electrically; None where nothing is.
     weight
         How often, against all others.
+    look
+        The check by eye or hand that shows it, of an electrical part with a mechanical fault; empty for all others.
     """
 
     part: str
     fault: PartFault | None
     weight: float
+    look: str = ""
 
 
 def usual_weight(part: Part, mode: FaultMode) -> float:
@@ -77,6 +80,8 @@ def _of_part(part: Part, known: list[PartFault]) -> Iterator[LikelyFault]:
     kind = part.part_kind
     if not kind.fault_modes:
         yield LikelyFault(part.id, None, MECHANICAL_PRIOR)
+    if kind.fault_modes:
+        yield from (LikelyFault(part.id, None, row.mechanical, row.id) for row in kind.checks if row.mechanical > 0)
     for mode in kind.fault_modes:
         weight = usual_weight(part, mode)
         alike = [fault for fault in known if fault.mode is mode] or [PartFault(part.id, mode)]

@@ -142,7 +142,7 @@ KIND = PartKind(
         FaultMode.LEAK: 0.6,
         FaultMode.BAD_JOINT: 0.4,
     },
-    checks=(PartCheck("commutator", "Commutator", "burnt bars, grease, carbon dust"),),
+    checks=(PartCheck("commutator", "Commutator", "burnt bars, grease, carbon dust", mechanical=0.3),),
     repair="new brushes, or another motor",
     repair_minutes=35.0,
     explains={

@@ -75,7 +75,7 @@ KIND = PartKind(
         Symptom.NO_SPIN: 0.2,
         Symptom.NO_DRAIN: 0.15,
     },
-    checks=(PartCheck("knob", "Knob and its shaft", "turns without its clicks"),),
+    checks=(PartCheck("knob", "Knob and its shaft", "turns without its clicks", mechanical=0.3),),
     repair="replace the timer",
     repair_minutes=25.0,
     ratings=CamTimerRatings,

@@ -50,7 +50,7 @@ KIND = PartKind(
         FaultMode.BAD_JOINT: 0.5,
         FaultMode.DRIFT: 0.3,
     },
-    checks=(PartCheck("latch", "Latch and strike", "worn, broken or loose"),),
+    checks=(PartCheck("latch", "Latch and strike", "worn, broken or loose", mechanical=0.4),),
     repair="replace the lock",
     tricks=(
         "The ring that holds the gasket comes off at its spring first, and goes back with the spring last.",

@@ -19,7 +19,7 @@ KIND = coil_kind(
         FaultMode.LEAK: 0.15,
         FaultMode.BAD_JOINT: 0.3,
     },
-    checks=(PartCheck("impeller", "Impeller, turned by hand", "blocked, loose on its shaft"),),
+    checks=(PartCheck("impeller", "Impeller, turned by hand", "blocked, loose on its shaft", mechanical=0.8),),
     repair="clear or replace the pump",
     repair_minutes=25.0,
     explains={

@@ -11,6 +11,9 @@ from dataclasses import dataclass, field, replace
 from enum import StrEnum
 from typing import Any, TypeVar
 
+import numpy as np
+from numpy.typing import NDArray
+
 from ohmcensus.core.circuit import Branch
 from ohmcensus.core.parts.fault import FaultMode
 
@@ -31,6 +34,10 @@ FORWARD_VOLTS = 0.5
 # Less than this between two nodes and the matrix loses its digits; of a capacitance at least this is left.
 SMALLEST_OHM = 1e-3
 SMALLEST_FACTOR = 1e-6
+# A joint is bad from this resistance, and open from where the other begins; a leak is one up to just under what a
+# healthy part reads; so much of the faults that go both ways go down (ours).
+FAINT_JOINT_OHM, OPENS_FROM_OHM, FAINT_LEAK_OHM, DEAD_LEAK_OHM = 0.3, 2e6, 1.5e7, 1.0
+TURNED = 0.5
 
 # A number, or one number a specimen.
 Value = TypeVar("Value", float, Any)
@@ -51,8 +58,9 @@ class FaultEffect:
     """What a fault does: to which branches, how, and by which value where none is stated.
 
     The value is in ohms, for both ``TIMES`` a factor, for ``LESS`` the fraction that is lost; ``mild`` is the
-    least that still matters, ``severe`` the worst met with (ours). Between them values spread evenly on a
-    logarithmic scale.
+    least that still matters, ``severe`` the worst met with, ``faintest`` the least that is met at all, ``mild`` where
+    None (ours). From the faintest to the worst values spread evenly on a logarithmic scale, half of them turned upside
+    down where it goes both ways: between two faults of a part no reading is left that neither explains.
     """
 
     branches: tuple[str, ...]
@@ -60,6 +68,15 @@ class FaultEffect:
     usual: float
     mild: float
     severe: float
+    faintest: float | None = None
+    goes_both_ways: bool = False
+
+    def spread(self, chance: NDArray[np.float64]) -> NDArray[np.float64]:
+        """Return how severe a fault is by where chance lies from 0 to 1 [specimen]."""
+        least = self.mild if self.faintest is None else self.faintest
+        place = chance * 2.0 % 1.0 if self.goes_both_ways else chance
+        amount = np.asarray(least * (self.severe / least) ** place)
+        return np.where(chance < TURNED, 1 / amount, amount) if self.goes_both_ways else amount
 
     def applied(self, branch: Branch, value: float | None) -> Branch:
         """Return a branch with the fault, never under what the matrix can hold."""
@@ -118,6 +135,18 @@ class Element:
         return self.branches[0].id.removesuffix("_1")
 
 
+def _opened(branch: str) -> FaultEffect:
+    return FaultEffect((branch,), Rule.SET, 1e11, OPENS_FROM_OHM, OPEN_OHM)
+
+
+def _joint(branch: str) -> FaultEffect:
+    return FaultEffect((branch,), Rule.ADD, JOINT_FAULT_OHM, 0.5, OPENS_FROM_OHM, FAINT_JOINT_OHM)
+
+
+def _leak(branch: str) -> FaultEffect:
+    return FaultEffect((branch,), Rule.SET, 50e3, 200e3, DEAD_LEAK_OHM, FAINT_LEAK_OHM)
+
+
 def load(  # noqa: PLR0913 - one argument for each thing that a load is
     name: str,
     a: str,
@@ -151,12 +180,12 @@ def load(  # noqa: PLR0913 - one argument for each thing that a load is
             Branch(leak, middle, chassis, HEALTHY_LEAK_OHM),
         ),
         effects={
-            FaultMode.OPEN: FaultEffect((first,), Rule.SET, 1e11, 1e6, 1e12),
-            FaultMode.SHORT: FaultEffect((shunt,), Rule.SET, 0.5, 5.0, 0.05),
-            FaultMode.SHORTED_TURNS: FaultEffect((first, second), Rule.LESS, 0.15, 0.05, 0.5),
-            FaultMode.LEAK: FaultEffect((leak,), Rule.SET, 50e3, 200e3, 1e3),
-            FaultMode.DRIFT: FaultEffect((first, second), Rule.TIMES, 1.4, 1.2, 3.0),
-            FaultMode.BAD_JOINT: FaultEffect((first,), Rule.ADD, 5.0, 0.5, 50.0),
+            FaultMode.OPEN: _opened(first),
+            FaultMode.SHORT: FaultEffect((shunt,), Rule.SET, 0.5, 5.0, 0.02, max(5.0, 0.4 * ohm)),
+            FaultMode.SHORTED_TURNS: FaultEffect((first, second), Rule.LESS, 0.15, 0.05, 0.9, 0.03),
+            FaultMode.LEAK: _leak(leak),
+            FaultMode.DRIFT: FaultEffect((first, second), Rule.TIMES, 1.4, 1.2, 4.0, 1.08, goes_both_ways=True),
+            FaultMode.BAD_JOINT: replace(_joint(first), usual=5.0),
         },
     )
 
@@ -184,9 +213,9 @@ def contact(name: str, a: str, b: str, closed_when: ClosedWhen | None, *, ohm: f
         branches=(Branch(name, a, b, ohm),),
         effects={
             FaultMode.WELDED: FaultEffect((name,), Rule.SET, CONTACT_OHM, 0.5, CONTACT_OHM / 2),
-            FaultMode.STUCK_OPEN: FaultEffect((name,), Rule.SET, OPEN_OHM, 1e6, OPEN_OHM),
-            FaultMode.OPEN: FaultEffect((name,), Rule.SET, OPEN_OHM, 1e6, OPEN_OHM),
-            FaultMode.BAD_JOINT: FaultEffect((name,), Rule.ADD, JOINT_FAULT_OHM, 0.5, 50.0),
+            FaultMode.STUCK_OPEN: replace(_opened(name), usual=OPEN_OHM),
+            FaultMode.OPEN: replace(_opened(name), usual=OPEN_OHM),
+            FaultMode.BAD_JOINT: _joint(name),
         },
         closed_when=closed_when,
         contact=name,
@@ -209,9 +238,9 @@ def wire(name: str, a: str, b: str, ohm: float, *, chassis: str = CHASSIS) -> El
     return Element(
         branches=(Branch(name, a, b, max(ohm, JOINT_OHM)), Branch(leak, a, chassis, HEALTHY_LEAK_OHM)),
         effects={
-            FaultMode.OPEN: FaultEffect((name,), Rule.SET, 1e11, 1e6, 1e12),
-            FaultMode.BAD_JOINT: FaultEffect((name,), Rule.ADD, JOINT_FAULT_OHM, 0.5, 50.0),
-            FaultMode.LEAK: FaultEffect((leak,), Rule.SET, 50e3, 200e3, 1e3),
+            FaultMode.OPEN: _opened(name),
+            FaultMode.BAD_JOINT: _joint(name),
+            FaultMode.LEAK: _leak(leak),
         },
     )
 
@@ -248,8 +277,8 @@ def resistor(name: str, a: str, b: str, ohm: float, *, is_linear: bool = True) -
     return Element(
         branches=(Branch(name, a, b, ohm),),
         effects={
-            FaultMode.OPEN: FaultEffect((name,), Rule.SET, 1e11, 1e6, 1e12),
-            FaultMode.DRIFT: FaultEffect((name,), Rule.TIMES, 1.4, 1.2, 3.0),
+            FaultMode.OPEN: _opened(name),
+            FaultMode.DRIFT: FaultEffect((name,), Rule.TIMES, 1.4, 1.2, 4.0, 1.08, goes_both_ways=True),
         },
         is_linear=is_linear,
     )
@@ -293,7 +322,7 @@ def capacitor(name: str, a: str, b: str, farad: float, *, esr_ohm: float = 0.1) 
         branches=(Branch(name, a, b, esr_ohm, farad=farad), Branch(short, a, b, SHUNT_OHM)),
         effects={
             FaultMode.SHORT: FaultEffect((short,), Rule.SET, 0.5, 5.0, 0.05),
-            FaultMode.DRIFT: FaultEffect((name,), Rule.FARAD_TIMES, 0.5, 0.8, 0.05),
-            FaultMode.OPEN: FaultEffect((name,), Rule.SET, 1e11, 1e6, 1e12),
+            FaultMode.DRIFT: FaultEffect((name,), Rule.FARAD_TIMES, 0.5, 0.8, 0.02, 0.94),
+            FaultMode.OPEN: _opened(name),
         },
     )

@@ -18,7 +18,7 @@ KIND = coil_kind(
         FaultMode.BAD_JOINT: 0.2,
         FaultMode.LEAK: 0.1,
     },
-    checks=(PartCheck("sieve", "Inlet sieve", "sand or scale in it"),),
+    checks=(PartCheck("sieve", "Inlet sieve", "sand or scale in it", mechanical=0.6),),
     repair="replace the valve",
     tricks=(
         "Plastic threads are begun by hand, backwards until they drop, then on: a crossed one strips.",

@@ -102,12 +102,17 @@ class StoredCharge:
 
 @dataclass(frozen=True, slots=True)
 class PartCheck:
-    """A check of a part by eye or hand: what to look at, and what a bad one looks like."""
+    """A check of a part by eye or hand: what to look at, and what a bad one looks like.
+
+    ``mechanical`` is how often a part of electrical kind has just this, beside its other faults; 0 where what is seen
+    is only the trace of an electrical one.
+    """
 
     id: str
     title: str
     bad: str
     minutes: float = 1.0
+    mechanical: float = 0.0
 
 
 @dataclass(frozen=True, slots=True)

@@ -45,5 +45,5 @@ KIND = sensor(
         Symptom.CODE: 0.2,
         Symptom.NO_SPIN: 0.1,
     },
-    checks=(PartCheck("tube", "Air tube and trap", "off, holed, water or fluff in it"),),
+    checks=(PartCheck("tube", "Air tube and trap", "off, holed, water or fluff in it", mechanical=0.5),),
 )

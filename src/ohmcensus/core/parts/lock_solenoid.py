@@ -5,7 +5,7 @@ from __future__ import annotations
 from ohmcensus.core.parts.build import closed, fixed, opened, plain, winding
 from ohmcensus.core.parts.element import ClosedWhen, Element, contact, load
 from ohmcensus.core.parts.fault import FaultMode
-from ohmcensus.core.parts.kind import Interlock, Nominal, NoRatings, PartKind, Pin, Role
+from ohmcensus.core.parts.kind import Interlock, Nominal, NoRatings, PartCheck, PartKind, Pin, Role
 from ohmcensus.core.symptom import Symptom
 
 
@@ -21,6 +21,7 @@ KIND = PartKind(
     title="Door lock, solenoid",
     traits=plain(Role.INTERLOCK),
     interlock=Interlock("unlocked", "locked"),
+    checks=(PartCheck("latch", "Latch and strike", "worn, broken or loose", mechanical=0.4),),
     ratings=NoRatings,
     fault_modes=(
         FaultMode.OPEN,

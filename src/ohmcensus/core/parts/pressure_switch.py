@@ -78,7 +78,7 @@ KIND = PartKind(
         FaultMode.WELDED: 0.3,
         FaultMode.BAD_JOINT: 0.3,
     },
-    checks=(PartCheck("tube", "Air tube and trap", "off, holed, water or fluff in it"),),
+    checks=(PartCheck("tube", "Air tube and trap", "off, holed, water or fluff in it", mechanical=0.5),),
     repair="clear the tube or replace the switch",
     tricks=(
         "To clean the tube pull it off the switch and blow towards the trap. It hangs without a dip, or water stays.",
