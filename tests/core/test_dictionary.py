@@ -92,10 +92,10 @@ def test_a_fault_that_a_test_cannot_see_changes_none_of_its_readings(
 @pytest.mark.parametrize(
     ("fault", "test", "lo", "hi"),
     [
-        (("heater", FaultMode.OPEN, "element"), "heater.element", 0.9e6, np.inf),
-        (("heater", FaultMode.SHORT, "element"), "heater.element", 0.0, 5.0),
-        (("heater", FaultMode.LEAK, "element"), "heater.pe", 0.9e3, 201e3),
-        (("heater", FaultMode.LEAK, "element"), "cord.insulation", 0.9e3, 201e3),
+        (("heater", FaultMode.OPEN, "element"), "heater.element", 1.9e6, np.inf),
+        (("heater", FaultMode.SHORT, "element"), "heater.element", 0.0, 12.0),
+        (("heater", FaultMode.LEAK, "element"), "heater.pe", 0.9, 15.1e6),
+        (("heater", FaultMode.LEAK, "element"), "cord.insulation", 0.9, 15.1e6),
         (("board", FaultMode.WELDED, "relay"), "board.relay", 0.0, 0.6),
         (("filter", FaultMode.DRIFT, "x"), "filter.x", 0.0, 0.4e-6),
     ],

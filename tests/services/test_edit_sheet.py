@@ -156,7 +156,7 @@ def test_files_that_are_no_sheet_are_refused_whole(context: Context, body: bytes
 def test_blind_spots_come_from_the_dictionary(context: Context) -> None:
     spots = show_blind_spots(context, "tl4-c")
     pump = next(row for row in spots.unseen if row.part == "Drain pump")
-    assert "a bad joint (coil)" in pump.faults
+    assert "a few shorted turns (coil)" in pump.faults
     assert spots.inseparable == []
     assert json.loads(spots.model_dump_json())
 
