@@ -23,8 +23,10 @@ from ohmcensus.core.event import (
     WhySkipped,
 )
 from ohmcensus.core.job.case import Case
+from ohmcensus.core.job.reading import Reading
 from ohmcensus.core.judgement import CensusLine, Verdict
 from ohmcensus.core.judgement.census_sheet import Answer
+from ohmcensus.core.judgement.ghost_volts import ghost_volts_below
 from ohmcensus.core.machine import machine_tests
 from ohmcensus.core.machine.asked import RUN, THROUGH, looks, run_outcomes
 from ohmcensus.core.machine.expected import ROOM_C
@@ -69,8 +71,6 @@ SENSED_BY: Mapping[Device, Mapping[FaultMode, float]] = {
 COLD_PASS = 0.5
 _COMES_LATER = frozenset({Moment.HOT_ONLY, Moment.AFTER_REST, Moment.RANDOM})
 _AS_IT_TRIPS = ("hot", "wet")
-# Under this share of the supply a meter of high impedance shows what wires couple, and no volts (common practice).
-GHOST_SHARE, HIGH_IMPEDANCE_OHM, MAINS_V = 0.3, 1e6, 50.0
 BAD_SEEN, BAD_FALSE = 0.9, 0.02
 
 
@@ -236,14 +236,10 @@ def _readings(case: Case, lines: Sequence[CensusLine], table: OutcomeTable) -> I
                 yield row
 
 
-def _without_ghosts(interval: Interval, answer: Answer, sheet: Sheet, outcomes: Outcomes) -> Interval:
+def _without_ghosts(interval: Interval, reading: Reading, outcomes: Outcomes) -> Interval:
     """Return what a reading of mains volts stands for: little of it, by a high impedance, may be none at all."""
-    ghost = GHOST_SHARE * sheet.volts
-    is_mains = outcomes.window is not None and outcomes.window.lo > MAINS_V
-    is_high = answer.reading.meter.input_impedance_ohm >= HIGH_IMPEDANCE_OHM
-    if answer.reading.function is Function.VOLTS_AC and is_mains and is_high and interval.hi < ghost:
-        return Interval(0.0, ghost)
-    return interval
+    below = ghost_volts_below(reading.function, reading.meter, outcomes.window) if outcomes.window else 0.0
+    return Interval(0.0, below) if interval.hi < below else interval
 
 
 def _reading(
@@ -262,7 +258,7 @@ def _reading(
         return None
     is_confirmed = any(agree(row.judgement.interval, interval) for row in answers[:-1])
     moved = _at_reference(interval, table.sheet, test, last.reading.stated_celsius)
-    moved = _without_ghosts(moved, last, table.sheet, outcomes)
+    moved = _without_ghosts(moved, last.reading, outcomes)
     log = read_as(outcomes, moved, is_confirmed=is_confirmed)
     is_inside = verdict is Verdict.INSIDE
     if is_inside and is_tempered and not any(word in last.reading.condition for word in _AS_IT_TRIPS):

@@ -5,6 +5,7 @@ from __future__ import annotations
 import math
 from dataclasses import dataclass
 
+from ohmcensus.core.judgement.ghost_volts import ghost_volts_below
 from ohmcensus.core.judgement.instrument import Use
 from ohmcensus.core.judgement.verdict import Verdict, verdict_in
 from ohmcensus.core.machine import MachineTest
@@ -190,7 +191,7 @@ def _remark(verdict: Verdict, use: Use, test: MachineTest, blind: tuple[FaultMod
 def _not_inside_words(verdict: Verdict, use: Use, test: MachineTest) -> str:
     if verdict is Verdict.OUTSIDE_HIGH and math.isinf(use.meter.interval_of(use.indication, use.function).hi):
         return _over_range(use)
-    if verdict is Verdict.OUTSIDE_LOW and _is_ghost(use, test.window):
+    if 0.0 < (use.indication.value or 0.0) < ghost_volts_below(use.function, use.meter, test.window.interval):
         return "no volts: read again with a load or a low-impedance meter"
     if verdict in {Verdict.OUTSIDE_LOW, Verdict.OUTSIDE_HIGH}:
         return how_far(use.indication, test.window)
@@ -206,18 +207,6 @@ def _is_contact(test: MachineTest) -> bool:
 
 def _short_word(test: MachineTest) -> str:
     return "closed" if _is_contact(test) else "short"
-
-
-# Under this share of the least a supply shows, a meter of high impedance reads what wires couple into one another.
-_GHOST_SHARE, _HIGH_IMPEDANCE_OHM, _MAINS_V = 0.33, 1e6, 50.0
-
-
-def _is_ghost(use: Use, window: Window) -> bool:
-    """Tell whether a reading of mains volts is a ghost's: little, but not nothing, by a meter of high impedance."""
-    value = use.indication.value or 0.0
-    is_mains = use.function is Function.VOLTS_AC and window.interval.lo > _MAINS_V
-    is_little = 0.0 < value < _GHOST_SHARE * window.interval.lo
-    return is_mains and is_little and use.meter.input_impedance_ohm >= _HIGH_IMPEDANCE_OHM
 
 
 def _over_range(use: Use) -> str:
