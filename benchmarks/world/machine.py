@@ -20,6 +20,7 @@ SCATTER, CONTACT_SCATTER, INSULATION_SCATTER = 0.03, 0.3, 1.2
 # A thermometer is off by so much, kelvin; copper and a sensor that falls with heat go with it, per kelvin.
 KELVIN, COPPER, SENSOR = 1.2, 0.0039, -0.045
 SHORTED_BESIDE_OHM = 1e3
+LONGEST_SECONDS = 3.0
 
 
 @lru_cache(maxsize=4096)
@@ -156,7 +157,14 @@ def _leak_from(amount: float, middle: str, ends: Mapping[str, tuple[str, str]], 
 def _run(text: str) -> float:
     program = shutil.which("ngspice")
     assert program, "ngspice is needed: it reads this world"
-    said = subprocess.run([program, "-b"], input=text, capture_output=True, text=True, check=False).stdout
+    try:
+        ran = subprocess.run(
+            [program, "-b"], input=text, capture_output=True, text=True, check=False, timeout=LONGEST_SECONDS
+        )
+    except subprocess.TimeoutExpired:
+        # Of some junctions with a broken rail it never finds the operating point: nothing conducts, over-range.
+        return math.inf
+    said = ran.stdout
     found = re.search(r"^reading = (\S+)", said, re.MULTILINE)
     assert found, said[-400:]
     return abs(float(found[1]))

@@ -13,9 +13,10 @@ from tests.core.case_of import Log
 
 from ohmcensus.core.diagnosis.apart import alike
 from ohmcensus.core.diagnosis.changes import cure
+from ohmcensus.core.diagnosis.conclusion import Standing, conclude
 from ohmcensus.core.diagnosis.evidence import observations, symptom_told
 from ohmcensus.core.diagnosis.outcomes import OutcomeTable, outcome_table
-from ohmcensus.core.diagnosis.posterior import Diagnosis, Observation, Standing, diagnose, read_as, told_as
+from ohmcensus.core.diagnosis.posterior import Diagnosis, Observation, diagnose, read_as, told_as
 from ohmcensus.core.diagnosis.question import Objective, Reach, ask, questions
 from ohmcensus.core.diagnosis.repeat import repeats
 from ohmcensus.core.event import Body, Changed, Checked, CheckOutcome, Intervention, RunWatched, Skipped, WhySkipped
@@ -112,17 +113,36 @@ def test_one_reading_alone_names_nobody_until_it_is_repeated() -> None:
     open_heater = ("heater.element", 4e7, math.inf)
     told = symptom_told(table(), Symptom.NO_HEAT)
     once = diagnose(table(), [told, read(*open_heater)])
-    assert (once.leader, once.standing, once.rests_on) == ("heater", Standing.REPEAT, "heater.element")
+    assert (once.leader, conclude(once).standing, once.rests_on) == ("heater", Standing.REPEAT, "heater.element")
     twice = diagnose(table(), [told, read(*open_heater, twice=True)])
-    assert (twice.leader, twice.standing) == ("heater", Standing.NAMED)
+    assert (twice.leader, conclude(twice).standing) == ("heater", Standing.NAMED)
 
 
 def test_readings_that_fit_no_single_suspect_veto_the_verdict() -> None:
     known = diagnose(
         table(), [read("heater.element", 4e7, math.inf, twice=True), read("valve.coil", 9.9, 10.1), READINGS[3]]
     )
-    assert known.standing is Standing.UNFIT
+    assert conclude(known).standing is Standing.REPEAT
+    assert conclude(known).again == known.unfit
     assert known.unfit in {"valve.coil", "pump.coil"}
+
+
+def test_nobody_is_named_without_a_test_of_its_own_where_there_is_one() -> None:
+    """Common practice, no source: what was found by leaving out the others is measured itself before it is named."""
+    draws = [read("outlet.amps_heat", 0.0, 0.3, twice=True), read("harness.heater", 0.1, 0.3, twice=True)]
+    fed = read("board.relay_on", 228.0, 232.0, twice=True)
+    known = diagnose(table(), [symptom_told(table(), Symptom.NO_HEAT), *draws, fed])
+    assert (known.leader, known.of_part.max() > 0.95) == ("heater", True)
+    assert (conclude(known).standing, conclude(known).again) == (Standing.REPEAT, "heater.element")
+    proved = diagnose(table(), [*known.observations, read("heater.element", 4e7, math.inf, twice=True)])
+    assert conclude(proved).named == ("heater",)
+
+
+def test_a_test_that_cannot_be_made_is_not_asked_for() -> None:
+    told = symptom_told(table(), Symptom.NO_HEAT)
+    known = diagnose(table(), [told, read("heater.element", 4e7, math.inf)])
+    assert conclude(known, {"heater.element"}).standing is Standing.NAMED
+    assert "heater.element" not in {row.test for row in ask(known, Reach(barred=frozenset({"heater.element"})))}
 
 
 def test_the_next_question_is_the_one_that_settles_most_a_minute() -> None:
@@ -220,7 +240,7 @@ def test_readings_of_a_part_before_it_was_changed_say_nothing_of_the_new_one(fl7
 def test_three_hundred_readings_are_weighed(fl7: Sheet) -> None:
     known = believed(Log(fl7).read(*["heater 26.4", "ntc 12.5k", "pump 150"] * 100))
     assert len(known.observations) == 3
-    assert known.standing is Standing.OPEN
+    assert conclude(known).standing is Standing.UNDECIDED
 
 
 def test_a_doubtful_reading_is_worth_a_second_one_and_a_confirmed_one_is_not() -> None:

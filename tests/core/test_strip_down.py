@@ -10,16 +10,19 @@ from tests.core.case_of import PROOF, Log
 from ohmcensus.core.errors import InputError
 from ohmcensus.core.event import (
     Changed,
+    Checked,
+    CheckOutcome,
     Ended,
     Intervention,
     Isolated,
     Opened,
     ProofMade,
     RunWatched,
+    Shut,
     StripBack,
     StripStep,
 )
-from ohmcensus.core.job.strip_down import open_panels, refuse_strip, strip_down, unfinished
+from ohmcensus.core.job.strip_down import open_panels, refuse_strip, strip_down, uncovered, unfinished
 from ohmcensus.core.proof import blocking, proofs, refuse_sign_off
 from ohmcensus.core.safety import SafetyState, safety_at
 from ohmcensus.core.sheet import Sheet
@@ -117,3 +120,13 @@ def test_a_watched_run_means_power_and_ends_a_proof_of_dead(fl7: Sheet, outcome:
     assert safety_at(log.case, log.now).state is SafetyState.DEAD
     log.did(RunWatched(outcome=outcome))
     assert safety_at(log.case, log.now).state is SafetyState.UNDER_VOLTAGE
+
+
+def test_a_cover_is_off_once_something_behind_it_was_read_until_it_is_shut_or_the_machine_runs(fl7: Sheet) -> None:
+    panel = fl7.known_part("heater").behind
+    read = Log(fl7).read("heater 26.4")
+    assert (open_panels(read.case), uncovered(read.case)) == (frozenset(), {panel})
+    assert uncovered(Log(fl7).read("heater 26.4").did(Shut(panel=panel)).case) == frozenset()
+    assert uncovered(Log(fl7).read("heater 26.4").did(RunWatched(outcome="through")).case) == frozenset()
+    looked = Checked(check="heater.look_tags", outcome=CheckOutcome.GOOD)
+    assert uncovered(Log(fl7).did(looked).case) == {panel}

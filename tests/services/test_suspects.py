@@ -8,7 +8,7 @@ from uuid import uuid4
 import pytest
 from tests.working import happened, logged, prove_dead
 
-from ohmcensus.core.diagnosis.posterior import Standing
+from ohmcensus.core.diagnosis.conclusion import Standing
 from ohmcensus.core.diagnosis.question import Objective
 from ohmcensus.core.diagnosis.words import chance_words
 from ohmcensus.core.errors import InputError, SafetyRefusalError, UnknownNameError

@@ -5447,10 +5447,10 @@ export interface components {
         };
         /**
          * Standing
-         * @description How far the diagnosis is.
+         * @description How far the search is.
          * @enum {string}
          */
-        Standing: "open" | "repeat" | "unfit" | "named" | "nothing_found";
+        Standing: "undecided" | "repeat" | "another_variant" | "named" | "two_named" | "nothing_separates" | "nothing_found" | "service_data" | "settled";
         /**
          * State
          * @description What is proved of a part.

@@ -17,12 +17,11 @@ from ohmcensus.core.diagnosis.posterior import (
     NAMED_FROM,
     Diagnosis,
     Observation,
-    Standing,
     diagnose,
     read_as,
     told_as,
 )
-from ohmcensus.core.diagnosis.question import Objective, Question, Reach, ask, questions
+from ohmcensus.core.diagnosis.question import ENDED, Objective, Question, Reach, ask, concluded, questions
 from ohmcensus.core.machine import machine_tests
 from ohmcensus.core.machine.asked import LOOK, RUN
 from ohmcensus.core.machine.dictionary import Dictionary
@@ -115,7 +114,7 @@ def _by_habit(known: Diagnosis, reach: Reach, order: Callable[[Question], object
 
     A habit does not ask what a test would settle; it ends as the product does, once a part is named.
     """
-    if known.standing in {Standing.NAMED, Standing.NOTHING_FOUND}:
+    if concluded(known, reach).standing in ENDED:
         return ()
     doubted = [row for row in ask(known, reach) if math.isinf(row.score)]
     return (*doubted, *sorted(questions(known, reach, least_bits=0.0), key=order))  # type: ignore[arg-type]
@@ -236,7 +235,9 @@ def _asked(
     else:
         spec = next(row for row in listed_tests(jobs.sheet, part.id) if row.name == own)
         is_bad = jobs.is_bad(job, part, spec, attempt=attempt)
-    return Observation(name, name, told_as(outcomes, int(is_bad)), outcomes, is_confirmed=before is not None)
+    convicts = frozenset({part_id}) if is_bad else frozenset[str]()
+    log = told_as(outcomes, int(is_bad))
+    return Observation(name, name, log, outcomes, is_confirmed=before is not None, convicts=convicts)
 
 
 def _panel(table: OutcomeTable, name: str) -> str | None:

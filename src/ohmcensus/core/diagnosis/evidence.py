@@ -201,7 +201,8 @@ def _eye(case: Case, table: OutcomeTable) -> Iterator[Observation]:
             seen_so = [row.body.outcome for row in case.of(Checked) if row.body.check == name]
             is_confirmed = len(seen_so) > 1 and seen_so[-1] is seen_so[-2]
             log = told_as(outcomes, int(is_bad)) * (2.0 if is_confirmed else 1.0)
-            yield Observation(name, title, log, outcomes, is_confirmed=is_confirmed)
+            convicts = frozenset({part.id}) if is_bad else frozenset[str]()
+            yield Observation(name, title, log, outcomes, is_confirmed=is_confirmed, convicts=convicts)
         elif parts := {part.id for part in case.sheet.parts if name in part.part_kind.seen_outside}:
             seen, false = (BAD_SEEN, BAD_FALSE) if is_bad else (1 - BAD_SEEN, 1 - BAD_FALSE)
             log = _pointing(table, parts, seen, false)
@@ -252,7 +253,9 @@ def _reading(
     if not outcomes.is_measured:
         if verdict in {Verdict.UNSURE, Verdict.NOT_JUDGED}:
             return None
-        return Observation(test, said, told_as(outcomes, int(verdict is not Verdict.INSIDE)), outcomes)
+        is_bad = verdict is not Verdict.INSIDE
+        convicts = frozenset({test.partition(".")[0]}) if is_bad else frozenset[str]()
+        return Observation(test, said, told_as(outcomes, int(is_bad)), outcomes, convicts=convicts)
     is_lesser = outcomes.function is Function.INSULATION and last.reading.function is not Function.INSULATION
     if is_lesser and verdict is Verdict.INSIDE:
         return None
@@ -314,7 +317,8 @@ def _isolated(case: Case, table: OutcomeTable) -> Iterator[Observation]:
             return PROVED_BY_RUNS if leaks & cleared else 1.0
 
         if guilty | cleared:
-            yield Observation(f"runs {method.value}", f"Proved by {method.value} runs", _log(table, chance))
+            title = f"Proved by {method.value} runs"
+            yield Observation(f"runs {method.value}", title, _log(table, chance), convicts=frozenset(guilty))
 
 
 def _changed(case: Case, table: OutcomeTable) -> Iterator[Observation]:

@@ -9,7 +9,7 @@ from ohmcensus.core.diagnosis.question import Reach
 from ohmcensus.core.event import Checked, RunWatched, Skipped
 from ohmcensus.core.job.case import Case
 from ohmcensus.core.job.mains_plug import is_plug_turned_freely
-from ohmcensus.core.job.strip_down import open_panels
+from ohmcensus.core.job.strip_down import uncovered
 from ohmcensus.core.judgement import CensusLine
 from ohmcensus.core.machine import machine_tests
 from ohmcensus.core.machine.asked import RUN
@@ -56,9 +56,10 @@ def reach_of(case: Case, lines: tuple[CensusLine, ...], safety: Safety) -> Reach
     ran = {RUN} if case.of(RunWatched) else set()
     needed = {need.typed.strip().replace(" ", ".") for row in safety.dangers if row.forbids_power for need in row.needs}
     return Reach(
-        open_panels=open_panels(case),
+        open_panels=uncovered(case),
         cover_minutes=case.cover_minutes,
         left_out=frozenset(skipped | asked | looked | ran),
+        barred=frozenset(skipped),
         has_power=not any(row.forbids_power for row in safety.dangers),
         before_power=frozenset(name for name in needed if name),
     )

@@ -21,6 +21,7 @@ from ohmcensus.core.machine.asked import RUN, look_id
 from ohmcensus.core.machine.coverage import is_answered
 from ohmcensus.core.machine.dictionary import Dictionary
 from ohmcensus.core.machine.expected import expected
+from ohmcensus.core.machine.feeds import fed_part
 from ohmcensus.core.machine.likely import likely_faults
 from ohmcensus.core.machine.netlist import PartFault
 from ohmcensus.core.machine.probe import LIVE
@@ -67,6 +68,8 @@ MOST = {
 }
 # Tests that no circuit answers read inside or not: what their kind declares, with slips (ours).
 DECLARED_SEEN, DECLARED_FALSE = 0.92, 0.03
+# A bad joint at the outlet, evenly over the logarithm; what a machine takes while volts are read on it (ours).
+JOINT_OHM, IDLE_AMPERE = (0.3, 2e6), 0.1
 # Where a part has several outputs, a fault takes some of them: a good one says little of the others, a bad one all.
 ONE_OF_SEVERAL_SEEN, ONE_OF_SEVERAL_FALSE = 0.45, 0.01
 # Eye and hand find nearly all of what is not electrical, and few electrical faults (ours).
@@ -130,6 +133,11 @@ class Outcomes:
                 self._masses.clear()
             found = self._masses[interval] = self._mass(interval)
         return found
+
+    @cached_property
+    def like_sound(self) -> Array:
+        """How much of a hypothesis reads as a sound machine does [hypothesis]: 1 where the test is blind to it."""
+        return np.asarray(np.minimum(self.chance, self.chance[-1]).sum(axis=1))
 
     @cached_property
     def even(self) -> Array:
@@ -222,8 +230,7 @@ def outcome_table(sheet: Sheet, found: Dictionary) -> OutcomeTable:
         for spec in own:
             name = f"{part.id}.{spec.name}"
             if is_answered(sheet, part, spec):
-                window = expected(sheet, part, spec, REFERENCE_CELSIUS).interval
-                rows[name] = _measured(name, found, supposed, spec, window, outlets, deviation=_deviation(part, spec))
+                rows[name] = _measured(sheet, part, spec, found, supposed, outlets)
             else:
                 rows[name] = _declared(name, part, spec, supposed, is_one_of_several=len(unanswered) > 1)
         for check in part.part_kind.checks:
@@ -239,36 +246,51 @@ def _deviation(part: Part, spec: TestSpec) -> float:
     return NOMINAL_DEVIATION if is_value and not is_stated else 0.0
 
 
-def _measured(  # noqa: PLR0913 - what is read, of whom, and where it is supposed to lie
-    name: str,
+def _measured(
+    sheet: Sheet,
+    part: Part,
+    spec: TestSpec,
     found: Dictionary,
     supposed: Sequence[Hypothesis],
-    spec: TestSpec,
-    window: Interval,
     outlets: Set[str],
-    *,
-    deviation: float,
 ) -> Outcomes:
+    """Return the outcomes of a test that the circuit answers."""
+    name = f"{part.id}.{spec.name}"
+    window = expected(sheet, part, spec, REFERENCE_CELSIUS).interval
     at = found.row_of[name]
-    readings = np.concatenate([found.faulty[:, at], found.healthy[None, at]])
+    healthy = found.healthy[None, at]
+    readings = np.concatenate([found.faulty[:, at], _behind_a_joint(sheet, part, spec, healthy), healthy])
     floor = LEAST.get(spec.function, LEAST_OF_ALL)
     logs = np.where(np.isinf(readings), np.nan, np.log(np.maximum(np.where(np.isinf(readings), 1.0, readings), floor)))
     edges = _edges(logs, math.log(floor), math.log(MOST[spec.function]))
-    single = _smoothed(logs, edges, deviation)
+    single = _smoothed(logs, edges, _deviation(part, spec))
     place = {fault: row for row, fault in enumerate(found.faults)}
     rows = [_row(hypothesis, place, single) for hypothesis in supposed]
     if spec.function in LIVE:
         # Behind a dead outlet nothing is live: every such reading is next to nothing.
         nothing = np.zeros(edges.size)
         nothing[max(0, int(np.searchsorted(edges, math.log(floor))) - 1)] = 1.0
-        rows = [nothing if _is_dead(row, outlets) else own for row, own in zip(supposed, rows, strict=True)]
-    part = name.partition(".")[0]
-    own = np.array([float(part in row.parts) for row in supposed])
+        behind = {FaultMode.OPEN: nothing, FaultMode.BAD_JOINT: single[-2]}
+        modes = [next((each.mode for each in row.faults if each.part in outlets), None) for row in supposed]
+        rows = [behind.get(mode, own) if mode else own for mode, own in zip(modes, rows, strict=True)]
+    asked = fed_part(sheet, part.id, spec.load_of) if spec.load_of else part.id
+    own = np.array([float(asked in row.parts) for row in supposed])
     return Outcomes(name, edges, np.stack(rows), spec.function, own, window)
 
 
-def _is_dead(hypothesis: Hypothesis, outlets: Set[str]) -> bool:
-    return any(fault.part in outlets and fault.mode is FaultMode.OPEN for fault in hypothesis.faults)
+def _behind_a_joint(sheet: Sheet, part: Part, spec: TestSpec, healthy: Array) -> Array:
+    """Return what specimens read behind a bad joint at the outlet, which is no part of their circuit [1, specimen].
+
+    The joint lies before the load: a current falls by what it adds to the load, volts by what flows meanwhile.
+    """
+    ohm = np.geomspace(*JOINT_OHM, healthy.shape[1])[None, :]
+    if spec.function not in LIVE:
+        return healthy
+    if spec.function is Function.AMPERE:
+        ampere = healthy
+    else:
+        ampere = np.full_like(healthy, 0.0 if part.traits.role is Role.OUTLET else IDLE_AMPERE)
+    return np.asarray(healthy / (1 + ohm * ampere / sheet.volts))
 
 
 def _row(hypothesis: Hypothesis, place: Mapping[PartFault, int], single: Array) -> Array:

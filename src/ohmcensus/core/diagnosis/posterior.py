@@ -5,25 +5,25 @@ from __future__ import annotations
 import math
 from collections.abc import Sequence
 from dataclasses import dataclass, field
-from enum import StrEnum
 from functools import cached_property
 
 import numpy as np
 
 from ohmcensus.core.diagnosis.outcomes import LEAST, LEAST_OF_ALL, Array, Outcomes, OutcomeTable
 from ohmcensus.core.machine.asked import LOOK
-from ohmcensus.core.parts.kind import Role
 from ohmcensus.core.quantity import Interval
 
 # One reading in so many is a slip of the hand: it says nothing. Two that agree are a slip far more rarely.
 SLIP, SLIP_TWICE = 0.02, 0.002
 # Of the faults of a part so many are none of those that are listed, and may read anything outside its window (ours).
 UNTHOUGHT = 0.15
+# What reads outside its window twice, with the meter's whole error, is hardly a sound part's far end (ours).
+STILL_SOUND = 0.05
 # A slip may read anything: never less likely than this.
 LEAST_EVEN = 1e-9
 NAMED_FROM = 0.95
 # Without any one reading the leader must stay at least here.
-STAYS_FROM = 0.6
+STAYS_FROM = 0.9
 # A set of readings that chance makes this rarely fits no suspect.
 SURPRISING = 0.01
 # A culprit that is this unlikely is ruled out.
@@ -50,6 +50,8 @@ class Observation:
         Whether a second reading agrees.
     is_inside
         Whether a good part may read so: never a surprise.
+    convicts
+        Parts that it speaks against by itself where it is no value: bad to eye and hand, proved by leak tests.
     """
 
     id: str
@@ -59,21 +61,12 @@ class Observation:
     interval: Interval | None = None
     is_confirmed: bool = False
     is_inside: bool = False
+    convicts: frozenset[str] = frozenset()
 
     @property
     def is_look(self) -> bool:
         """Whether it is a check of a part by eye or hand: three in a hundred are false."""
         return self.outcome is not None and self.outcome.function is None and LOOK in self.id
-
-
-class Standing(StrEnum):
-    """How far the diagnosis is."""
-
-    OPEN = "open"
-    REPEAT = "repeat"
-    UNFIT = "unfit"
-    NAMED = "named"
-    NOTHING_FOUND = "nothing_found"
 
 
 @dataclass(frozen=True)
@@ -171,33 +164,6 @@ class Diagnosis:
         ]
         return min(weak)[1] if weak else ""
 
-    @cached_property
-    def standing(self) -> Standing:
-        """How far it is: a part is named only where no guard speaks against it."""
-        if self.unfit:
-            return Standing.UNFIT
-        if self.nothing >= NAMED_FROM:
-            return Standing.NOTHING_FOUND
-        if self.of_part.max() < NAMED_FROM:
-            return Standing.OPEN
-        return Standing.REPEAT if self.supply_unasked or self.rests_on else Standing.NAMED
-
-    @cached_property
-    def supply_unasked(self) -> str:
-        """The volts of the outlet where a part of the supply path leads and nobody has read them, else empty."""
-        sheet = self.table.sheet
-        path = {part.id for part in sheet.with_role(Role.CORD, Role.FUSE, Role.FILTER)}
-        asked = {row.id for row in self.observations}
-        volts = [f"{part.id}.ln" for part in sheet.with_role(Role.OUTLET)]
-        wanted = [name for name in volts if name in self.table.tests and name not in asked]
-        return wanted[0] if wanted and self.leader in path else ""
-
-    @property
-    def again(self) -> str:
-        """The reading to make before anything else, mostly again; empty where no guard asks for one."""
-        wanted = self.supply_unasked or self.rests_on
-        return self.unfit or (wanted if self.standing is Standing.REPEAT else "")
-
 
 def normalised(log: Array) -> Array:
     """Return chances that add up to one from their logarithms [..., hypothesis], up to a constant."""
@@ -241,6 +207,8 @@ def read_as(test: Outcomes, interval: Interval, *, is_confirmed: bool = False) -
     slip = SLIP_TWICE if is_confirmed else SLIP
     if test.own is not None and test.is_outside(interval):
         # No list of faults is whole: a part that reads outside its window may have one that nobody thought of.
+        if is_confirmed:
+            share = share * np.maximum(1 - test.like_sound, STILL_SOUND)
         share = share + UNTHOUGHT * test.own * (even - share)
     return np.asarray(np.log((1 - slip) * share + slip * max(even, LEAST_EVEN)))
 

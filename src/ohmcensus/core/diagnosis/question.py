@@ -11,8 +11,9 @@ from functools import lru_cache
 import numpy as np
 from numpy.typing import NDArray
 
+from ohmcensus.core.diagnosis.conclusion import Conclusion, Standing, conclude
 from ohmcensus.core.diagnosis.outcomes import Array, OutcomeTable
-from ohmcensus.core.diagnosis.posterior import SLIP, Diagnosis, Standing
+from ohmcensus.core.diagnosis.posterior import SLIP, Diagnosis
 from ohmcensus.core.diagnosis.repeat import repeats
 from ohmcensus.core.job.work_time import PLUG_MINUTES
 from ohmcensus.core.machine.asked import LIVE_PENALTY_MINUTES, LOOK, RUN, look_id
@@ -67,7 +68,9 @@ class Reach:
     cover_minutes
         What covers take to come off, where that is not the sheet's own figure.
     left_out
-        Tests that were made, cannot be reached, or lack a meter.
+        Tests that are not asked as new: made, or barred.
+    barred
+        Tests that cannot be made: left out by whoever works there, out of reach, without a meter.
     live_penalty
         Minutes that a live test behind a cover counts on top.
     has_power
@@ -83,6 +86,7 @@ class Reach:
     open_panels: frozenset[str] = frozenset()
     cover_minutes: Mapping[str, float] = field(default_factory=dict)
     left_out: frozenset[str] = frozenset()
+    barred: frozenset[str] = frozenset()
     live_penalty: float = LIVE_PENALTY_MINUTES
     has_power: bool = True
     before_power: frozenset[str] = frozenset()
@@ -236,28 +240,44 @@ def ask(
     prices
         Price of a part where it is not the sheet's own, by part.
     """
-    if diagnosis.standing in {Standing.NAMED, Standing.NOTHING_FOUND}:
+    found = concluded(diagnosis, reach)
+    if found.standing in ENDED:
         return ()
-    rows = [*questions(diagnosis, reach, objective, prices=prices), *_repeated(diagnosis, reach, objective)]
-    return tuple(sorted(rows, key=lambda row: (-row.score, row.test)))
+    again = [*_repeated(found, reach, objective)]
+    asked = {row.test for row in again}
+    new = [row for row in questions(diagnosis, reach, objective, prices=prices) if row.test not in asked]
+    return tuple(sorted((*new, *again), key=lambda row: (-row.score, row.test)))
 
 
-def _repeated(diagnosis: Diagnosis, reach: Reach, objective: Objective) -> Iterator[Question]:
-    """Yield readings to make again; the one that a guard doubts above all else."""
+ENDED = frozenset({Standing.NAMED, Standing.TWO_NAMED, Standing.NOTHING_FOUND})
+
+
+def concluded(diagnosis: Diagnosis, reach: Reach) -> Conclusion:
+    """Return what may be said of the suspects where the machine stands: no guard asks for what cannot be made."""
+    columns = _columns(diagnosis.table.sheet)
+    live = frozenset() if reach.has_power else frozenset(name for name, row in columns.items() if row[2])
+    return conclude(diagnosis, reach.barred | live)
+
+
+def _repeated(found: Conclusion, reach: Reach, objective: Objective) -> Iterator[Question]:
+    """Yield readings to make again; the one that a guard asks for above all else."""
+    diagnosis, guarded = found.known, found.again
     columns, table = _columns(diagnosis.table.sheet), diagnosis.table
     of_part = dict(zip(table.parts, diagnosis.of_part.tolist(), strict=True))
     worth = {} if objective is Objective.CHEAPEST else dict(repeats(diagnosis))
-    for test in {*worth, diagnosis.again} - {""}:
+    for test in {*worth, guarded} - {""} - reach.barred:
         minutes, plug, is_live, panel = columns[test]
         cover = _cover_minutes(table.sheet, panel, reach) + (reach.to_live if is_live else reach.to_dead)
         bits = worth.get(test, 0.0)
         score = bits / (HANDLING_MINUTES + minutes + plug + COVER_SHARE * cover)
         if objective is Objective.LIKELIEST_FIRST:
             score += _FIRST * of_part.get(_part(test), 0.0)
-        if test == diagnosis.again:
+        if test == guarded:
             score = math.inf
-        if test == diagnosis.again or (bits >= LEAST_BITS and (reach.has_power or not is_live)):
-            yield Question(test, _part(test), minutes, cover, bits, score, is_repeat=True)
+        if test == guarded or (bits >= LEAST_BITS and (reach.has_power or not is_live)):
+            is_repeat = not (test == guarded and found.is_unmeasured)
+            reaching = cover if is_repeat else cover + plug
+            yield Question(test, _part(test), minutes, reaching, bits, score, is_repeat=is_repeat)
 
 
 _FIRST = 10.0

@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Iterator
 
 from ohmcensus.core.job.case import Case
-from ohmcensus.core.job.strip_down import open_panels
+from ohmcensus.core.job.strip_down import uncovered
 from ohmcensus.core.machine.asked import RUN, looks
 from ohmcensus.core.machine.specs import listed_tests
 from ohmcensus.core.parts.kind import MachineState, TestSpec
@@ -48,7 +48,7 @@ def _setting_up(case: Case, test: str) -> Iterator[str]:
     part, spec = _asked(case, test)
     if part is None:
         return
-    opened = open_panels(case)
+    opened = uncovered(case)
     panel = case.sheet.panels.get(part.behind or "")
     if panel is not None and part.behind not in opened:
         yield f"{panel.title} off"

@@ -6,24 +6,30 @@ import math
 
 from ohmcensus.core.diagnosis.apart import Alike
 from ohmcensus.core.diagnosis.changes import cure
-from ohmcensus.core.diagnosis.posterior import RULED_OUT, Diagnosis, Standing
+from ohmcensus.core.diagnosis.conclusion import Conclusion, Standing
+from ohmcensus.core.diagnosis.posterior import RULED_OUT, Diagnosis
 from ohmcensus.core.diagnosis.question import Question
 from ohmcensus.core.event import Changed, Event, RunWatched
 from ohmcensus.core.job.case import Case
-from ohmcensus.core.machine.asked import run_words
+from ohmcensus.core.machine.asked import looks, run_words
+from ohmcensus.core.machine.specs import listed_tests
+from ohmcensus.core.sheet import Sheet
 
 
-def standing_words(known: Diagnosis, left_out: frozenset[str] = frozenset()) -> str:
+def standing_words(found: Conclusion, left_out: frozenset[str] = frozenset()) -> str:
     """Say how far it is, and what to do."""
+    known = found.known
     titles = {row.id: row.title for row in known.observations}
     leader = known.table.sheet.part(known.leader)
     name = leader.title if leader else "the machine"
-    match known.standing:
-        case Standing.UNFIT:
-            odd = titles.get(known.unfit, known.unfit)
+    match found.standing:
+        case Standing.REPEAT if found.is_unmeasured:
+            return f"{name} leads, and {test_words(found.again, known.table.sheet)} was not asked yet. Ask it first."
+        case Standing.REPEAT if found.again == known.unfit:
+            odd = titles.get(found.again, found.again)
             return f"These readings do not fit any single suspect. The likeliest mistake: {odd}. Read it again."
         case Standing.REPEAT:
-            odd = titles.get(known.rests_on, known.rests_on)
+            odd = titles.get(found.again, found.again)
             return f"{name} rests on one reading alone: {odd}. Read it once more before naming it."
         case Standing.NAMED:
             return f"{name}: no single reading carries it, and the others fit."
@@ -81,8 +87,21 @@ def alike_words(row: Alike, case: Case) -> str:
     return f"{one} and {other}: no test left on this sheet tells them apart; {best}."
 
 
+def test_words(test: str, sheet: Sheet) -> str:
+    """Return the name of a test or a look as it is printed: "Heater, between its tabs"."""
+    part_id, _, own = test.partition(".")
+    part = sheet.part(part_id)
+    seen = looks(sheet).get(test)
+    if part is None:
+        return test
+    title = seen[1].title if seen else next((s.title for s in listed_tests(sheet, part_id) if s.name == own), own)
+    return f"{part.title}, {title}"
+
+
 def why_words(row: Question, known: Diagnosis) -> str:
     """Say in one sentence what a question settles: the suspect whose chance it moves most."""
+    if math.isinf(row.score) and not row.is_repeat:
+        return "The leading suspect was not measured itself yet: nothing is named before that."
     if math.isinf(row.score):
         return "Everything rests on it: a slip of the hand is likelier than you think."
     if row.is_repeat:

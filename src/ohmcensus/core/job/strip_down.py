@@ -4,9 +4,10 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 from datetime import datetime
+from itertools import chain
 
 from ohmcensus.core.errors import InputError
-from ohmcensus.core.event import Event, Opened, Shut, StripBack, StripStep
+from ohmcensus.core.event import Checked, Event, Opened, RunWatched, Shut, StripBack, StripStep
 from ohmcensus.core.job.case import Case
 from ohmcensus.core.job.connector import unticked
 from ohmcensus.core.job.work_time import LONGEST_SILENCE_MINUTES
@@ -86,6 +87,33 @@ def open_panels(case: Case, *, strip_only: bool = False) -> frozenset[str]:
             case StripBack(step=step):
                 off.discard(panel_of.get(step, ""))
     return frozenset(off)
+
+
+def uncovered(case: Case) -> frozenset[str]:
+    """Return the covers that are off for whoever asks on: noted as off, or something behind them was read or looked at.
+
+    Notes
+    -----
+    What safety says of covers is what was noted. This is what work costs: nobody takes off a cover twice for two
+    readings. A cover that was noted as put back, or a run through with panels shut, covers again.
+    """
+    shut_at: dict[str, float] = {}
+    everywhere = -1.0
+    for event in case.of(Shut, StripBack, RunWatched):
+        match event.body:
+            case Shut(panel=panel):
+                shut_at[panel] = event.order
+            case RunWatched(guarded=False) | StripBack():
+                everywhere = event.order
+    behind = {part.id: part.behind for part in case.sheet.parts if part.behind}
+    checks = ((event.body.check.partition(".")[0], event.order) for event in case.of(Checked))
+    reached = chain(((row.test.partition(".")[0], row.order) for row in case.standing if row.test), checks)
+    found = {
+        behind[part]
+        for part, order in reached
+        if part in behind and order > max(everywhere, shut_at.get(behind[part], -1.0))
+    }
+    return open_panels(case) | found
 
 
 def refuse_strip(case: Case, body: StripStep | StripBack) -> None:

@@ -40,6 +40,10 @@ _BY_MODE: Mapping[Symptom, tuple[Mapping[FaultMode, float], float]] = {
     Symptom.NO_WATER: ({FaultMode.WELDED: 0.05, FaultMode.LEAK: 0.02}, 1.0),
     Symptom.OVERFILLS: (_NEVER_STOPS, 0.05),
 }
+# A current to earth trips and tingles whatever part it leaves by; where nobody looked at the fuse board it is dead.
+_WHATEVER_PART: Mapping[FaultMode, Mapping[Symptom, float]] = {
+    FaultMode.LEAK: {Symptom.TRIPS: 0.5, Symptom.SHOCK: 0.1, Symptom.DEAD: 0.1},
+}
 
 
 @dataclass(frozen=True, slots=True)
@@ -107,7 +111,11 @@ def symptom_chances(sheet: Sheet, part: Part, fault: PartFault | None) -> dict[S
     mode = fault.mode if fault else None
     fed = _fed_by(sheet, part, fault) if fault and mode not in _NOT_BY_ITS_LOAD else None
     explains = fed.part_kind.explains if fed else part.part_kind.explains
-    told = {symptom: STRAY_SYMPTOM + explains.get(symptom, 0.0) * _shows(symptom, mode) for symptom in Symptom}
+    whatever = _WHATEVER_PART.get(mode, {}) if mode else {}
+    told = {
+        symptom: STRAY_SYMPTOM + max(explains.get(symptom, 0.0) * _shows(symptom, mode), whatever.get(symptom, 0.0))
+        for symptom in Symptom
+    }
     total = sum(told.values())
     return {symptom: chance / total for symptom, chance in told.items()}
 

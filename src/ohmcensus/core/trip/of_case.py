@@ -9,7 +9,7 @@ from functools import lru_cache
 
 from ohmcensus.core.event import Changed, Event, RunDoubted, RunMade, RunWithdrawn
 from ohmcensus.core.job.case import Case
-from ohmcensus.core.job.strip_down import open_panels
+from ohmcensus.core.job.strip_down import uncovered
 from ohmcensus.core.job.work_time import PLUG_MINUTES
 from ohmcensus.core.judgement.passes import EARTH_LINE, WHOLE_LINE, Pass, is_mild, line_of, passes
 from ohmcensus.core.machine.coverage import LOAD_OHM, Driven, driven
@@ -195,7 +195,7 @@ def problem_of(
         ),
         runs=rows,
         panels=dict(case.cover_minutes),
-        open_panels=open_panels(case),
+        open_panels=uncovered(case),
         is_earth_ok=not earth_failed(case),
         is_neutral_earthed=not neutral_floats(case),
         former=frozenset(former),

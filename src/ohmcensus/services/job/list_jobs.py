@@ -10,8 +10,8 @@ from pydantic import BaseModel, ConfigDict, Field, ValidationError
 from sqlalchemy.exc import DatabaseError
 from sqlmodel import Session
 
-from ohmcensus.core.diagnosis.of_case import diagnosed
-from ohmcensus.core.diagnosis.posterior import Standing
+from ohmcensus.core.diagnosis.of_case import diagnosed, reach_of
+from ohmcensus.core.diagnosis.question import concluded
 from ohmcensus.core.errors import InputError, OhmcensusError
 from ohmcensus.core.safety import SafetyState, next_change, settles_at
 from ohmcensus.services.at_hand.context import Context
@@ -191,7 +191,8 @@ def _named(context: Context, job: JobAtHand) -> str:
         return ""
     known = diagnosed(job.case, job.lines, table_of(context.store.folder, job.case.sheet))
     leader = job.case.sheet.part(known.leader)
-    return leader.title if leader is not None and known.standing is Standing.NAMED else ""
+    named = concluded(known, reach_of(job.case, job.lines, job.safety(context.clock()))).named
+    return leader.title if leader is not None and leader.id in named else ""
 
 
 def _kept(row: Summary) -> _Kept | None:

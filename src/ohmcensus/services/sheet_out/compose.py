@@ -4,8 +4,9 @@ from __future__ import annotations
 
 from collections.abc import Mapping, Sequence
 
+from ohmcensus.core.diagnosis.conclusion import Standing, conclude
 from ohmcensus.core.diagnosis.of_case import diagnosed
-from ohmcensus.core.diagnosis.posterior import Diagnosis, Standing
+from ohmcensus.core.diagnosis.posterior import Diagnosis
 from ohmcensus.core.diagnosis.words import chance_words, change_words, cured_words, standing_words
 from ohmcensus.core.event import Changed, Ended, RunWatched
 from ohmcensus.core.job.case import Case
@@ -97,8 +98,9 @@ def _testers(shown: Sequence[Proof]) -> dict[str, str]:
 
 def _found(known: Diagnosis, leader: str) -> str:
     """Say what was found: the part in front and how sure that was."""
-    if known.standing in {Standing.NAMED, Standing.NOTHING_FOUND, Standing.UNFIT}:
-        return standing_words(known)
+    found = conclude(known)
+    if found.standing in {Standing.NAMED, Standing.NOTHING_FOUND} or known.unfit:
+        return standing_words(found)
     if not leader:
         return "No part stands out by what was measured."
     return f"{leader}, {chance_words(float(known.of_part.max()))} by what was measured before anything was changed."

@@ -9,8 +9,8 @@ from typing import Any
 from ohmcensus.core.diagnosis.evidence import observations
 from ohmcensus.core.diagnosis.of_case import reach_of
 from ohmcensus.core.diagnosis.outcomes import OutcomeTable, outcome_table
-from ohmcensus.core.diagnosis.posterior import Diagnosis, Standing, diagnose
-from ohmcensus.core.diagnosis.question import Objective, ask
+from ohmcensus.core.diagnosis.posterior import Diagnosis, diagnose
+from ohmcensus.core.diagnosis.question import Objective, ask, concluded
 from ohmcensus.core.job.case import Case
 from ohmcensus.core.judgement import census_lines
 from ohmcensus.core.machine.dictionary import dictionary
@@ -35,13 +35,14 @@ def judge_file(text: str, objective: Objective) -> dict[str, Any]:
     lines = census_lines(case)
     table = _table(sheet)
     known = diagnose(table, observations(case, lines, table))
-    rows = ask(known, reach_of(case, lines, safety_at(case, _moment_of(case))), objective)
+    reach = reach_of(case, lines, safety_at(case, _moment_of(case)))
+    found, rows = concluded(known, reach), ask(known, reach, objective)
     order = sorted(range(len(known.table.parts)), key=lambda at: -known.of_part[at])
     return {
         "suspects": [_entry(known, at) for at in order],
         "nothing_found": known.nothing,
-        "named": [known.leader] if known.standing is Standing.NAMED else [],
-        "standing": known.standing.value,
+        "named": list(found.named),
+        "standing": found.standing.value,
         "next": {"test": rows[0].test, "minutes": rows[0].minutes + rows[0].reach_minutes, "bits": rows[0].bits}
         if rows
         else None,

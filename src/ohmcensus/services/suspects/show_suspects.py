@@ -7,9 +7,9 @@ from dataclasses import replace
 from pydantic import BaseModel
 
 from ohmcensus.core.diagnosis.apart import alike
+from ohmcensus.core.diagnosis.conclusion import Standing
 from ohmcensus.core.diagnosis.of_case import diagnosed, reach_of
-from ohmcensus.core.diagnosis.posterior import Standing
-from ohmcensus.core.diagnosis.question import Objective, ask
+from ohmcensus.core.diagnosis.question import Objective, ask, concluded
 from ohmcensus.core.diagnosis.words import alike_words, cured_words, standing_words
 from ohmcensus.core.safety import SafetyState
 from ohmcensus.services.at_hand.choice import choices_of
@@ -62,12 +62,13 @@ def suspects_view(context: Context, job: JobAtHand, objective: Objective) -> Sus
         live_penalty=job.settings.live_penalty,
         minute_cost=job.settings.hour_price / 60,
     )
+    found = concluded(known, reach)
     rows = () if case.ended is not None else ask(known, reach, objective)
     ask_next = [question_view(row, known, case, state) for row in rows[:3]]
     return SuspectsView(
         job=job_view(job, context.clock()),
-        standing=known.standing,
-        sentence=standing_words(known, reach.left_out),
+        standing=found.standing,
+        sentence=standing_words(found, reach.left_out),
         suspects=suspect_views(known, case.sheet),
         nothing=known.nothing,
         unknown_bits=known.bits,
@@ -84,7 +85,7 @@ def _preparing(context: Context, job: JobAtHand, objective: Objective) -> Suspec
     """Return a view without suspects, while what they follow from is worked out."""
     return SuspectsView(
         job=job_view(job, context.clock()),
-        standing=Standing.OPEN,
+        standing=Standing.UNDECIDED,
         sentence="",
         suspects=[],
         nothing=0.0,

@@ -4,9 +4,10 @@ from __future__ import annotations
 
 from pydantic import BaseModel, ConfigDict
 
+from ohmcensus.core.diagnosis.conclusion import Standing
 from ohmcensus.core.diagnosis.foreseen import Expected, WhatIf, expects, what_ifs
 from ohmcensus.core.diagnosis.outcomes import Outcomes
-from ohmcensus.core.diagnosis.posterior import RULED_OUT, Diagnosis, Standing
+from ohmcensus.core.diagnosis.posterior import RULED_OUT, Diagnosis
 from ohmcensus.core.diagnosis.question import Objective, Question, is_look
 from ohmcensus.core.diagnosis.setting_up import safety_before, setting_up
 from ohmcensus.core.diagnosis.words import chance_words, why_words

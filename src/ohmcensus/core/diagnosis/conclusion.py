@@ -1,0 +1,145 @@
+"""How far a search is: what may be said of the suspects, and the one thing that a guard asks for first."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator, Set
+from dataclasses import dataclass
+from enum import StrEnum
+from functools import cached_property
+
+import numpy as np
+
+from ohmcensus.core.diagnosis.outcomes import Outcomes
+from ohmcensus.core.diagnosis.posterior import NAMED_FROM, Diagnosis, Observation
+from ohmcensus.core.machine.separable import LEAST_VARIATION
+from ohmcensus.core.parts.kind import Role
+
+
+class Standing(StrEnum):
+    """How far the search is."""
+
+    UNDECIDED = "undecided"
+    REPEAT = "repeat"
+    ANOTHER_VARIANT = "another_variant"
+    NAMED = "named"
+    TWO_NAMED = "two_named"
+    NOTHING_SEPARATES = "nothing_separates"
+    NOTHING_FOUND = "nothing_found"
+    SERVICE_DATA = "service_data"
+    SETTLED = "settled"
+
+
+@dataclass(frozen=True)
+class Conclusion:
+    """What may be said of the suspects.
+
+    Parameters
+    ----------
+    known
+        What is believed.
+    barred
+        Tests that cannot be made or are not to be made again: left out, out of reach, without a meter, without power.
+    """
+
+    known: Diagnosis
+    barred: frozenset[str] = frozenset()
+
+    @cached_property
+    def standing(self) -> Standing:
+        """How far it is: a part is named only where no guard speaks against it."""
+        known = self.known
+        if self._unfit:
+            return Standing.REPEAT
+        if known.nothing >= NAMED_FROM:
+            return Standing.NOTHING_FOUND
+        if known.of_part.max() < NAMED_FROM:
+            return Standing.UNDECIDED
+        return Standing.REPEAT if self._guarded else Standing.NAMED
+
+    @property
+    def named(self) -> tuple[str, ...]:
+        """Parts that are named as the fault."""
+        return (self.known.leader,) if self.standing is Standing.NAMED else ()
+
+    @cached_property
+    def again(self) -> str:
+        """The test that a guard asks for before anything else, mostly a second time; empty where none does."""
+        return (self._unfit or self._guarded) if self.standing is Standing.REPEAT else ""
+
+    @property
+    def is_unmeasured(self) -> bool:
+        """Whether the test that is asked for first is one that nobody made yet."""
+        return bool(self.again) and self.again not in {row.id for row in self.known.observations}
+
+    @cached_property
+    def _unfit(self) -> str:
+        """A reading that fits no suspect and was made once only; made twice it is what it is."""
+        row = self._seen(self.known.unfit)
+        return row.id if row is not None and not row.is_confirmed and row.id not in self.barred else ""
+
+    @cached_property
+    def _guarded(self) -> str:
+        asked = (self._supply(), self._own(), self.known.rests_on)
+        return next((test for test in asked if test and test not in self.barred), "")
+
+    def _seen(self, test: str) -> Observation | None:
+        return next((row for row in self.known.observations if row.id == test), None)
+
+    def _supply(self) -> str:
+        """Return the volts of the outlet where a part of the supply path leads and nobody has read them, else empty."""
+        sheet = self.known.table.sheet
+        path = {part.id for part in sheet.with_role(Role.CORD, Role.FUSE, Role.FILTER)}
+        volts = [f"{part.id}.ln" for part in sheet.with_role(Role.OUTLET)]
+        wanted = [name for name in volts if name in self.known.table.tests and self._seen(name) is None]
+        return wanted[0] if wanted and self.known.leader in path else ""
+
+    def _own(self) -> str:
+        """Return the leader's own test where none spoke against it yet, though one that was not made would show it."""
+        if not self.known.leader:
+            return ""
+        if any(self.known.leader in row.convicts for row in self.known.observations):
+            return ""
+        own = dict(self._tests_of_leader())
+        if any(_is_bad(row, test) for name, test in own.items() if (row := self._seen(name))):
+            return ""
+        at = self.known.table.parts.index(self.known.leader)
+        rows = self.known.chance * self.known.table.involves[at]
+        shows = {
+            name: _variation(test, rows / rows.sum())
+            for name, test in own.items()
+            if self._seen(name) is None and name not in self.barred
+        }
+        best = max(shows, key=shows.__getitem__, default="")
+        return best if best and shows[best] >= LEAST_VARIATION else ""
+
+    def _tests_of_leader(self) -> Iterator[tuple[str, Outcomes]]:
+        at = self.known.table.parts.index(self.known.leader)
+        for name, test in self.known.table.tests.items():
+            is_own = bool((test.own * self.known.table.involves[at]).any()) if test.own is not None else False
+            if is_own or name.partition(".")[0] == self.known.leader:
+                yield name, test
+
+
+def conclude(known: Diagnosis, barred: Set[str] = frozenset()) -> Conclusion:
+    """Return what may be said.
+
+    Parameters
+    ----------
+    known
+        What is believed.
+    barred
+        Tests that cannot be made.
+    """
+    return Conclusion(known, frozenset(barred))
+
+
+def _is_bad(row: Observation, test: Outcomes) -> bool:
+    """Tell whether what was found speaks against the part: outside its window, or bad to eye and hand."""
+    if row.interval is not None:
+        return test.is_outside(row.interval)
+    return bool(row.convicts)
+
+
+def _variation(test: Outcomes, rows: np.ndarray) -> float:
+    """Return the share of outcomes in which the suspected faults differ from a sound machine."""
+    return float(np.abs(rows @ test.chance - test.chance[-1]).sum() / 2)
