@@ -109,7 +109,7 @@ def _speed(sheet: Sheet, found: Dictionary) -> None:
     for _ in range(50):
         began = time.perf_counter()
         known = diagnose(table, rows)
-        _ = known.weight, known.standing, ask(known, Reach())
+        _ = known.weight, ask(known, Reach())
         times.append(time.perf_counter() - began)
     print(f"posterior, weights, guards and ranking after {len(rows)} observations: {1e3 * np.median(times):.2f} ms")
     _by_pgmpy(table, rows)

@@ -21,6 +21,7 @@ def main() -> None:
     asked.add_argument("sheets", nargs="*", default=list(BUILT_IN))
     asked.add_argument("--jobs", type=int, default=150)
     asked.add_argument("--seed", type=int, default=1)
+    asked.add_argument("--figures-off", action="store_true", help="two parts in five 30 %% off the sheet on every job")
     asked.add_argument("--out", type=Path)
     told = asked.parse_args()
     every: list[Outcome] = []
@@ -31,7 +32,8 @@ def main() -> None:
     product = Product()
     for sheet in told.sheets:
         kind_of = type_of(sheet)
-        rows = [played(kind_of, product, told.seed * 1_000_003 + job) for job in range(told.jobs)]
+        seeds = range(told.seed * 1_000_003, told.seed * 1_000_003 + told.jobs)
+        rows = [played(kind_of, product, seed, are_figures_off=told.figures_off) for seed in seeds]
         every += rows
         print(f"| {sheet} | {_row(rows)} |", flush=True)
     product.close()

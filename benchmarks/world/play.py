@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import json
+import math
 import subprocess
 import sys
 from collections.abc import Mapping, Sequence
@@ -165,11 +166,11 @@ def _one(rows: Sequence[str], chance: np.random.Generator) -> str:
     return str(rows[int(chance.integers(len(rows)))])
 
 
-def played(kind_of: Type, product: Product, seed: int) -> Outcome:
-    """Play one job to its end."""
+def played(kind_of: Type, product: Product, seed: int, *, are_figures_off: bool = False) -> Outcome:
+    """Play one job to its end; where figures are off, two parts in five are another variant than the sheet says."""
     chance = np.random.default_rng(seed)
     broken = drawn(kind_of, chance)
-    world = _World(kind_of, broken, chance)
+    world = _World(kind_of, broken, chance, are_figures_off=are_figures_off)
     job = Job(kind_of.sheet, (broken.told,))
     minutes, made, answer = 0.0, dict[str, int](), product.asked(job)
     while (following := answer["next"]) and minutes < MINUTES and not answer["named"]:
@@ -179,7 +180,7 @@ def played(kind_of: Type, product: Product, seed: int) -> Outcome:
         minutes += following["minutes"]
         for name in asked:
             made[name] = made.get(name, 0) + 1
-            world.answer(job, name)
+            world.plate(job, following) if following.get("kind") == "plate" else world.answer(job, name)
         answer = product.asked(job)
     first = answer["suspects"][0]
     is_sound = answer["nothing_found"] > first["probability"]
@@ -191,10 +192,12 @@ def played(kind_of: Type, product: Product, seed: int) -> Outcome:
 class _World:
     """One machine with what is wrong with it, as whoever stands before it finds it."""
 
-    def __init__(self, kind_of: Type, broken: Break, chance: np.random.Generator) -> None:
+    def __init__(
+        self, kind_of: Type, broken: Break, chance: np.random.Generator, *, are_figures_off: bool = False
+    ) -> None:
         self._type, self._broken, self._chance = kind_of, broken, chance
         off = {}
-        if broken.group == "wrong sheet":
+        if broken.group == "wrong sheet" or are_figures_off:
             off = {part: float(chance.choice([0.7, 1.3])) for part in kind_of.kinds if chance.random() < 0.4}
         sensors = frozenset(part for part, kind in kind_of.kinds.items() if kind == "ntc")
         self._specimen = Specimen(kind_of.sheet, chance, sensors, off)
@@ -211,6 +214,18 @@ class _World:
             job.happened(kind="checked", check=name, outcome="bad" if self._chance.random() < shows else "good")
         else:
             self._read(job, self._type.tests[name])
+
+    def plate(self, job: Job, asked: dict[str, Any]) -> None:
+        """Write down what is stamped on a part: what this machine's own figure is, in watts, ohms or farads."""
+        part, rating = asked["part"], asked["rating"]
+        row = next(row for row in self._type.plain["parts"] if row["id"] == part)
+        figure = row.get("ratings", {}).get(rating)
+        if not isinstance(figure, int | float):
+            window = self._type.tests[f"{part}.{rating}"]["window"]
+            figure = window["nominal"] or math.sqrt(window["lo"] * window["hi"])
+        off = 1.0 if rating == "farad" else self._specimen.off.get(part, 1.0)
+        value = figure / off if rating == "watts" else figure * off
+        job.happened(kind="stamped", part=part, rating=rating, value=value)
 
     def _shows(self, look: str) -> bool:
         return self._broken.group == "mechanical part" or self._broken.look == look

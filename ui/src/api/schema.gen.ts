@@ -1334,6 +1334,12 @@ export interface components {
             name: string;
         };
         /**
+         * Asks
+         * @description What is done to answer a question.
+         * @enum {string}
+         */
+        Asks: "test" | "look" | "run" | "plate";
+        /**
          * Assumptions
          * @description What the costs are worked out from.
          *
@@ -4134,6 +4140,31 @@ export interface components {
             words: string;
         };
         /**
+         * PlateView
+         * @description What is to be read on a plate or a stamp.
+         *
+         *     Attributes
+         *     ----------
+         *     part, rating
+         *         As the event *stamped* names them.
+         *     unit, factor
+         *         How it is printed, and what a printed number is in the unit of the rating: µF and 1e-6.
+         *     stated
+         *         What the sheet of the type says, empty where it says nothing.
+         */
+        PlateView: {
+            /** Factor */
+            factor: number;
+            /** Part */
+            part: string;
+            /** Rating */
+            rating: string;
+            /** Stated */
+            stated: string;
+            /** Unit */
+            unit: string;
+        };
+        /**
          * PlugChoice
          * @description A plug, and whether it is off.
          */
@@ -4399,7 +4430,7 @@ export interface components {
          *     Attributes
          *     ----------
          *     test
-         *         Line of the sheet, check by eye, or the run.
+         *         Line of the sheet, check by eye, the run, or the plate of a part.
          *     kind
          *         What sort of answer it has.
          *     title, why
@@ -4418,6 +4449,8 @@ export interface components {
          *         Answers to choose from where it is not read from a meter: name and words.
          *     what_ifs
          *         Who would lead after each of the plain answers.
+         *     plate
+         *         What is to be read where it is a plate or a stamp.
          */
         QuestionView: {
             /** Before */
@@ -4428,12 +4461,13 @@ export interface components {
             expects: components["schemas"]["GhostPin"][];
             /** Is Safe First */
             is_safe_first: boolean;
-            /** Kind */
-            kind: string;
+            kind: components["schemas"]["Asks"];
             /** Minutes */
             minutes: number;
             /** Outcomes */
             outcomes: components["schemas"]["Choice"][];
+            /** @default null */
+            plate?: components["schemas"]["PlateView"] | null;
             /** Test */
             test: string;
             /** Title */

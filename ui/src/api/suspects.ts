@@ -4,6 +4,7 @@ import { roomKey } from "./hooks";
 
 export type SuspectsView = Schemas["SuspectsView"];
 export type Suspect = Schemas["SuspectView"];
+export type Plate = Schemas["PlateView"];
 export type Question = Schemas["QuestionView"];
 export type Objective = SuspectsView["objective"];
 

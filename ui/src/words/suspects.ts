@@ -7,6 +7,10 @@ export const named = {
 export const suspects = {
   ask: "Ask next",
   take: "Take it",
+  stamped: (unit: string) => `Stamped, in ${unit}`,
+  save: "Save",
+  sheetSays: (stated: string) => `the sheet says ${stated}`,
+  notANumber: "Type a number above nought, as it is printed.",
   minutes: (minutes: number) => `${Number(minutes.toFixed(1))} min`,
   before: "Before it",
   expects: "It would read, were it the fault of",

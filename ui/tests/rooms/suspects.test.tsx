@@ -9,7 +9,7 @@ afterEach(() => vi.restoreAllMocks());
 
 const COIL: Question = {
   test: "pump.coil",
-  kind: "reading",
+  kind: "test",
   title: "Drain pump, coil",
   why: "Tells Drain pump from the others.",
   minutes: 7.5,

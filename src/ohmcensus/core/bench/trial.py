@@ -22,6 +22,7 @@ from ohmcensus.core.diagnosis.posterior import (
     told_as,
 )
 from ohmcensus.core.diagnosis.question import ENDED, Objective, Question, Reach, ask, concluded, questions
+from ohmcensus.core.diagnosis.variant import allow_for_variants
 from ohmcensus.core.machine import machine_tests
 from ohmcensus.core.machine.asked import LOOK, RUN
 from ohmcensus.core.machine.dictionary import Dictionary
@@ -202,7 +203,7 @@ def _play(jobs: HiddenJobs, job: int, table: OutcomeTable, choose: Chooser) -> _
             left_out=reach.left_out | {name},
             has_power=reach.has_power or all(_passed(table, seen.get(test)) for test in BEFORE_POWER),
         )
-        known = diagnose(table, (told, *seen.values()))
+        known = diagnose(table, (told, *allow_for_variants(table, tuple(seen.values()))))
     stated = float(max(known.of_part.max(), known.nothing))
     return _Played(known.leader, stated, tests, minutes, stated > NAMED_FROM)
 

@@ -12,7 +12,11 @@ import numpy as np
 from ohmcensus.core.diagnosis.outcomes import Outcomes
 from ohmcensus.core.diagnosis.posterior import NAMED_FROM, Diagnosis, Observation
 from ohmcensus.core.machine.separable import LEAST_VARIATION
+from ohmcensus.core.machine.stamped import rating_of, valued_tests
 from ohmcensus.core.parts.kind import Role
+
+# A part that is so likely by values that another variant would read too has its plate asked for.
+LEADS_FROM = 0.5
 
 
 class Standing(StrEnum):
@@ -39,10 +43,13 @@ class Conclusion:
         What is believed.
     barred
         Tests that cannot be made or are not to be made again: left out, out of reach, without a meter, without power.
+    stamped
+        Parts of which plate or stamp was read.
     """
 
     known: Diagnosis
     barred: frozenset[str] = frozenset()
+    stamped: frozenset[str] = frozenset()
 
     @cached_property
     def standing(self) -> Standing:
@@ -52,6 +59,8 @@ class Conclusion:
             return Standing.REPEAT
         if known.nothing >= NAMED_FROM:
             return Standing.NOTHING_FOUND
+        if self.plate and known.of_part.max() >= LEADS_FROM:
+            return Standing.ANOTHER_VARIANT
         if known.of_part.max() < NAMED_FROM:
             return Standing.UNDECIDED
         return Standing.REPEAT if self._guarded else Standing.NAMED
@@ -65,6 +74,27 @@ class Conclusion:
     def again(self) -> str:
         """The test that a guard asks for before anything else, mostly a second time; empty where none does."""
         return (self._unfit or self._guarded) if self.standing is Standing.REPEAT else ""
+
+    @cached_property
+    def plate(self) -> str:
+        """What to read on the leader where all that speaks against it may be another variant: "heater.watts"."""
+        part = self.known.leader
+        if not part or part in self.stamped or any(part in row.convicts for row in self.known.observations):
+            return ""
+        against = [
+            row
+            for row in self.known.observations
+            if row.outcome and row.interval and row.outcome.of == part and row.outcome.is_outside(row.interval)
+        ]
+        near = [row for row in against if row.outcome and row.interval and row.outcome.is_near(row.interval)]
+        if not near or len(near) < len(against):
+            return ""
+        sheet = self.known.table.sheet
+        own = next((row.id for row in near if row.id.startswith(f"{part}.")), "")
+        tests = valued_tests(sheet, sheet.known_part(part))
+        test = own.partition(".")[2] or (tests[0].name if tests else "")
+        found = f"{part}.{rating_of(sheet, part, test)}" if test else ""
+        return found if found not in self.barred else ""
 
     @property
     def is_unmeasured(self) -> bool:
@@ -120,7 +150,7 @@ class Conclusion:
                 yield name, test
 
 
-def conclude(known: Diagnosis, barred: Set[str] = frozenset()) -> Conclusion:
+def conclude(known: Diagnosis, barred: Set[str] = frozenset(), stamped: Set[str] = frozenset()) -> Conclusion:
     """Return what may be said.
 
     Parameters
@@ -129,8 +159,10 @@ def conclude(known: Diagnosis, barred: Set[str] = frozenset()) -> Conclusion:
         What is believed.
     barred
         Tests that cannot be made.
+    stamped
+        Parts of which plate or stamp was read.
     """
-    return Conclusion(known, frozenset(barred))
+    return Conclusion(known, frozenset(barred), frozenset(stamped))
 
 
 def _is_bad(row: Observation, test: Outcomes) -> bool:

@@ -11,6 +11,7 @@ from ohmcensus.core.codes import Outcome, track
 from ohmcensus.core.diagnosis.hypothesis import Hypothesis
 from ohmcensus.core.diagnosis.outcomes import Array, Outcomes, OutcomeTable
 from ohmcensus.core.diagnosis.posterior import Observation, read_as, told_as
+from ohmcensus.core.diagnosis.variant import allow_for_variants
 from ohmcensus.core.event import (
     Changed,
     Checked,
@@ -20,6 +21,7 @@ from ohmcensus.core.event import (
     Intervention,
     RunWatched,
     Skipped,
+    Stamped,
     WhySkipped,
 )
 from ohmcensus.core.job.case import Case
@@ -91,6 +93,7 @@ def observations(case: Case, lines: Sequence[CensusLine], table: OutcomeTable) -
     Readings of one test are one piece of evidence, the last; a second that agrees confirms it. What was read on a
     part before it was changed says nothing of what sits there now.
     """
+    stamped = {event.body.part for event in case.of(Stamped)}
     return (
         *(symptom_told(table, symptom) for symptom in case.complaint.symptoms),
         *_trip(case, table),
@@ -98,7 +101,7 @@ def observations(case: Case, lines: Sequence[CensusLine], table: OutcomeTable) -
         *_cycle(case, table),
         *_eye(case, table),
         *_run(case, table),
-        *_readings(case, lines, table),
+        *allow_for_variants(table, tuple(_readings(case, lines, table)), stamped),
         *_could_not(case, table),
         *_isolated(case, table),
         *_changed(case, table),

@@ -6,7 +6,7 @@ from ohmcensus.core.diagnosis.evidence import observations
 from ohmcensus.core.diagnosis.outcomes import OutcomeTable
 from ohmcensus.core.diagnosis.posterior import Diagnosis, diagnose
 from ohmcensus.core.diagnosis.question import Reach
-from ohmcensus.core.event import Checked, RunWatched, Skipped
+from ohmcensus.core.event import Checked, RunWatched, Skipped, Stamped
 from ohmcensus.core.job.case import Case
 from ohmcensus.core.job.mains_plug import is_plug_turned_freely
 from ohmcensus.core.job.strip_down import uncovered
@@ -60,6 +60,7 @@ def reach_of(case: Case, lines: tuple[CensusLine, ...], safety: Safety) -> Reach
         cover_minutes=case.cover_minutes,
         left_out=frozenset(skipped | asked | looked | ran),
         barred=frozenset(skipped),
+        stamped=frozenset(event.body.part for event in case.of(Stamped)),
         has_power=not any(row.forbids_power for row in safety.dangers),
         before_power=frozenset(name for name in needed if name),
     )

@@ -26,6 +26,7 @@ from ohmcensus.core.machine.likely import likely_faults
 from ohmcensus.core.machine.netlist import PartFault
 from ohmcensus.core.machine.probe import LIVE
 from ohmcensus.core.machine.run_through import run_through
+from ohmcensus.core.machine.separable import LEAST_VARIATION
 from ohmcensus.core.machine.specs import listed_tests
 from ohmcensus.core.meter import Function
 from ohmcensus.core.parts.fault import FaultMode
@@ -66,6 +67,9 @@ MOST = {
     Function.VOLTS_AC: 400.0,
     Function.DIODE: 2.0,
 }
+# Another variant of a part than the sheet says is off by so much at most (ours), where a value or its current is read.
+VARIANT_FACTOR = 1.5
+OF_VARIANTS = frozenset({Function.OHM, Function.CAPACITANCE, Function.AMPERE})
 # Tests that no circuit answers read inside or not: what their kind declares, with slips (ours).
 DECLARED_SEEN, DECLARED_FALSE = 0.92, 0.03
 # A bad joint at the outlet, evenly over the logarithm; what a machine takes while volts are read on it (ours).
@@ -95,6 +99,8 @@ class Outcomes:
         Whether a hypothesis means the test's own part, 1 or 0 [hypothesis]; None where no value is read.
     window
         What a good part reads, SI; None where no value is read.
+    of
+        The part whose value is read, that which a lead or an output feeds included; empty where no value is read.
     """
 
     test: str
@@ -103,6 +109,14 @@ class Outcomes:
     function: Function | None
     own: Array | None = None
     window: Interval | None = None
+    of: str = ""
+
+    def is_near(self, interval: Interval) -> bool:
+        """Tell whether a reading is outside its window, yet within what another variant of the part would read."""
+        lo, hi = (self.window.finite_lo, self.window.finite_hi) if self.window else (None, None)
+        if not lo or not hi or self.function not in OF_VARIANTS or not self.is_outside(interval):
+            return False
+        return lo / VARIANT_FACTOR <= interval.hi and interval.lo <= hi * VARIANT_FACTOR
 
     def is_outside(self, interval: Interval) -> bool:
         """Tell whether a reading is surely not that of a good part."""
@@ -205,6 +219,22 @@ class OutcomeTable:
         return np.array([[float(part in row.parts) for row in self.hypotheses] for part in self.parts])
 
     @cached_property
+    def drawing(self) -> Mapping[str, frozenset[str]]:
+        """Loads without which a current is another one than that of a sound machine, by test."""
+        loads = {part.id for part in self.sheet.with_role(Role.LOAD, Role.INTERLOCK)}
+        opened = [
+            (at, row.parts[0])
+            for at, row in enumerate(self.hypotheses)
+            if len(row.parts) == 1 and row.parts[0] in loads and row.modes == (FaultMode.OPEN,)
+        ]
+        found = {}
+        for name, test in self.tests.items():
+            if test.function is Function.AMPERE:
+                differs = np.abs(test.chance - test.chance[-1]).sum(axis=1) / 2
+                found[name] = frozenset(part for at, part in opened if differs[at] >= LEAST_VARIATION)
+        return found
+
+    @cached_property
     def prior(self) -> Array:
         """Chance of every hypothesis before anything is known."""
         weights = np.array([row.weight for row in self.hypotheses])
@@ -275,7 +305,7 @@ def _measured(
         rows = [behind.get(mode, own) if mode else own for mode, own in zip(modes, rows, strict=True)]
     asked = fed_part(sheet, part.id, spec.load_of) if spec.load_of else part.id
     own = np.array([float(asked in row.parts) for row in supposed])
-    return Outcomes(name, edges, np.stack(rows), spec.function, own, window)
+    return Outcomes(name, edges, np.stack(rows), spec.function, own, window, asked or "")
 
 
 def _behind_a_joint(sheet: Sheet, part: Part, spec: TestSpec, healthy: Array) -> Array:

@@ -226,6 +226,9 @@ def _oddness(row: Observation, chance: Array) -> float:
     outcome = row.outcome
     if outcome is None or row.interval is None or row.is_inside or not outcome.is_measured:
         return 1.0
+    # What another variant would read is no riddle: its stamp is asked.
+    if outcome.is_near(row.interval):
+        return 1.0
     expected = chance @ outcome.chance
     width = np.append(np.diff(outcome.edges), 1.0)
     if outcome.own is not None and outcome.is_outside(row.interval):

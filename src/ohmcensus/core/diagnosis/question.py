@@ -26,6 +26,8 @@ from ohmcensus.core.sheet import Sheet
 # Taking up the meter, finding the points: what every question costs besides; a cover that is off serves the next
 # questions too, so only a share of it counts when questions are compared (ours, after trying 0.5 to 2 and 0.5 to 1).
 HANDLING_MINUTES, COVER_SHARE = 2.0, 0.5
+# Reading what is stamped on a part (ours).
+PLATE_MINUTES = 1.0
 # Less than this and a test settles nothing.
 LEAST_BITS = 0.01
 # Minutes of taking off covers count so many times for whoever wants to take off few.
@@ -71,6 +73,8 @@ class Reach:
         Tests that are not asked as new: made, or barred.
     barred
         Tests that cannot be made: left out by whoever works there, out of reach, without a meter.
+    stamped
+        Parts of which plate or stamp was read.
     live_penalty
         Minutes that a live test behind a cover counts on top.
     has_power
@@ -87,12 +91,22 @@ class Reach:
     cover_minutes: Mapping[str, float] = field(default_factory=dict)
     left_out: frozenset[str] = frozenset()
     barred: frozenset[str] = frozenset()
+    stamped: frozenset[str] = frozenset()
     live_penalty: float = LIVE_PENALTY_MINUTES
     has_power: bool = True
     before_power: frozenset[str] = frozenset()
     to_live: float = 0.0
     to_dead: float = 0.0
     minute_cost: float = MINUTE_COST
+
+
+class Asks(StrEnum):
+    """What is done to answer a question."""
+
+    TEST = "test"
+    LOOK = "look"
+    RUN = "run"
+    PLATE = "plate"
 
 
 @dataclass(frozen=True, slots=True)
@@ -113,6 +127,8 @@ class Question:
         By the objective, the greatest first; infinite where a guard asks for it before a part is named.
     is_repeat
         Whether it was asked before, and a second reading is worth more than another test.
+    rating
+        What is to be read on a plate or a stamp; empty where it is none.
     """
 
     test: str
@@ -122,6 +138,14 @@ class Question:
     bits: float
     score: float
     is_repeat: bool = False
+    rating: str = ""
+
+    @property
+    def kind(self) -> Asks:
+        """What is done to answer it."""
+        if self.rating:
+            return Asks.PLATE
+        return Asks.RUN if self.test == RUN else Asks.LOOK if is_look(self.test) else Asks.TEST
 
 
 @dataclass(frozen=True)
@@ -243,7 +267,7 @@ def ask(
     found = concluded(diagnosis, reach)
     if found.standing in ENDED:
         return ()
-    again = [*_repeated(found, reach, objective)]
+    again = [*_repeated(found, reach, objective), *_plate(found, reach)]
     asked = {row.test for row in again}
     new = [row for row in questions(diagnosis, reach, objective, prices=prices) if row.test not in asked]
     return tuple(sorted((*new, *again), key=lambda row: (-row.score, row.test)))
@@ -256,7 +280,17 @@ def concluded(diagnosis: Diagnosis, reach: Reach) -> Conclusion:
     """Return what may be said of the suspects where the machine stands: no guard asks for what cannot be made."""
     columns = _columns(diagnosis.table.sheet)
     live = frozenset() if reach.has_power else frozenset(name for name, row in columns.items() if row[2])
-    return conclude(diagnosis, reach.barred | live)
+    return conclude(diagnosis, reach.barred | live, reach.stamped)
+
+
+def _plate(found: Conclusion, reach: Reach) -> Iterator[Question]:
+    """Yield the plate or stamp to read, before anything else, where another variant may be fitted."""
+    if found.standing is Standing.ANOTHER_VARIANT:
+        sheet = found.known.table.sheet
+        part = sheet.known_part(_part(found.plate))
+        cover = _cover_minutes(sheet, part.behind, reach)
+        rating = found.plate.partition(".")[2]
+        yield Question(found.plate, part.id, PLATE_MINUTES, cover, 0.0, math.inf, rating=rating)
 
 
 def _repeated(found: Conclusion, reach: Reach, objective: Objective) -> Iterator[Question]:

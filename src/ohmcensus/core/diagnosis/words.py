@@ -13,24 +13,23 @@ from ohmcensus.core.event import Changed, Event, RunWatched
 from ohmcensus.core.job.case import Case
 from ohmcensus.core.machine.asked import looks, run_words
 from ohmcensus.core.machine.specs import listed_tests
+from ohmcensus.core.machine.stamped import rating_unit
+from ohmcensus.core.quantity import Unit
 from ohmcensus.core.sheet import Sheet
 
 
 def standing_words(found: Conclusion, left_out: frozenset[str] = frozenset()) -> str:
     """Say how far it is, and what to do."""
     known = found.known
-    titles = {row.id: row.title for row in known.observations}
     leader = known.table.sheet.part(known.leader)
     name = leader.title if leader else "the machine"
     match found.standing:
-        case Standing.REPEAT if found.is_unmeasured:
-            return f"{name} leads, and {test_words(found.again, known.table.sheet)} was not asked yet. Ask it first."
-        case Standing.REPEAT if found.again == known.unfit:
-            odd = titles.get(found.again, found.again)
-            return f"These readings do not fit any single suspect. The likeliest mistake: {odd}. Read it again."
+        case Standing.ANOTHER_VARIANT:
+            part, _, rating = found.plate.partition(".")
+            asked = plate_words(known.table.sheet, part, rating)
+            return f"{name} reads just outside what the sheet says: another variant may be fitted. First {asked}."
         case Standing.REPEAT:
-            odd = titles.get(found.again, found.again)
-            return f"{name} rests on one reading alone: {odd}. Read it once more before naming it."
+            return _again_words(found, name)
         case Standing.NAMED:
             return f"{name}: no single reading carries it, and the others fit."
         case Standing.NOTHING_FOUND:
@@ -39,6 +38,17 @@ def standing_words(found: Conclusion, left_out: frozenset[str] = frozenset()) ->
             return (
                 "Not settled yet: ask on." if known.observations else "Nothing is known yet but how often parts fail."
             )
+
+
+def _again_words(found: Conclusion, name: str) -> str:
+    """Say why a guard asks for a test before anything is named."""
+    known = found.known
+    odd = next((row.title for row in known.observations if row.id == found.again), found.again)
+    if found.is_unmeasured:
+        return f"{name} leads, and {test_words(found.again, known.table.sheet)} was not asked yet. Ask it first."
+    if found.again == known.unfit:
+        return f"These readings do not fit any single suspect. The likeliest mistake: {odd}. Read it again."
+    return f"{name} rests on one reading alone: {odd}. Read it once more before naming it."
 
 
 def _left(known: Diagnosis, left_out: frozenset[str]) -> str:
@@ -98,8 +108,19 @@ def test_words(test: str, sheet: Sheet) -> str:
     return f"{part.title}, {title}"
 
 
+_QUANTITIES = {Unit.WATT: "the watts", Unit.OHM: "the ohms", Unit.FARAD: "the microfarads"}
+
+
+def plate_words(sheet: Sheet, part: str, rating: str) -> str:
+    """Say which figure is to be read where: "read the watts that are stamped on Heater"."""
+    quantity = _QUANTITIES.get(rating_unit(sheet, part, rating), "the figure")
+    return f"read {quantity} that are stamped on {sheet.known_part(part).title}"
+
+
 def why_words(row: Question, known: Diagnosis) -> str:
     """Say in one sentence what a question settles: the suspect whose chance it moves most."""
+    if row.rating:
+        return "The sheet of this type may not be right for the part that is fitted: what is stamped on it is."
     if math.isinf(row.score) and not row.is_repeat:
         return "The leading suspect was not measured itself yet: nothing is named before that."
     if math.isinf(row.score):

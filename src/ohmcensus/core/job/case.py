@@ -9,13 +9,14 @@ from functools import cached_property
 from itertools import chain
 from typing import Any, TypeVar, overload
 
-from ohmcensus.core.event import Changed, Ended, Event, Reopened
+from ohmcensus.core.event import Changed, Ended, Event, Reopened, Stamped
 from ohmcensus.core.event.record import Record
 from ohmcensus.core.intake import Complaint, DataPlate
 from ohmcensus.core.job.cover_minutes import Timed, learned_minutes
 from ohmcensus.core.job.reading import Reading, standing
 from ohmcensus.core.limits.profile import LimitProfile, usual_profile
 from ohmcensus.core.limits.terms import Terms
+from ohmcensus.core.machine.stamped import as_stamped
 from ohmcensus.core.sheet import Sheet
 
 B = TypeVar("B", bound=Record)
@@ -95,6 +96,13 @@ class Case:
     timed: Mapping[str, Timed] = field(default_factory=dict)
     frames: tuple[Frame, ...] = ()
     former: tuple[str, ...] = ()
+
+    def __post_init__(self) -> None:
+        """Let what is stamped on the parts of this machine hold before what the sheet of its type says."""
+        read = (event.body for event in self.events)
+        stamps = [(row.part, row.rating, row.value) for row in read if isinstance(row, Stamped)]
+        if stamps:
+            object.__setattr__(self, "sheet", as_stamped(self.sheet, stamps))
 
     @property
     def limits(self) -> LimitProfile:

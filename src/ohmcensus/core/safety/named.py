@@ -84,7 +84,8 @@ def _refuse_unknown_answer(case: Case, body: Body) -> None:
     """Refuse a question, an outcome, or what came off, that the machine does not have."""
     if isinstance(body, Skipped):
         tests = [f"{part.id}.{spec.name}" for part in case.sheet.parts for spec in part.tests()]
-        _refuse_unknown(body.test, [*tests, *looks(case.sheet), RUN], "test")
+        plates = [f"{part.id}.{rating}" for part in case.sheet.parts for rating in part.ratings.model_dump()]
+        _refuse_unknown(body.test, [*tests, *plates, *looks(case.sheet), RUN], "test")
     if isinstance(body, StripStep | StripBack):
         _refuse_unknown_strip(case, body)
     if isinstance(body, ConnectorNoted) and body.plug:

@@ -44,7 +44,7 @@ def is_being_worked_out(context: Context, sheet: Sheet) -> bool:
     """Tell whether the outcomes of a sheet take seconds yet: they are worked out beside the answers then."""
     if context.beside is None or _at_hand(sheet) is not None or has_dictionary(context.store.folder, sheet):
         return False
-    context.later(("table", sheet.id), lambda: work_out(context, sheet))
+    context.later(("table", sheet.id, hash(sheet)), lambda: work_out(context, sheet))
     return True
 
 

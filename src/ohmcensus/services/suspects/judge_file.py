@@ -10,7 +10,7 @@ from ohmcensus.core.diagnosis.evidence import observations
 from ohmcensus.core.diagnosis.of_case import reach_of
 from ohmcensus.core.diagnosis.outcomes import OutcomeTable, outcome_table
 from ohmcensus.core.diagnosis.posterior import Diagnosis, diagnose
-from ohmcensus.core.diagnosis.question import Objective, ask, concluded
+from ohmcensus.core.diagnosis.question import Objective, Question, ask, concluded
 from ohmcensus.core.job.case import Case
 from ohmcensus.core.judgement import census_lines
 from ohmcensus.core.machine.dictionary import dictionary
@@ -33,7 +33,7 @@ def judge_file(text: str, objective: Objective) -> dict[str, Any]:
     sheet = own_sheet_of(job) or find_sheet(job.sheet)
     case = case_from(job, sheet)
     lines = census_lines(case)
-    table = _table(sheet)
+    table = _table(case.sheet)
     known = diagnose(table, observations(case, lines, table))
     reach = reach_of(case, lines, safety_at(case, _moment_of(case)))
     found, rows = concluded(known, reach), ask(known, reach, objective)
@@ -43,14 +43,20 @@ def judge_file(text: str, objective: Objective) -> dict[str, Any]:
         "nothing_found": known.nothing,
         "named": list(found.named),
         "standing": found.standing.value,
-        "next": {"test": rows[0].test, "minutes": rows[0].minutes + rows[0].reach_minutes, "bits": rows[0].bits}
-        if rows
-        else None,
+        "next": _next(rows[0]) if rows else None,
         "warnings": _warnings(known, job),
     }
 
 
-@lru_cache(maxsize=8)
+def _next(row: Question) -> dict[str, Any]:
+    """Return what to do next; of a plate also which figure is to be read."""
+    rating = {"rating": row.rating} if row.rating else {}
+    minutes = row.minutes + row.reach_minutes
+    told: dict[str, Any] = {"kind": row.kind.value, "test": row.test, "also": [], "part": row.part}
+    return {**told, **rating, "minutes": minutes, "bits": row.bits}
+
+
+@lru_cache(maxsize=32)
 def _table(sheet: Sheet) -> OutcomeTable:
     """Return the outcomes of a sheet, worked out once for however many jobs are asked one after another."""
     return outcome_table(sheet, dictionary(sheet))

@@ -8,14 +8,16 @@ from ohmcensus.core.diagnosis.conclusion import Standing
 from ohmcensus.core.diagnosis.foreseen import Expected, WhatIf, expects, what_ifs
 from ohmcensus.core.diagnosis.outcomes import Outcomes
 from ohmcensus.core.diagnosis.posterior import RULED_OUT, Diagnosis
-from ohmcensus.core.diagnosis.question import Objective, Question, is_look
+from ohmcensus.core.diagnosis.question import Asks, Objective, Question
 from ohmcensus.core.diagnosis.setting_up import safety_before, setting_up
-from ohmcensus.core.diagnosis.words import chance_words, why_words
+from ohmcensus.core.diagnosis.words import chance_words, plate_words, why_words
 from ohmcensus.core.job.case import Case
 from ohmcensus.core.layout.ohm_ruler import END_OHM, position
 from ohmcensus.core.machine.asked import RUN, looks, run_words
+from ohmcensus.core.machine.stamped import rating_unit, stated_figure
 from ohmcensus.core.machine.tests import MachineTest, machine_tests
 from ohmcensus.core.meter import Function
+from ohmcensus.core.quantity import Unit, show_value
 from ohmcensus.core.safety import SafetyState
 from ohmcensus.core.sheet import Sheet
 from ohmcensus.services.at_hand.choice import Choice, choices
@@ -75,13 +77,33 @@ class GhostPin(BaseModel):
     position: float | None
 
 
+class PlateView(BaseModel):
+    """What is to be read on a plate or a stamp.
+
+    Attributes
+    ----------
+    part, rating
+        As the event *stamped* names them.
+    unit, factor
+        How it is printed, and what a printed number is in the unit of the rating: µF and 1e-6.
+    stated
+        What the sheet of the type says, empty where it says nothing.
+    """
+
+    part: str
+    rating: str
+    unit: str
+    factor: float
+    stated: str
+
+
 class QuestionView(BaseModel):
     """A test to make next.
 
     Attributes
     ----------
     test
-        Line of the sheet, check by eye, or the run.
+        Line of the sheet, check by eye, the run, or the plate of a part.
     kind
         What sort of answer it has.
     title, why
@@ -100,10 +122,12 @@ class QuestionView(BaseModel):
         Answers to choose from where it is not read from a meter: name and words.
     what_ifs
         Who would lead after each of the plain answers.
+    plate
+        What is to be read where it is a plate or a stamp.
     """
 
     test: str
-    kind: str
+    kind: Asks
     title: str
     why: str
     minutes: float
@@ -113,6 +137,7 @@ class QuestionView(BaseModel):
     expects: list[GhostPin]
     outcomes: list[Choice]
     what_ifs: list[WhatIf]
+    plate: PlateView | None = None
 
 
 class SuspectsView(Described):
@@ -200,12 +225,14 @@ def _suspect(known: Diagnosis, sheet: Sheet, at: int) -> SuspectView:
 
 def question_view(row: Question, known: Diagnosis, case: Case, state: SafetyState) -> QuestionView:
     """Return a question, with what comes before it and what each answer would do."""
+    if row.kind is Asks.PLATE:
+        return _plate_view(row, known, case)
     outcomes = known.table.tests[row.test]
     test = next((test for test in machine_tests(case.sheet, None) if test.id == row.test), None)
     safety_first = safety_before(case, row.test, state)
     return QuestionView(
         test=row.test,
-        kind="run" if row.test == RUN else "look" if is_look(row.test) else "reading",
+        kind=row.kind,
         title=_title(row.test, test, case.sheet),
         why=why_words(row, known),
         minutes=row.minutes + row.reach_minutes,
@@ -213,7 +240,7 @@ def question_view(row: Question, known: Diagnosis, case: Case, state: SafetyStat
         is_safe_first=bool(safety_first),
         bits=row.bits,
         expects=[_ghost(row, outcomes) for row in expects(known, outcomes)] if outcomes.is_measured else [],
-        outcomes=_answers(row.test, case.sheet),
+        outcomes=_answers(row, case.sheet),
         what_ifs=what_ifs(known, outcomes, test),
     )
 
@@ -233,7 +260,35 @@ def _title(name: str, test: MachineTest | None, sheet: Sheet) -> str:
     return f"Look at {part.title}, {check.title}: {check.bad}?"
 
 
-def _answers(name: str, sheet: Sheet) -> list[Choice]:
-    if name == RUN:
+def _answers(row: Question, sheet: Sheet) -> list[Choice]:
+    if row.kind is Asks.RUN:
         return choices(run_words(sheet))
-    return [Choice(id=row, words=row) for row in ("good", "bad")] if is_look(name) else []
+    return [Choice(id=name, words=name) for name in ("good", "bad")] if row.kind is Asks.LOOK else []
+
+
+def _plate_view(row: Question, known: Diagnosis, case: Case) -> QuestionView:
+    """Return the question for a plate or a stamp."""
+    unit = rating_unit(case.sheet, row.part, row.rating)
+    stated = stated_figure(case.sheet, row.part, row.rating)
+    factor, symbol = (1e-6, "µF") if unit is Unit.FARAD else (1.0, unit.symbol)
+    words = plate_words(case.sheet, row.part, row.rating)
+    return QuestionView(
+        test=row.test,
+        kind=row.kind,
+        title=words[0].upper() + words[1:],
+        why=why_words(row, known),
+        minutes=row.minutes + row.reach_minutes,
+        before=[],
+        is_safe_first=False,
+        bits=row.bits,
+        expects=[],
+        outcomes=[],
+        what_ifs=[],
+        plate=PlateView(
+            part=row.part,
+            rating=row.rating,
+            unit=symbol,
+            factor=factor,
+            stated=show_value(stated, unit) if stated else "",
+        ),
+    )

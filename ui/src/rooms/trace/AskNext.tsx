@@ -1,7 +1,8 @@
+import { useState } from "react";
 import { Link } from "react-router";
 import type { EventBody } from "../../api/client";
 import { useEvent } from "../../api/rooms";
-import type { Question } from "../../api/suspects";
+import type { Plate, Question } from "../../api/suspects";
 import { Problem } from "../../app/Problem";
 import { suspects as words } from "../../words/suspects";
 
@@ -80,7 +81,7 @@ export function AskNext({ jobId, ask, onTake }: Props) {
             <ul>
               {others.map((row) => (
                 <li key={row.test}>
-                  {row.kind === "reading" ? (
+                  {row.kind === "test" ? (
                     <button type="button" className="plain" onClick={() => onTake(row.test)}>
                       {row.title}
                     </button>
@@ -107,7 +108,8 @@ type AnswerProps = {
 
 /** A reading is taken in the quick line; what is looked at or watched is answered here. */
 function Answer({ question, onTake, onSend, isPending }: AnswerProps) {
-  if (question.kind === "reading") {
+  if (question.plate) return <PlateAnswer plate={question.plate} onSend={onSend} isPending={isPending} />;
+  if (question.kind === "test") {
     return (
       <button type="button" className="act" onClick={() => onTake(question.test)}>
         {words.take}
@@ -132,5 +134,45 @@ function Answer({ question, onTake, onSend, isPending }: AnswerProps) {
         </button>
       ))}
     </div>
+  );
+}
+
+type PlateProps = { plate: Plate; onSend: (body: EventBody) => void; isPending: boolean };
+
+/** What is stamped on the part is typed here: it holds before what the sheet of the type says. */
+function PlateAnswer({ plate, onSend, isPending }: PlateProps) {
+  const [typed, setTyped] = useState("");
+  const value = Number(typed.trim().replace(",", "."));
+  const isNumber = typed.trim() !== "" && value > 0;
+  return (
+    <form
+      className="row"
+      onSubmit={(event) => {
+        event.preventDefault();
+        if (isNumber)
+          onSend({ kind: "stamped", part: plate.part, rating: plate.rating, value: value * plate.factor });
+      }}
+    >
+      <label className="row">
+        {words.stamped(plate.unit)}
+        <input
+          className="mono"
+          inputMode="decimal"
+          size={8}
+          value={typed}
+          aria-invalid={typed !== "" && !isNumber}
+          onChange={(event) => setTyped(event.target.value)}
+        />
+      </label>
+      <button type="submit" className="act" disabled={isPending || !isNumber}>
+        {words.save}
+      </button>
+      {plate.stated && <span className="quiet">{words.sheetSays(plate.stated)}</span>}
+      {typed !== "" && !isNumber && (
+        <p className="problem" role="alert">
+          {words.notANumber}
+        </p>
+      )}
+    </form>
   );
 }

@@ -95,7 +95,7 @@ function Loaded({ jobId, trace }: { jobId: string; trace: Trace }) {
   const undo = () => takeBack(trace.last_reading ?? null);
   const turn = () => setHasLadder(!hasLadder);
   const asked = suspects?.ask[0];
-  const suggested = asked?.kind === "reading" ? asked.test : (trace.next_line ?? null);
+  const suggested = asked?.kind === "test" ? asked.test : (trace.next_line ?? null);
   useTraceKeys({ trace, suggested, chosen, setChosen, take, correct, undo, setDialog, turn, quickLine });
 
   return (
