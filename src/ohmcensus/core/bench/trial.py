@@ -11,7 +11,7 @@ import numpy as np
 from pydantic import BaseModel
 
 from ohmcensus.core.bench.hidden_fault import HiddenJobs, hidden_jobs
-from ohmcensus.core.diagnosis.evidence import agree, symptom_told
+from ohmcensus.core.diagnosis.evidence import TOLD_TWICE, agree, symptom_told
 from ohmcensus.core.diagnosis.outcomes import OutcomeTable, outcome_table
 from ohmcensus.core.diagnosis.posterior import (
     NAMED_FROM,
@@ -237,8 +237,9 @@ def _asked(
         spec = next(row for row in listed_tests(jobs.sheet, part.id) if row.name == own)
         is_bad = jobs.is_bad(job, part, spec, attempt=attempt)
     convicts = frozenset({part_id}) if is_bad else frozenset[str]()
-    log = told_as(outcomes, int(is_bad))
-    return Observation(name, name, log, outcomes, is_confirmed=before is not None, convicts=convicts)
+    agrees = before is not None and before.convicts == convicts
+    log = told_as(outcomes, int(is_bad)) * (TOLD_TWICE if agrees else 1.0)
+    return Observation(name, name, log, outcomes, is_confirmed=agrees, convicts=convicts)
 
 
 def _panel(table: OutcomeTable, name: str) -> str | None:

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import math
 from collections.abc import Iterator, Set
 from dataclasses import dataclass
 from enum import StrEnum
@@ -17,6 +18,8 @@ from ohmcensus.core.parts.kind import Role
 
 # A part that is so likely by values that another variant would read too has its plate asked for.
 LEADS_FROM = 0.5
+# A finding speaks for a part where it is so much likelier than on a sound machine, as a natural logarithm.
+SPEAKS = math.log(3)
 
 
 class Standing(StrEnum):
@@ -61,9 +64,20 @@ class Conclusion:
             return Standing.NOTHING_FOUND
         if self.plate and known.of_part.max() >= LEADS_FROM:
             return Standing.ANOTHER_VARIANT
-        if known.of_part.max() < NAMED_FROM:
+        if known.of_part.max() < NAMED_FROM or not self.is_shown:
             return Standing.UNDECIDED
         return Standing.REPEAT if self._guarded else Standing.NAMED
+
+    @cached_property
+    def is_shown(self) -> bool:
+        """Whether any test or look speaks for the leader: nobody is named by what the customer told alone."""
+        at = self.known.table.parts.index(self.known.leader)
+        rows = self.known.chance * self.known.table.involves[at]
+        best = int(rows.argmax())
+        return any(
+            (row.may_be_repeated and row.log[best] - row.log[-1] >= SPEAKS) or self.known.leader in row.convicts
+            for row in self.known.observations
+        )
 
     @property
     def named(self) -> tuple[str, ...]:

@@ -74,6 +74,8 @@ COLD_PASS = 0.5
 _COMES_LATER = frozenset({Moment.HOT_ONLY, Moment.AFTER_REST, Moment.RANDOM})
 _AS_IT_TRIPS = ("hot", "wet")
 BAD_SEEN, BAD_FALSE = 0.9, 0.02
+# What is no value and is found twice weighs so much: the second is nearly as independent as the first.
+TOLD_TWICE = 2.0
 
 
 def observations(case: Case, lines: Sequence[CensusLine], table: OutcomeTable) -> tuple[Observation, ...]:
@@ -203,7 +205,7 @@ def _eye(case: Case, table: OutcomeTable) -> Iterator[Observation]:
             title = f"{part.title}, {check.title}: {said}"
             seen_so = [row.body.outcome for row in case.of(Checked) if row.body.check == name]
             is_confirmed = len(seen_so) > 1 and seen_so[-1] is seen_so[-2]
-            log = told_as(outcomes, int(is_bad)) * (2.0 if is_confirmed else 1.0)
+            log = told_as(outcomes, int(is_bad)) * (TOLD_TWICE if is_confirmed else 1.0)
             convicts = frozenset({part.id}) if is_bad else frozenset[str]()
             yield Observation(name, title, log, outcomes, is_confirmed=is_confirmed, convicts=convicts)
         elif parts := {part.id for part in case.sheet.parts if name in part.part_kind.seen_outside}:
@@ -258,7 +260,10 @@ def _reading(
             return None
         is_bad = verdict is not Verdict.INSIDE
         convicts = frozenset({test.partition(".")[0]}) if is_bad else frozenset[str]()
-        return Observation(test, said, told_as(outcomes, int(is_bad)), outcomes, convicts=convicts)
+        before = [row.judgement.verdict for row in answers[:-1]]
+        is_confirmed = bool(before) and is_bad is (before[-1] is not Verdict.INSIDE)
+        log = told_as(outcomes, int(is_bad)) * (TOLD_TWICE if is_confirmed else 1.0)
+        return Observation(test, said, log, outcomes, is_confirmed=is_confirmed, convicts=convicts)
     is_lesser = outcomes.function is Function.INSULATION and last.reading.function is not Function.INSULATION
     if is_lesser and verdict is Verdict.INSIDE:
         return None

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from ohmcensus.core.diagnosis.effort import Place, efforts
 from ohmcensus.core.diagnosis.evidence import observations
 from ohmcensus.core.diagnosis.outcomes import OutcomeTable
 from ohmcensus.core.diagnosis.posterior import Diagnosis, diagnose
@@ -61,6 +62,19 @@ def reach_of(case: Case, lines: tuple[CensusLine, ...], safety: Safety) -> Reach
         left_out=frozenset(skipped | asked | looked | ran),
         barred=frozenset(skipped),
         stamped=frozenset(event.body.part for event in case.of(Stamped)),
+        place=_place(case),
         has_power=not any(row.forbids_power for row in safety.dangers),
         before_power=frozenset(name for name in needed if name),
     )
+
+
+def _place(case: Case) -> Place | None:
+    """Return where the last test was made, None where anything else was done since."""
+    last = max(case.standing, key=lambda row: row.order, default=None)
+    if last is None or last.test not in efforts(case.sheet):
+        return None
+    moved = any(event.order > last.order and not isinstance(event.body, _STAYS) for event in case.events)
+    return None if moved else efforts(case.sheet)[last.test].place
+
+
+_STAYS = (Skipped, Stamped)

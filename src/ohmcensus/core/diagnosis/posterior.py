@@ -10,7 +10,7 @@ from functools import cached_property
 import numpy as np
 
 from ohmcensus.core.diagnosis.outcomes import LEAST, LEAST_OF_ALL, Array, Outcomes, OutcomeTable
-from ohmcensus.core.machine.asked import LOOK
+from ohmcensus.core.machine.asked import RUN
 from ohmcensus.core.quantity import Interval
 
 # One reading in so many is a slip of the hand: it says nothing. Two that agree are a slip far more rarely.
@@ -64,9 +64,9 @@ class Observation:
     convicts: frozenset[str] = frozenset()
 
     @property
-    def is_look(self) -> bool:
-        """Whether it is a check of a part by eye or hand: three in a hundred are false."""
-        return self.outcome is not None and self.outcome.function is None and LOOK in self.id
+    def may_be_repeated(self) -> bool:
+        """Whether it is a test or a look, of which some are false: once is not enough to name a part by it alone."""
+        return self.outcome is not None and self.id != RUN
 
 
 @dataclass(frozen=True)
@@ -160,7 +160,7 @@ class Diagnosis:
         weak = [
             (float(left[index]), row.id)
             for index, row in enumerate(self.observations)
-            if (row.interval is not None or row.is_look) and not row.is_confirmed and left[index] < STAYS_FROM
+            if row.may_be_repeated and not row.is_confirmed and left[index] < STAYS_FROM
         ]
         return min(weak)[1] if weak else ""
 

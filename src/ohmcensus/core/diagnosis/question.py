@@ -3,29 +3,28 @@
 from __future__ import annotations
 
 import math
-from collections.abc import Iterator, Mapping
-from dataclasses import dataclass, field
+from collections.abc import Iterator, Mapping, Sequence
+from dataclasses import dataclass, field, replace
 from enum import StrEnum
-from functools import lru_cache
 
 import numpy as np
 from numpy.typing import NDArray
 
+from ohmcensus.core.diagnosis.battery import along_with
 from ohmcensus.core.diagnosis.conclusion import Conclusion, Standing, conclude
+from ohmcensus.core.diagnosis.effort import SAME_PLACE_MINUTES, Place, efforts
 from ohmcensus.core.diagnosis.outcomes import Array, OutcomeTable
 from ohmcensus.core.diagnosis.posterior import SLIP, Diagnosis
 from ohmcensus.core.diagnosis.repeat import repeats
-from ohmcensus.core.job.work_time import PLUG_MINUTES
-from ohmcensus.core.machine.asked import LIVE_PENALTY_MINUTES, LOOK, RUN, look_id
-from ohmcensus.core.machine.run_through import RUN_MINUTES
-from ohmcensus.core.machine.specs import listed_tests
+from ohmcensus.core.machine.asked import LIVE_PENALTY_MINUTES, LOOK, RUN
 from ohmcensus.core.parts.fault import FaultMode
-from ohmcensus.core.parts.kind import MachineState
 from ohmcensus.core.sheet import Sheet
 
 # Taking up the meter, finding the points: what every question costs besides; a cover that is off serves the next
 # questions too, so only a share of it counts when questions are compared (ours, after trying 0.5 to 2 and 0.5 to 1).
 HANDLING_MINUTES, COVER_SHARE = 2.0, 0.5
+# Moving the probes on where one stands.
+SAME_PLACE_HANDLING = 0.5
 # Reading what is stamped on a part (ours).
 PLATE_MINUTES = 1.0
 # Less than this and a test settles nothing.
@@ -75,6 +74,8 @@ class Reach:
         Tests that cannot be made: left out by whoever works there, out of reach, without a meter.
     stamped
         Parts of which plate or stamp was read.
+    place
+        Where the last test was made, with its plug off and the meter in hand; None where nobody stands anywhere.
     live_penalty
         Minutes that a live test behind a cover counts on top.
     has_power
@@ -92,6 +93,7 @@ class Reach:
     left_out: frozenset[str] = frozenset()
     barred: frozenset[str] = frozenset()
     stamped: frozenset[str] = frozenset()
+    place: Place | None = None
     live_penalty: float = LIVE_PENALTY_MINUTES
     has_power: bool = True
     before_power: frozenset[str] = frozenset()
@@ -129,6 +131,8 @@ class Question:
         Whether it was asked before, and a second reading is worth more than another test.
     rating
         What is to be read on a plate or a stamp; empty where it is none.
+    also
+        Tests that are made in the same go, their minutes counted.
     """
 
     test: str
@@ -139,6 +143,7 @@ class Question:
     score: float
     is_repeat: bool = False
     rating: str = ""
+    also: tuple[str, ...] = ()
 
     @property
     def kind(self) -> Asks:
@@ -160,6 +165,7 @@ class _Asked:
     is_live: NDArray[np.bool_] = field(repr=False)
     is_look: NDArray[np.bool_] = field(repr=False)
     panels: tuple[str | None, ...] = ()
+    places: tuple[Place | None, ...] = ()
 
 
 def questions(
@@ -193,16 +199,20 @@ def questions(
     """
     table = diagnosis.table
     asked = _asked(table)
+    here = np.array([place is not None and place == reach.place for place in asked.places])
+    minutes = np.where(here, np.minimum(asked.minutes, SAME_PLACE_MINUTES), asked.minutes)
+    plugs = np.where(here, 0.0, asked.plugs)
+    handling = np.where(here, SAME_PLACE_HANDLING, HANDLING_MINUTES)
     joint = (table.in_group * diagnosis.chance) @ asked.outcomes
     bits = _information(diagnosis, joint, asked)
     covers = np.array([_cover_minutes(table.sheet, panel, reach) for panel in asked.panels])
     covers = covers + np.where(asked.is_live, reach.to_live, np.where(asked.is_look, 0.0, reach.to_dead))
     # What is shown is the whole way to the test; what counts when tests are compared is a share of the covers, since
     # the next questions will use an open cover too. One step ahead a cover is never worth it otherwise.
-    reaching = covers + asked.plugs
+    reaching = covers + plugs
     needs_panel = np.array([panel is not None for panel in asked.panels])
     penalty = np.where(asked.is_live & needs_panel, reach.live_penalty, 0.0)
-    spent = HANDLING_MINUTES + asked.minutes + asked.plugs + penalty
+    spent = handling + minutes + plugs + penalty
     score = bits / (spent + COVER_SHARE * covers)
     # Where power is refused, the tests that would allow it are worth what they open, and not only what they settle:
     # else the search would stay among dead tests that settle little.
@@ -218,7 +228,7 @@ def questions(
         score = score + _FIRST * _chance_of(diagnosis, asked.names)
     wanted = np.flatnonzero((bits >= least_bits) & (~asked.is_live | reach.has_power))
     rows = [
-        Question(name, _part(name), float(asked.minutes[i]), float(reaching[i]), float(bits[i]), float(score[i]))
+        Question(name, _part(name), float(minutes[i]), float(reaching[i]), float(bits[i]), float(score[i]))
         for i in wanted.tolist()
         if (name := asked.names[i]) not in reach.left_out
     ]
@@ -270,7 +280,18 @@ def ask(
     again = [*_repeated(found, reach, objective), *_plate(found, reach)]
     asked = {row.test for row in again}
     new = [row for row in questions(diagnosis, reach, objective, prices=prices) if row.test not in asked]
-    return tuple(sorted((*new, *again), key=lambda row: (-row.score, row.test)))
+    rows = sorted((*new, *again), key=lambda row: (-row.score, row.test))
+    return tuple(_in_one_go(diagnosis, row, rows) if at == 0 else row for at, row in enumerate(rows))
+
+
+def _in_one_go(diagnosis: Diagnosis, first: Question, rows: Sequence[Question]) -> Question:
+    """Return the next question with what is worth making along with it."""
+    if first.kind is not Asks.TEST or first.is_repeat or math.isinf(first.score):
+        return first
+    left = [row.test for row in rows if row.kind is Asks.TEST and not row.is_repeat]
+    worth = first.bits / (HANDLING_MINUTES + first.minutes + first.reach_minutes)
+    also = along_with(diagnosis, first.test, left, worth, SAME_PLACE_HANDLING)
+    return replace(first, also=also, minutes=first.minutes + SAME_PLACE_MINUTES * len(also))
 
 
 ENDED = frozenset({Standing.NAMED, Standing.TWO_NAMED, Standing.NOTHING_FOUND})
@@ -278,8 +299,8 @@ ENDED = frozenset({Standing.NAMED, Standing.TWO_NAMED, Standing.NOTHING_FOUND})
 
 def concluded(diagnosis: Diagnosis, reach: Reach) -> Conclusion:
     """Return what may be said of the suspects where the machine stands: no guard asks for what cannot be made."""
-    columns = _columns(diagnosis.table.sheet)
-    live = frozenset() if reach.has_power else frozenset(name for name, row in columns.items() if row[2])
+    columns = efforts(diagnosis.table.sheet)
+    live = frozenset() if reach.has_power else frozenset(name for name, row in columns.items() if row.is_live)
     return conclude(diagnosis, reach.barred | live, reach.stamped)
 
 
@@ -296,11 +317,14 @@ def _plate(found: Conclusion, reach: Reach) -> Iterator[Question]:
 def _repeated(found: Conclusion, reach: Reach, objective: Objective) -> Iterator[Question]:
     """Yield readings to make again; the one that a guard asks for above all else."""
     diagnosis, guarded = found.known, found.again
-    columns, table = _columns(diagnosis.table.sheet), diagnosis.table
+    columns, table = efforts(diagnosis.table.sheet), diagnosis.table
     of_part = dict(zip(table.parts, diagnosis.of_part.tolist(), strict=True))
     worth = {} if objective is Objective.CHEAPEST else dict(repeats(diagnosis))
     for test in {*worth, guarded} - {""} - reach.barred:
-        minutes, plug, is_live, panel = columns[test]
+        effort = columns[test]
+        minutes, plug, is_live, panel = effort.minutes, effort.plug_minutes, effort.is_live, effort.panel
+        if effort.place is not None and effort.place == reach.place:
+            minutes, plug = min(minutes, SAME_PLACE_MINUTES), 0.0
         cover = _cover_minutes(table.sheet, panel, reach) + (reach.to_live if is_live else reach.to_dead)
         bits = worth.get(test, 0.0)
         score = bits / (HANDLING_MINUTES + minutes + plug + COVER_SHARE * cover)
@@ -365,20 +389,6 @@ def _cover_minutes(sheet: Sheet, panel: str | None, reach: Reach) -> float:
     return reach.cover_minutes.get(panel, sheet.panels[panel].minutes)
 
 
-@lru_cache(maxsize=16)
-def _columns(sheet: Sheet) -> dict[str, tuple[float, float, bool, str | None]]:
-    """Return minutes, plug minutes, whether it is live, and the cover of every question."""
-    found: dict[str, tuple[float, float, bool, str | None]] = {}
-    for part in sheet.parts:
-        for spec in listed_tests(sheet, part.id):
-            plug = PLUG_MINUTES if spec.state is MachineState.PLUG_PULLED else 0.0
-            found[f"{part.id}.{spec.name}"] = spec.minutes, plug, spec.state is MachineState.LIVE, part.behind
-        for check in part.part_kind.checks:
-            found[look_id(part, check)] = check.minutes, 0.0, False, part.behind
-    found[RUN] = RUN_MINUTES, 0.0, True, None
-    return found
-
-
 _KEPT: dict[int, tuple[OutcomeTable, _Asked]] = {}
 
 
@@ -394,17 +404,18 @@ def _asked(table: OutcomeTable) -> _Asked:
         blocks.append(block * (1 - SLIP) + SLIP / block.shape[1])
         begins.append(at)
         at += block.shape[1]
-    known = _columns(table.sheet)
+    known = efforts(table.sheet)
     rows = [known[name] for name in table.tests]
     asked = _Asked(
         tuple(table.tests),
         np.concatenate(blocks, axis=1),
         np.array(begins),
-        np.array([row[0] for row in rows]),
-        np.array([row[1] for row in rows]),
-        np.array([row[2] for row in rows]),
+        np.array([row.minutes for row in rows]),
+        np.array([row.plug_minutes for row in rows]),
+        np.array([row.is_live for row in rows]),
         np.array([is_look(name) for name in table.tests]),
-        tuple(row[3] for row in rows),
+        tuple(row.panel for row in rows),
+        tuple(row.place for row in rows),
     )
     while len(_KEPT) >= 16:  # noqa: PLR2004 - as many sheets as any firm has open
         _KEPT.pop(next(iter(_KEPT)))

@@ -52,7 +52,7 @@ def _next(row: Question) -> dict[str, Any]:
     """Return what to do next; of a plate also which figure is to be read."""
     rating = {"rating": row.rating} if row.rating else {}
     minutes = row.minutes + row.reach_minutes
-    told: dict[str, Any] = {"kind": row.kind.value, "test": row.test, "also": [], "part": row.part}
+    told: dict[str, Any] = {"kind": row.kind.value, "test": row.test, "also": list(row.also), "part": row.part}
     return {**told, **rating, "minutes": minutes, "bits": row.bits}
 
 
