@@ -18,7 +18,8 @@ from ohmcensus.core.bench.trial import TrialReport, run_trial
 from ohmcensus.core.diagnosis.evidence import symptom_told
 from ohmcensus.core.diagnosis.outcomes import OutcomeTable, outcome_table
 from ohmcensus.core.diagnosis.posterior import Observation, diagnose, read_as
-from ohmcensus.core.diagnosis.question import Reach, ask
+from ohmcensus.core.diagnosis.question import Reach
+from ohmcensus.core.diagnosis.ranking import ask
 from ohmcensus.core.machine.dictionary import Dictionary, dictionary
 from ohmcensus.core.quantity import Interval
 from ohmcensus.core.sheet import Sheet

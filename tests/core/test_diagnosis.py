@@ -17,7 +17,8 @@ from ohmcensus.core.diagnosis.conclusion import Standing, conclude
 from ohmcensus.core.diagnosis.evidence import observations, symptom_told
 from ohmcensus.core.diagnosis.outcomes import OutcomeTable, outcome_table
 from ohmcensus.core.diagnosis.posterior import Diagnosis, Observation, diagnose, read_as, told_as
-from ohmcensus.core.diagnosis.question import Objective, Reach, ask, questions
+from ohmcensus.core.diagnosis.question import Objective, Reach
+from ohmcensus.core.diagnosis.ranking import ask, questions
 from ohmcensus.core.diagnosis.repeat import repeats
 from ohmcensus.core.event import Body, Changed, Checked, CheckOutcome, Intervention, RunWatched, Skipped, WhySkipped
 from ohmcensus.core.intake import Complaint

@@ -124,8 +124,10 @@ def test_a_watched_run_means_power_and_ends_a_proof_of_dead(fl7: Sheet, outcome:
 
 def test_a_cover_is_off_once_something_behind_it_was_read_until_it_is_shut_or_the_machine_runs(fl7: Sheet) -> None:
     panel = fl7.known_part("heater").behind
+    assert panel
     read = Log(fl7).read("heater 26.4")
-    assert (open_panels(read.case), uncovered(read.case)) == (frozenset(), {panel})
+    assert not open_panels(read.case)
+    assert uncovered(read.case) == {panel}
     assert uncovered(Log(fl7).read("heater 26.4").did(Shut(panel=panel)).case) == frozenset()
     assert uncovered(Log(fl7).read("heater 26.4").did(RunWatched(outcome="through")).case) == frozenset()
     looked = Checked(check="heater.look_tags", outcome=CheckOutcome.GOOD)

@@ -5,10 +5,12 @@ from __future__ import annotations
 import pytest
 from tests.core.case_of import Log
 
-from ohmcensus.core.diagnosis.conclusion import Standing
+from ohmcensus.core.diagnosis.again import concluded
+from ohmcensus.core.diagnosis.conclusion import Conclusion, Standing
 from ohmcensus.core.diagnosis.of_case import diagnosed, reach_of
 from ohmcensus.core.diagnosis.outcomes import outcome_table
-from ohmcensus.core.diagnosis.question import Asks, ask, concluded
+from ohmcensus.core.diagnosis.question import Asks, Question
+from ohmcensus.core.diagnosis.ranking import ask
 from ohmcensus.core.event import Stamped
 from ohmcensus.core.intake import Complaint
 from ohmcensus.core.judgement import Verdict, census_lines
@@ -20,7 +22,7 @@ from ohmcensus.core.symptom import Symptom
 from ohmcensus.services.at_hand.sheets import all_sheets, find_sheet
 
 
-def told(log: Log):
+def told(log: Log) -> tuple[Conclusion, tuple[Question, ...]]:
     log.complains(Complaint(symptoms=(Symptom.NO_HEAT,)))
     case, lines = log.case, census_lines(log.case)
     known = diagnosed(case, lines, outcome_table(case.sheet, dictionary(case.sheet)))

@@ -12,7 +12,8 @@ from scipy.stats import entropy
 
 from ohmcensus.core.diagnosis.outcomes import OutcomeTable, outcome_table
 from ohmcensus.core.diagnosis.posterior import SLIP, Observation, diagnose, told_as
-from ohmcensus.core.diagnosis.question import Reach, questions
+from ohmcensus.core.diagnosis.question import Reach
+from ohmcensus.core.diagnosis.ranking import questions
 from ohmcensus.core.machine.asked import RUN
 from ohmcensus.core.machine.dictionary import dictionary
 from ohmcensus.services.at_hand.sheets import find_sheet

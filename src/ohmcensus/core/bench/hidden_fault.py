@@ -7,22 +7,23 @@ and, where wanted, slips of the hand and a sheet whose figures are off.
 from __future__ import annotations
 
 import math
+from collections.abc import Mapping
 from dataclasses import dataclass, field
 
 import numpy as np
 from numpy.typing import NDArray
 
-from ohmcensus.core.machine import machine_tests
-from ohmcensus.core.machine.dictionary import Dictionary, dictionary
+from ohmcensus.core.machine.dictionary import Dictionary, dictionary, single_faults
+from ohmcensus.core.machine.feeds import fed_part
 from ohmcensus.core.machine.likely import LikelyFault, likely_faults, symptom_chances
 from ohmcensus.core.machine.netlist import PartFault
 from ohmcensus.core.machine.run_through import run_through
 from ohmcensus.core.machine.specs import listed_tests
+from ohmcensus.core.machine.stamped import valued_tests
 from ohmcensus.core.meter import Function
+from ohmcensus.core.parts.fault import FaultMode
 from ohmcensus.core.parts.kind import PartCheck, TestSpec
-from ohmcensus.core.physics.temperature import REFERENCE_CELSIUS
 from ohmcensus.core.quantity import Interval
-from ohmcensus.core.quantity.window import Source
 from ohmcensus.core.sheet import Part, Sheet
 from ohmcensus.core.symptom import Symptom
 
@@ -60,7 +61,8 @@ class HiddenJobs:
     faults: tuple[LikelyFault | None, ...]
     symptoms: tuple[Symptom, ...]
     _readings: Dictionary = field(repr=False)
-    _off: NDArray[np.float64] = field(repr=False)
+    _off: Mapping[str, NDArray[np.float64]] = field(repr=False)
+    _part_of: Mapping[str, str] = field(repr=False)
     _slips: float
     _seed: int
 
@@ -72,9 +74,21 @@ class HiddenJobs:
         wrong = fault.fault if fault else None
         place = self._readings.faults.index(wrong) if wrong in self._readings.faults else None
         true = float(self._readings.healthy[at, job] if place is None else self._readings.faulty[place, at, job])
-        if (spec.function in _VALUES and _CONTACT_OHM < true < math.inf) or spec.function is Function.CAPACITANCE:
-            true *= float(self._off[at, job])
+        true *= self.off(job, test, true)
         return _shown(true, spec.function, self._chance(job, test, attempt), self._slips)
+
+    def part_of(self, test: str) -> str:
+        """Return the part on whose figures a reading hangs, empty for none."""
+        return self._part_of.get(test, "")
+
+    def off(self, job: int, test: str, true: float) -> float:
+        """Return the factor by which a reading is off what the sheet's figures make of it: its part is a variant."""
+        part, function = self.part_of(test), self._spec(test).function
+        factor = float(self._off[part][job]) if part in self._off else 1.0
+        if function is Function.AMPERE:
+            return 1 / factor
+        is_value = function is Function.CAPACITANCE or (function in _VALUES and _CONTACT_OHM < true < math.inf)
+        return factor if is_value else 1.0
 
     def is_visible(self, job: int) -> bool:
         """Tell whether some listed test shows the fault of a job, as severe as it is, on a machine as it is.
@@ -155,7 +169,7 @@ def hidden_jobs(sheet: Sheet, count: int, seed: int, *, slips: float = 0.0, nomi
     slips
         Share of readings that are slips of the hand.
     nominals_off
-        By how much the sheet's figures are off that are not from service data, as a share (one standard deviation).
+        By how much the figures of sheet and plate are off, part by part, as a share (one standard deviation).
     """
     chance = np.random.default_rng([seed, 77])
     known = likely_faults(sheet)
@@ -164,19 +178,37 @@ def hidden_jobs(sheet: Sheet, count: int, seed: int, *, slips: float = 0.0, nomi
     faults = tuple(None if chance.random() < SOUND_SHARE else known[i] for i in drawn.tolist())
     electrical = tuple(dict.fromkeys(row.fault for row in faults if row and row.fault and _is_in_circuit(sheet, row)))
     readings = dictionary(sheet, electrical, count=count, seed=seed + 1_000_003)
-    is_off = np.array([_is_off(sheet, test) for test in readings.tests])
-    off = np.exp(nominals_off * is_off[:, None] * chance.standard_normal((len(readings.tests), count)))
+    part_of = _parts_of_readings(sheet) if nominals_off else {}
+    off = {part: np.exp(nominals_off * chance.standard_normal(count)) for part in sorted(set(part_of.values()))}
     symptoms = tuple(_told(sheet, row, chance) for row in faults)
-    return HiddenJobs(sheet, faults, symptoms, readings, off, slips, seed)
+    return HiddenJobs(sheet, faults, symptoms, readings, off, part_of, slips, seed)
 
 
 def _is_in_circuit(sheet: Sheet, row: LikelyFault) -> bool:
     return bool(row.fault and row.fault.element) and sheet.part(row.part) is not None
 
 
-def _is_off(sheet: Sheet, test: str) -> bool:
-    window = next(row.window for row in machine_tests(sheet, REFERENCE_CELSIUS) if row.id == test)
-    return window.source is Source.COMMON
+def _parts_of_readings(sheet: Sheet) -> dict[str, str]:
+    """Return the part on whose figures a reading hangs, by test: whose value it is, or what draws the current."""
+    found = {}
+    valued = {part.id for part in sheet.parts if valued_tests(sheet, part)}
+    for part in sheet.parts:
+        for spec in listed_tests(sheet, part.id):
+            of = fed_part(sheet, part.id, spec.load_of) if spec.load_of else part.id
+            if spec.function in _VALUES and of in valued:
+                found[f"{part.id}.{spec.name}"] = of
+    opened = tuple(row for row in single_faults(sheet) if row.mode is FaultMode.OPEN and row.part in valued)
+    small = dictionary(sheet, opened, count=_FEW)
+    for at, test in enumerate(small.tests):
+        if test.partition(".")[2].startswith("amps"):
+            falls = small.faulty[:, at].mean(axis=1) / small.healthy[at].mean()
+            if falls.size and falls.min() < _MOSTLY:
+                found[test] = opened[int(falls.argmin())].part
+    return found
+
+
+# A current that falls below this share without a part is that part's; so few specimens tell it.
+_MOSTLY, _FEW = 0.5, 4
 
 
 def _told(sheet: Sheet, fault: LikelyFault | None, chance: np.random.Generator) -> Symptom:

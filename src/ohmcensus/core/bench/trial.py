@@ -11,6 +11,8 @@ import numpy as np
 from pydantic import BaseModel
 
 from ohmcensus.core.bench.hidden_fault import HiddenJobs, hidden_jobs
+from ohmcensus.core.diagnosis.again import ENDED, concluded, guarded
+from ohmcensus.core.diagnosis.effort import efforts
 from ohmcensus.core.diagnosis.evidence import TOLD_TWICE, agree, symptom_told
 from ohmcensus.core.diagnosis.outcomes import OutcomeTable, outcome_table
 from ohmcensus.core.diagnosis.posterior import (
@@ -21,7 +23,8 @@ from ohmcensus.core.diagnosis.posterior import (
     read_as,
     told_as,
 )
-from ohmcensus.core.diagnosis.question import ENDED, Objective, Question, Reach, ask, concluded, questions
+from ohmcensus.core.diagnosis.question import Asks, Objective, Question, Reach
+from ohmcensus.core.diagnosis.ranking import ask, possible
 from ohmcensus.core.diagnosis.variant import allow_for_variants
 from ohmcensus.core.machine import machine_tests
 from ohmcensus.core.machine.asked import LOOK, RUN
@@ -31,7 +34,8 @@ from ohmcensus.core.machine.specs import listed_tests
 from ohmcensus.core.physics.temperature import REFERENCE_CELSIUS
 from ohmcensus.core.symptom import Symptom
 
-MOST_TESTS = 12
+# A technician's patience on one machine, in minutes; where the share of right ones is told on the way.
+MOST_MINUTES, CURVE_MINUTES = 45.0, (15.0, 25.0, 45.0)
 # A third reading settles it.
 MOST_ATTEMPTS = 3
 # After these symptoms no power, and so no live test, until the next have passed.
@@ -48,6 +52,13 @@ class CalibrationRow(BaseModel):
     n: int
 
 
+class CurvePoint(BaseModel):
+    """Share of jobs of which the first-ranked part was the faulty one after so many minutes, or when it ended."""
+
+    minutes: float
+    right: float
+
+
 class TrialReport(BaseModel):
     """What a trial came to; see docs/commands.md."""
 
@@ -59,6 +70,7 @@ class TrialReport(BaseModel):
     minutes_mean: float
     reached: float
     calibration: list[CalibrationRow]
+    curve: list[CurvePoint] = []
     misses: dict[str, int] = {}
     baselines: dict[str, TrialReport] = {}
 
@@ -70,6 +82,7 @@ class _Played:
     tests: int
     minutes: float
     is_sure: bool
+    led: tuple[str, ...]
 
 
 Chooser = Callable[[Diagnosis, Reach], tuple[Question, ...]]
@@ -115,10 +128,10 @@ def _by_habit(known: Diagnosis, reach: Reach, order: Callable[[Question], object
 
     A habit does not ask what a test would settle; it ends as the product does, once a part is named.
     """
-    if concluded(known, reach).standing in ENDED:
+    found = concluded(known, reach)
+    if found.standing in ENDED:
         return ()
-    doubted = [row for row in ask(known, reach) if math.isinf(row.score)]
-    return (*doubted, *sorted(questions(known, reach, least_bits=0.0), key=order))  # type: ignore[arg-type]
+    return (*guarded(found, reach), *sorted(possible(known, reach), key=order))  # type: ignore[arg-type]
 
 
 def _listed(table: OutcomeTable) -> Callable[[Question], object]:
@@ -166,8 +179,19 @@ def _report(jobs: HiddenJobs, table: OutcomeTable, separable: list[bool], choose
         minutes_mean=float(np.mean([row.minutes for row in played])),
         reached=float(np.mean([row.is_sure for row in played])),
         calibration=_calibration(np.array([row.stated for row in played]), right),
+        curve=[
+            CurvePoint(
+                minutes=minutes, right=float(np.mean([a.led[at] == b for a, b in zip(played, truth, strict=True)]))
+            )
+            for at, minutes in enumerate(CURVE_MINUTES)
+        ],
         misses=dict(sorted(misses.items(), key=lambda item: -item[1])),
     )
+
+
+def _curve(played: list[_Played], truth: list[str]) -> list[CurvePoint]:
+    led = np.array([row.led for row in played]) == np.array(truth)[:, None]
+    return [CurvePoint(minutes=at, right=share) for at, share in zip(CURVE_MINUTES, led.mean(axis=0), strict=True)]
 
 
 def _calibration(stated: np.ndarray, right: np.ndarray) -> list[CalibrationRow]:
@@ -181,31 +205,56 @@ def _calibration(stated: np.ndarray, right: np.ndarray) -> list[CalibrationRow]:
 
 
 def _play(jobs: HiddenJobs, job: int, table: OutcomeTable, choose: Chooser) -> _Played:
-    """Play one job: ask until a part is named, nothing is left to ask, or twelve tests were made."""
+    """Play one job: ask until a part is named, nothing is left to ask, or the patience is over."""
     seen: dict[str, Observation] = {}
     told = symptom_told(table, jobs.symptoms[job])
     attempts: dict[str, int] = {}
     reach = Reach(has_power=jobs.symptoms[job] not in NO_POWER, before_power=frozenset(BEFORE_POWER))
     minutes, tests = 0.0, 0
     known = diagnose(table, (told,))
-    while tests < MOST_TESTS:
-        rows = [row for row in choose(known, reach) if not row.is_repeat or attempts[row.test] < MOST_ATTEMPTS]
+    led: list[str] = []
+    while minutes < MOST_MINUTES:
+        rows = [row for row in choose(known, reach) if attempts.get(row.test, 0) < MOST_ATTEMPTS]
         if not rows:
             break
-        name = rows[0].test
-        minutes, tests = minutes + rows[0].minutes + rows[0].reach_minutes, tests + 1
-        attempts[name] = attempts.get(name, 0) + 1
-        seen[name] = _asked(jobs, job, table, name, attempts[name], seen.get(name))
-        panel = _panel(table, name)
-        reach = replace(
-            reach,
-            open_panels=reach.open_panels | ({panel} if panel else set()),
-            left_out=reach.left_out | {name},
-            has_power=reach.has_power or all(_passed(table, seen.get(test)) for test in BEFORE_POWER),
-        )
-        known = diagnose(table, (told, *allow_for_variants(table, tuple(seen.values()))))
+        first = rows[0]
+        spent = first.minutes + first.reach_minutes
+        led += [known.leader for at in CURVE_MINUTES[len(led) :] if minutes + spent > at]
+        minutes += spent
+        if first.kind is Asks.PLATE:
+            reach = replace(reach, stamped=reach.stamped | {first.part})
+            seen = {name: _as_stamped(jobs, job, row, first.part) for name, row in seen.items()}
+        else:
+            for name in (first.test, *first.also):
+                tests, attempts[name] = tests + 1, attempts.get(name, 0) + 1
+                row = _asked(jobs, job, table, name, attempts[name], seen.get(name))
+                seen[name] = _as_stamped(jobs, job, row, *reach.stamped)
+            reach = _moved(reach, table, (first.test, *first.also), seen)
+        rows_seen = allow_for_variants(table, tuple(seen.values()), reach.stamped)
+        known = diagnose(table, (told, *rows_seen))
     stated = float(max(known.of_part.max(), known.nothing))
-    return _Played(known.leader, stated, tests, minutes, stated > NAMED_FROM)
+    led += [known.leader] * (len(CURVE_MINUTES) - len(led))
+    return _Played(known.leader, stated, tests, minutes, stated > NAMED_FROM, tuple(led))
+
+
+def _as_stamped(jobs: HiddenJobs, job: int, row: Observation, *parts: str) -> Observation:
+    """Return a reading as the table would have it of the variant that is fitted, once its stamp was read."""
+    if row.interval is None or row.outcome is None or jobs.part_of(row.id) not in parts:
+        return row
+    interval = row.interval.scaled(1 / jobs.off(job, row.id, row.interval.lo))
+    return replace(row, interval=interval, log=read_as(row.outcome, interval, is_confirmed=row.is_confirmed))
+
+
+def _moved(reach: Reach, table: OutcomeTable, made: tuple[str, ...], seen: dict[str, Observation]) -> Reach:
+    """Return where the machine stands after some tests at one place; for a run the covers are shut."""
+    panel = _panel(table, made[0])
+    return replace(
+        reach,
+        open_panels=frozenset() if made[0] == RUN else reach.open_panels | ({panel} if panel else set()),
+        left_out=reach.left_out | set(made),
+        place=efforts(table.sheet)[made[0]].place,
+        has_power=reach.has_power or all(_passed(table, seen.get(test)) for test in BEFORE_POWER),
+    )
 
 
 def _passed(table: OutcomeTable, seen: Observation | None) -> bool:

@@ -15,6 +15,11 @@ from ohmcensus.core.sheet import Part, Sheet
 
 # The probes moved on at an open plug: twenty seconds (common practice, no source).
 SAME_PLACE_MINUTES = 1 / 3
+# Reading what is stamped on a part (ours).
+PLATE_MINUTES = 1.0
+# Taking up the meter, finding the points: what every question costs besides, and where one stands already; a cover that
+# is off serves the next questions too, so only a share of it counts when they are compared (ours, after trying).
+HANDLING_MINUTES, SAME_PLACE_HANDLING, COVER_SHARE = 2.0, 0.5, 0.5
 # The ends of its leads lie all over the machine.
 _SCATTERED = frozenset({Role.HARNESS})
 _OHMS = frozenset({Function.OHM, Function.CONTINUITY, Function.DIODE, Function.CAPACITANCE})

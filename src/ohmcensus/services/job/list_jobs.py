@@ -10,8 +10,8 @@ from pydantic import BaseModel, ConfigDict, Field, ValidationError
 from sqlalchemy.exc import DatabaseError
 from sqlmodel import Session
 
+from ohmcensus.core.diagnosis.again import concluded
 from ohmcensus.core.diagnosis.of_case import diagnosed, reach_of
-from ohmcensus.core.diagnosis.question import concluded
 from ohmcensus.core.errors import InputError, OhmcensusError
 from ohmcensus.core.safety import SafetyState, next_change, settles_at
 from ohmcensus.services.at_hand.context import Context

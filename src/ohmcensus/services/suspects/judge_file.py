@@ -6,11 +6,13 @@ from datetime import UTC, datetime
 from functools import lru_cache
 from typing import Any
 
+from ohmcensus.core.diagnosis.again import concluded
 from ohmcensus.core.diagnosis.evidence import observations
 from ohmcensus.core.diagnosis.of_case import reach_of
 from ohmcensus.core.diagnosis.outcomes import OutcomeTable, outcome_table
 from ohmcensus.core.diagnosis.posterior import Diagnosis, diagnose
-from ohmcensus.core.diagnosis.question import Objective, Question, ask, concluded
+from ohmcensus.core.diagnosis.question import Objective, Question
+from ohmcensus.core.diagnosis.ranking import ask
 from ohmcensus.core.job.case import Case
 from ohmcensus.core.judgement import census_lines
 from ohmcensus.core.machine.dictionary import dictionary

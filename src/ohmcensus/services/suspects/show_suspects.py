@@ -6,10 +6,12 @@ from dataclasses import replace
 
 from pydantic import BaseModel
 
+from ohmcensus.core.diagnosis.again import concluded
 from ohmcensus.core.diagnosis.apart import alike
 from ohmcensus.core.diagnosis.conclusion import Standing
 from ohmcensus.core.diagnosis.of_case import diagnosed, reach_of
-from ohmcensus.core.diagnosis.question import Objective, ask, concluded
+from ohmcensus.core.diagnosis.question import Objective
+from ohmcensus.core.diagnosis.ranking import ask
 from ohmcensus.core.diagnosis.words import alike_words, cured_words, standing_words
 from ohmcensus.core.safety import SafetyState
 from ohmcensus.services.at_hand.choice import choices_of
