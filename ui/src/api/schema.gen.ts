@@ -4449,10 +4449,14 @@ export interface components {
          *         Answers to choose from where it is not read from a meter: name and words.
          *     what_ifs
          *         Who would lead after each of the plain answers.
+         *     also
+         *         Tests at the same place, made in the same go: their minutes are counted.
          *     plate
          *         What is to be read where it is a plate or a stamp.
          */
         QuestionView: {
+            /** Also */
+            also: components["schemas"]["Choice"][];
             /** Before */
             before: string[];
             /** Bits */

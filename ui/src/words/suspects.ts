@@ -7,6 +7,7 @@ export const named = {
 export const suspects = {
   ask: "Ask next",
   take: "Take it",
+  also: "While you are there:",
   stamped: (unit: string) => `Stamped, in ${unit}`,
   save: "Save",
   sheetSays: (stated: string) => `the sheet says ${stated}`,

@@ -19,6 +19,7 @@ const COIL: Question = {
   expects: [{ part: "pump", title: "Drain pump", reads: "over-range", position: 1 }],
   outcomes: [],
   what_ifs: [{ reads: "OL", leads: "Drain pump, 19 of 20" }],
+  also: [],
 };
 const RUN: Question = {
   ...COIL,

@@ -13,11 +13,9 @@ import numpy as np
 from ohmcensus.core.diagnosis.outcomes import Outcomes
 from ohmcensus.core.diagnosis.posterior import NAMED_FROM, Diagnosis, Observation
 from ohmcensus.core.machine.separable import LEAST_VARIATION
-from ohmcensus.core.machine.stamped import rating_of, valued_tests
+from ohmcensus.core.machine.stamped import rating_of
 from ohmcensus.core.parts.kind import Role
 
-# A part that is so likely by values that another variant would read too has its plate asked for.
-LEADS_FROM = 0.5
 # A finding speaks for a part where it is so much likelier than on a sound machine, as a natural logarithm.
 SPEAKS = math.log(3)
 
@@ -62,7 +60,7 @@ class Conclusion:
             return Standing.REPEAT
         if known.nothing >= NAMED_FROM:
             return Standing.NOTHING_FOUND
-        if self.plate and known.of_part.max() >= LEADS_FROM:
+        if self.plate:
             return Standing.ANOTHER_VARIANT
         if known.of_part.max() < NAMED_FROM or not self.is_shown:
             return Standing.UNDECIDED
@@ -91,24 +89,29 @@ class Conclusion:
 
     @cached_property
     def plate(self) -> str:
-        """What to read on the leader where all that speaks against it may be another variant: "heater.watts"."""
-        part = self.known.leader
-        if not part or part in self.stamped or any(part in row.convicts for row in self.known.observations):
+        """What to read on a part of which all that speaks against it may be another variant: "heater.watts"."""
+        sheet = self.known.table.sheet
+        order = sorted(self.known.table.parts, key=lambda part: part != self.known.leader)
+        for part in order:
+            test = self._near(part)
+            found = f"{part}.{rating_of(sheet, part, test)}" if test else ""
+            if found and found not in self.barred:
+                return found
+        return ""
+
+    def _near(self, part: str) -> str:
+        """Return the test of a part that read just outside its window, empty where a stamp would not explain it."""
+        if part in self.stamped or any(part in row.convicts for row in self.known.observations):
             return ""
         against = [
-            row
+            (row, row.outcome.is_near(row.interval))
             for row in self.known.observations
             if row.outcome and row.interval and row.outcome.of == part and row.outcome.is_outside(row.interval)
         ]
-        near = [row for row in against if row.outcome and row.interval and row.outcome.is_near(row.interval)]
-        if not near or len(near) < len(against):
+        if not all(is_near for _, is_near in against):
             return ""
-        sheet = self.known.table.sheet
-        own = next((row.id for row in near if row.id.startswith(f"{part}.")), "")
-        tests = valued_tests(sheet, sheet.known_part(part))
-        test = own.partition(".")[2] or (tests[0].name if tests else "")
-        found = f"{part}.{rating_of(sheet, part, test)}" if test else ""
-        return found if found not in self.barred else ""
+        own = (row.id for row, _ in against if row.id.partition(".")[0] == part)
+        return next(own, "").partition(".")[2]
 
     @property
     def is_unmeasured(self) -> bool:

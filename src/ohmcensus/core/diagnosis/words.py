@@ -27,7 +27,7 @@ def standing_words(found: Conclusion, left_out: frozenset[str] = frozenset()) ->
         case Standing.ANOTHER_VARIANT:
             part, _, rating = found.plate.partition(".")
             asked = plate_words(known.table.sheet, part, rating)
-            return f"{name} reads just outside what the sheet says: another variant may be fitted. First {asked}."
+            return f"{asked}. It reads just outside what the sheet says: another variant may be fitted."
         case Standing.REPEAT:
             return _again_words(found, name)
         case Standing.NAMED:
@@ -112,15 +112,15 @@ _QUANTITIES = {Unit.WATT: "the watts", Unit.OHM: "the ohms", Unit.FARAD: "the mi
 
 
 def plate_words(sheet: Sheet, part: str, rating: str) -> str:
-    """Say which figure is to be read where: "read the watts that are stamped on Heater"."""
+    """Say which figure is to be read where: "Heater: read the watts stamped on it"."""
     quantity = _QUANTITIES.get(rating_unit(sheet, part, rating), "the figure")
-    return f"read {quantity} that are stamped on {sheet.known_part(part).title}"
+    return f"{sheet.known_part(part).title}: read {quantity} stamped on it"
 
 
 def why_words(row: Question, known: Diagnosis) -> str:
     """Say in one sentence what a question settles: the suspect whose chance it moves most."""
     if row.rating:
-        return "The sheet of this type may not be right for the part that is fitted: what is stamped on it is."
+        return "It reads just outside: another variant may be fitted, and the stamp holds before the sheet."
     if math.isinf(row.score) and not row.is_repeat:
         return "The leading suspect was not measured itself yet: nothing is named before that."
     if math.isinf(row.score):

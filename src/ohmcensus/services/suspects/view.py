@@ -10,7 +10,7 @@ from ohmcensus.core.diagnosis.outcomes import Outcomes
 from ohmcensus.core.diagnosis.posterior import RULED_OUT, Diagnosis
 from ohmcensus.core.diagnosis.question import Asks, Objective, Question
 from ohmcensus.core.diagnosis.setting_up import safety_before, setting_up
-from ohmcensus.core.diagnosis.words import chance_words, plate_words, why_words
+from ohmcensus.core.diagnosis.words import chance_words, plate_words, test_words, why_words
 from ohmcensus.core.job.case import Case
 from ohmcensus.core.layout.ohm_ruler import END_OHM, position
 from ohmcensus.core.machine.asked import RUN, looks, run_words
@@ -122,6 +122,8 @@ class QuestionView(BaseModel):
         Answers to choose from where it is not read from a meter: name and words.
     what_ifs
         Who would lead after each of the plain answers.
+    also
+        Tests at the same place, made in the same go: their minutes are counted.
     plate
         What is to be read where it is a plate or a stamp.
     """
@@ -137,6 +139,7 @@ class QuestionView(BaseModel):
     expects: list[GhostPin]
     outcomes: list[Choice]
     what_ifs: list[WhatIf]
+    also: list[Choice]
     plate: PlateView | None = None
 
 
@@ -242,6 +245,7 @@ def question_view(row: Question, known: Diagnosis, case: Case, state: SafetyStat
         expects=[_ghost(row, outcomes) for row in expects(known, outcomes)] if outcomes.is_measured else [],
         outcomes=_answers(row, case.sheet),
         what_ifs=what_ifs(known, outcomes, test),
+        also=[Choice(id=name, words=test_words(name, case.sheet)) for name in row.also],
     )
 
 
@@ -271,11 +275,10 @@ def _plate_view(row: Question, known: Diagnosis, case: Case) -> QuestionView:
     unit = rating_unit(case.sheet, row.part, row.rating)
     stated = stated_figure(case.sheet, row.part, row.rating)
     factor, symbol = (1e-6, "µF") if unit is Unit.FARAD else (1.0, unit.symbol)
-    words = plate_words(case.sheet, row.part, row.rating)
     return QuestionView(
         test=row.test,
         kind=row.kind,
-        title=words[0].upper() + words[1:],
+        title=plate_words(case.sheet, row.part, row.rating),
         why=why_words(row, known),
         minutes=row.minutes + row.reach_minutes,
         before=[],
@@ -284,6 +287,7 @@ def _plate_view(row: Question, known: Diagnosis, case: Case) -> QuestionView:
         expects=[],
         outcomes=[],
         what_ifs=[],
+        also=[],
         plate=PlateView(
             part=row.part,
             rating=row.rating,

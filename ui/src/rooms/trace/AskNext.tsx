@@ -1,3 +1,4 @@
+import { TextInput } from "@mantine/core";
 import { useState } from "react";
 import { Link } from "react-router";
 import type { EventBody } from "../../api/client";
@@ -21,6 +22,16 @@ export function AskNext({ jobId, ask, onTake }: Props) {
       <p className="quiet">
         {first.why} {words.minutes(first.minutes)}.
       </p>
+      {first.also.length > 0 && (
+        <p className="ask-also">
+          <span className="quiet">{words.also}</span>
+          {first.also.map((row) => (
+            <button key={row.id} type="button" className="plain" onClick={() => onTake(row.id)}>
+              {row.words}
+            </button>
+          ))}
+        </p>
+      )}
       {first.before.length > 0 && (
         <ol className="ask-before" aria-label={words.before}>
           {first.before.map((row, place) => (
@@ -146,33 +157,25 @@ function PlateAnswer({ plate, onSend, isPending }: PlateProps) {
   const isNumber = typed.trim() !== "" && value > 0;
   return (
     <form
-      className="row"
+      className="row ask-plate"
       onSubmit={(event) => {
         event.preventDefault();
         if (isNumber)
           onSend({ kind: "stamped", part: plate.part, rating: plate.rating, value: value * plate.factor });
       }}
     >
-      <label className="row">
-        {words.stamped(plate.unit)}
-        <input
-          className="mono"
-          inputMode="decimal"
-          size={8}
-          value={typed}
-          aria-invalid={typed !== "" && !isNumber}
-          onChange={(event) => setTyped(event.target.value)}
-        />
-      </label>
+      <TextInput
+        size="md"
+        label={words.stamped(plate.unit)}
+        description={plate.stated && words.sheetSays(plate.stated)}
+        inputMode="decimal"
+        value={typed}
+        error={typed !== "" && !isNumber && words.notANumber}
+        onChange={(event) => setTyped(event.currentTarget.value)}
+      />
       <button type="submit" className="act" disabled={isPending || !isNumber}>
         {words.save}
       </button>
-      {plate.stated && <span className="quiet">{words.sheetSays(plate.stated)}</span>}
-      {typed !== "" && !isNumber && (
-        <p className="problem" role="alert">
-          {words.notANumber}
-        </p>
-      )}
     </form>
   );
 }
