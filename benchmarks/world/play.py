@@ -68,6 +68,11 @@ class Type:
         return {row["id"]: row["kind"] for row in self.plain["parts"]}
 
     @property
+    def is_own(self) -> bool:
+        """Whether it is none of the built-in types, so that a job brings its sheet with it."""
+        return self.sheet.endswith(".yaml")
+
+    @property
     def deck_test(self) -> str:
         """A test whose deck shows every branch at rest, as every deck does."""
         return next(name for name, row in self.tests.items() if row["meter"] in {"ohm", "continuity"})
@@ -171,7 +176,7 @@ def played(kind_of: Type, product: Product, seed: int, *, are_figures_off: bool 
     chance = np.random.default_rng(seed)
     broken = drawn(kind_of, chance)
     world = _World(kind_of, broken, chance, are_figures_off=are_figures_off)
-    job = Job(kind_of.sheet, (broken.told,))
+    job = Job(kind_of.plain["id"], (broken.told,), kind_of.plain if kind_of.is_own else None)
     minutes, made, answer = 0.0, dict[str, int](), product.asked(job)
     while (following := answer["next"]) and minutes < MINUTES and not answer["named"]:
         asked = [following["test"], *following.get("also", [])]

@@ -32,7 +32,7 @@ from ohmcensus.core.judgement.ghost_volts import ghost_volts_below
 from ohmcensus.core.machine import machine_tests
 from ohmcensus.core.machine.asked import RUN, THROUGH, looks, run_outcomes
 from ohmcensus.core.machine.expected import ROOM_C
-from ohmcensus.core.machine.likely import symptom_chances
+from ohmcensus.core.machine.likely import is_of_earth, symptom_chances
 from ohmcensus.core.meter import Function
 from ohmcensus.core.parts.fault import FaultMode
 from ohmcensus.core.physics.temperature import REFERENCE_CELSIUS
@@ -126,7 +126,13 @@ def agree(one: Interval, other: Interval) -> bool:
 
 
 def _chance_told(sheet: Sheet, row: Hypothesis, symptom: Symptom) -> float:
-    """Return how likely a symptom is told of a hypothesis; of a double, by the fault that shows more."""
+    """Return how likely a symptom is told of a hypothesis; of a double, by the fault that shows more.
+
+    Where the earth is broken too it is by that alone: what leaks then does not trip.
+    """
+    earth = next((fault for fault in row.faults if is_of_earth(fault)), None)
+    if earth is not None:
+        return symptom_chances(sheet, sheet.known_part(earth.part), earth)[symptom]
     parts = [part for part in sheet.parts if part.id in row.parts]
     faults = {fault.part: fault for fault in row.faults}
     return max(symptom_chances(sheet, part, faults.get(part.id))[symptom] for part in parts)

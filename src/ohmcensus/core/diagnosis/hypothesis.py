@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Iterator
 from dataclasses import dataclass
 
-from ohmcensus.core.machine.likely import LikelyFault, likely_faults
+from ohmcensus.core.machine.likely import LikelyFault, is_of_earth, likely_faults
 from ohmcensus.core.machine.netlist import PartFault
 from ohmcensus.core.parts.fault import FaultMode
 from ohmcensus.core.sheet import Part, Sheet
@@ -51,7 +51,7 @@ def hypotheses(sheet: Sheet) -> tuple[Hypothesis, ...]:
     """Return everything that may be wrong with a machine; *nothing* stands last."""
     likely = likely_faults(sheet)
     singles = [Hypothesis((row.part,), (row.fault,) if row.fault else (), row.weight, row.look) for row in likely]
-    doubles = list(_doubles(sheet, likely))
+    doubles = [*_doubles(sheet, likely), *_on_a_broken_earth(sheet, likely)]
     total = sum(row.weight for row in (*singles, *doubles))
     return (*singles, *doubles, Hypothesis((), (), NOTHING_SHARE * total))
 
@@ -63,11 +63,22 @@ def _doubles(sheet: Sheet, likely: tuple[LikelyFault, ...]) -> Iterator[Hypothes
             one = _fault(likely, first, row.own)
             for second in (part for part in sheet.parts if part.kind == row.kind):
                 other = _fault(likely, second, row.other)
-                if one and other and one.fault and other.fault:
-                    weight = DOUBLE_SHARE * one.weight
-                    yield Hypothesis((first.id, second.id), (one.fault, other.fault), weight)
+                if one and other and other.fault:
+                    faults = (one.fault, other.fault) if one.fault else (other.fault,)
+                    yield Hypothesis((first.id, second.id), faults, DOUBLE_SHARE * one.weight)
 
 
-def _fault(likely: tuple[LikelyFault, ...], part: Part, mode: FaultMode) -> LikelyFault | None:
-    rows = [row for row in likely if row.part == part.id and row.fault and row.fault.mode is mode]
-    return rows[0] if rows else None
+def _on_a_broken_earth(sheet: Sheet, likely: tuple[LikelyFault, ...]) -> Iterator[Hypothesis]:
+    """Yield leaks that no device sees, since the earth of the cord is broken: they tingle and do not trip."""
+    earths = [row for row in likely if row.fault and is_of_earth(row.fault) and row.fault.mode is FaultMode.OPEN]
+    parts = {part.id for part in sheet.parts if part.chassis}
+    for earth in earths:
+        for leak in likely:
+            is_leak = leak.fault is not None and leak.fault.mode is FaultMode.LEAK
+            if earth.fault and leak.fault and is_leak and leak.part in parts - {earth.part}:
+                yield Hypothesis((earth.part, leak.part), (earth.fault, leak.fault), DOUBLE_SHARE * leak.weight)
+
+
+def _fault(likely: tuple[LikelyFault, ...], part: Part, mode: FaultMode | None) -> LikelyFault | None:
+    rows = [row for row in likely if row.part == part.id and not row.look]
+    return next((row for row in rows if (row.fault.mode if row.fault else None) is mode), None)

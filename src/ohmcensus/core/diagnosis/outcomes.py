@@ -406,7 +406,8 @@ def _watched(sheet: Sheet, supposed: Sequence[Hypothesis]) -> Outcomes:
     """Return the outcomes of a watched run; of a double, those of its first fault."""
     run = run_through(sheet)
     place = {(row.part, row.fault): index for index, row in enumerate(likely_faults(sheet))}
+    first = [next((fault for fault in row.faults if fault.part == row.parts[0]), None) for row in supposed]
     rows = [
-        run.chance[place[row.parts[0], row.faults[0] if row.faults else None] if row.parts else -1] for row in supposed
+        run.chance[place[row.parts[0], fault] if row.parts else -1] for row, fault in zip(supposed, first, strict=True)
     ]
     return Outcomes(RUN, np.empty(0), np.stack(rows), None)

@@ -13,7 +13,7 @@ from ohmcensus.core.machine.feeds import fed_part
 from ohmcensus.core.machine.netlist import PartFault, elements_of
 from ohmcensus.core.parts.fault import FaultMode
 from ohmcensus.core.parts.kind import Role
-from ohmcensus.core.sheet import Part, Sheet
+from ohmcensus.core.sheet import EARTH_PIN, Part, Sheet
 from ohmcensus.core.symptom import Symptom
 
 UNSTATED_PRIOR = 0.1
@@ -108,6 +108,8 @@ def symptom_chances(sheet: Sheet, part: Part, fault: PartFault | None) -> dict[S
     fault
         How, None for what only eye and hand judge.
     """
+    if fault is not None and is_of_earth(fault):
+        return _TINGLES
     mode = fault.mode if fault else None
     fed = _fed_by(sheet, part, fault) if fault and mode not in _NOT_BY_ITS_LOAD else None
     explains = fed.part_kind.explains if fed else part.part_kind.explains
@@ -122,6 +124,15 @@ def symptom_chances(sheet: Sheet, part: Part, fault: PartFault | None) -> dict[S
 
 _NOT_BY_ITS_LOAD = frozenset({FaultMode.LEAK, FaultMode.SHORT})
 _SWITCHES = frozenset({Role.BOARD, Role.TIMER, Role.HARNESS})
+
+
+def is_of_earth(fault: PartFault) -> bool:
+    """Tell whether a fault is one of the protective conductor."""
+    return fault.mode is FaultMode.EARTH_OPEN or fault.element == EARTH_PIN
+
+
+# A broken earth does nothing but let the chassis float: the capacitors of the filter alone make it tingle.
+_TINGLES = {symptom: 0.98 if symptom is Symptom.SHOCK else 0.02 / (len(Symptom) - 1) for symptom in Symptom}
 
 
 def _fed_by(sheet: Sheet, part: Part, fault: PartFault) -> Part | None:

@@ -278,9 +278,9 @@ class Interlock:
 
 @dataclass(frozen=True, slots=True)
 class Brings:
-    """A fault that brings another one with it: which of one's own, and which of a kind of part."""
+    """A fault that brings another one with it: which of one's own, None for a mechanical one, and which of a kind."""
 
-    own: FaultMode
+    own: FaultMode | None
     kind: str
     other: FaultMode
 

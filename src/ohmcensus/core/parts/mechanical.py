@@ -5,7 +5,8 @@ from __future__ import annotations
 from collections.abc import Mapping
 
 from ohmcensus.core.parts.build import fixed, plain
-from ohmcensus.core.parts.kind import NoRatings, PartCheck, PartKind, Role
+from ohmcensus.core.parts.fault import FaultMode
+from ohmcensus.core.parts.kind import Brings, NoRatings, PartCheck, PartKind, Role
 from ohmcensus.core.symptom import Symptom
 
 
@@ -17,6 +18,7 @@ def _mechanical(  # noqa: PLR0913, PLR0917 - a row of the table below
     repair: str,
     minutes: float,
     seen_outside: tuple[str, ...] = (),
+    brings: tuple[Brings, ...] = (),
 ) -> PartKind[NoRatings]:
     """Return a kind of part without a point to probe: it is looked at."""
     return PartKind(
@@ -31,10 +33,13 @@ def _mechanical(  # noqa: PLR0913, PLR0917 - a row of the table below
         repair=repair,
         repair_minutes=minutes,
         seen_outside=seen_outside,
+        brings=brings,
         pins=fixed(),
         tests=fixed(),
     )
 
+
+_MOTORS = ("brushed_motor", "three_phase_motor", "single_phase_motor")
 
 KINDS = (
     _mechanical(
@@ -88,6 +93,10 @@ KINDS = (
         PartCheck("drum", "Drum, turned and lifted by hand", "rumbles, has play, is stiff or stuck"),
         "replace bearings and seal",
         180.0,
+        # What comes through the seal drips onto the motor.
+        brings=tuple(
+            Brings(None, f"{kind}_motor", FaultMode.LEAK) for kind in ("brushed", "three_phase", "single_phase")
+        ),
     ),
     _mechanical(
         "suspension",
