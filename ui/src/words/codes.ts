@@ -16,6 +16,7 @@ export const codes = {
   show: "Show its lamps",
   clear: "All dark",
   noMeaning: "No meaning in the table yet",
+  pointsAt: (parts: string) => `points at ${parts}`,
   nothing: "Nothing stored",
   add: "Add to the list",
   list: "Stored codes, in the order shown",

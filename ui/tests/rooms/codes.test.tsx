@@ -121,7 +121,7 @@ describe("what the lamps say", () => {
     fireEvent.click(screen.getByRole("button", { name: /^End/ }));
     await waitFor(() => expect(sent("/decode").at(-1)).toEqual({ scheme: "lamps", pattern: "0101" }));
     expect(await screen.findByText("no water", { selector: ".code-says span" })).toHaveTextContent(
-      "Valve 50 %",
+      "points at Valve",
     );
     fireEvent.click(screen.getByRole("button", { name: "Add to the list" }));
     expect(localStorage.getItem("ohmcensus.codes.j-1.lamps")).toBe('["5"]');

@@ -143,7 +143,13 @@ def decoded(sheet: Sheet, scheme_id: str, code: str) -> DecodedCode:
     pattern = scheme.encode(code)
     written = scheme.decode(pattern)
     meaning = sheet.service.meaning(scheme_id, written)
-    suspects = meaning.suspects.items() if meaning else ()
+    # In the order of the sheet: who is likeliest with all that is known is said in one place, by the suspects.
+    order = [part.id for part in sheet.parts]
+    suspects = (
+        sorted(meaning.suspects.items(), key=lambda row: order.index(row[0]) if row[0] in order else len(order))
+        if meaning
+        else []
+    )
     return DecodedCode(
         scheme=scheme_id,
         pattern=pattern,

@@ -147,7 +147,7 @@ function CodeSays({ decoded }: { decoded: Decoded }) {
           {decoded.suspects.length > 0 && (
             <span className="quiet">
               {" "}
-              · {decoded.suspects.map((row) => `${row.title} ${Math.round(row.weight * 100)} %`).join(", ")}
+              · {words.pointsAt(decoded.suspects.map((row) => row.title).join(", "))}
             </span>
           )}
         </span>
