@@ -10,6 +10,7 @@ from benchmarks import (
     slice_speed,
     trip_truth,
 )
+from benchmarks.world.__main__ import bench as world_truth
 
 slice_speed.main()
 growth.main()
@@ -19,3 +20,4 @@ replay_speed.main()
 trip_truth.main()
 diagnosis_truth.main()
 safety_truth.main()
+world_truth()

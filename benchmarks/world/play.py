@@ -21,6 +21,8 @@ from ohmcensus.exchange.sheet_yaml import plain_sheet, read_sheet
 
 # A technician's patience on one machine, minutes; a test is made at most so often.
 MINUTES, MOST_OF_ONE = 45.0, 3
+# What stands first is told on the way, minutes.
+CURVE_MINUTES = (15.0, 25.0, 45.0)
 SLIPS, LOOKS_WRONG, LOOKS_SHOW, DECLARED = 0.02, 0.03, 0.95, 0.9
 _BADLY = ("open", "short", "stuck open", "joint", "drift", "leak")
 _COMMAND = [sys.executable, "-c", "from ohmcensus.cli import main; main()"]
@@ -102,6 +104,8 @@ class Outcome:
         What it took.
     asked_outlet
         Whether the outlet was asked.
+    led
+        What stood first after so many minutes (``CURVE_MINUTES``), or at the end.
     """
 
     broken: Break
@@ -111,6 +115,7 @@ class Outcome:
     tests: int
     minutes: float
     asked_outlet: bool
+    led: tuple[str, ...]
 
     @property
     def is_right(self) -> bool:
@@ -177,21 +182,29 @@ def played(kind_of: Type, product: Product, seed: int, *, are_figures_off: bool 
     broken = drawn(kind_of, chance)
     world = _World(kind_of, broken, chance, are_figures_off=are_figures_off)
     job = Job(kind_of.plain["id"], (broken.told,), kind_of.plain if kind_of.is_own else None)
-    minutes, made, answer = 0.0, dict[str, int](), product.asked(job)
+    minutes, made, answer, led = 0.0, dict[str, int](), product.asked(job), list[str]()
     while (following := answer["next"]) and minutes < MINUTES and not answer["named"]:
         asked = [following["test"], *following.get("also", [])]
         if all(made.get(name, 0) >= MOST_OF_ONE for name in asked):
             break
+        led += [_first(answer)[0] for at in CURVE_MINUTES[len(led) :] if minutes + following["minutes"] > at]
         minutes += following["minutes"]
         for name in asked:
             made[name] = made.get(name, 0) + 1
             world.plate(job, following) if following.get("kind") == "plate" else world.answer(job, name)
         answer = product.asked(job)
-    first = answer["suspects"][0]
-    is_sound = answer["nothing_found"] > first["probability"]
-    named, stated = ("", answer["nothing_found"]) if is_sound else (first["part"], first["probability"])
+    first, stated = _first(answer)
+    led += [first] * (len(CURVE_MINUTES) - len(led))
     asked_outlet = any(name.startswith("outlet.") for name in made)
-    return Outcome(broken, named, stated, bool(answer["named"]), sum(made.values()), minutes, asked_outlet)
+    tests = sum(made.values())
+    return Outcome(broken, first, stated, bool(answer["named"]), tests, minutes, asked_outlet, tuple(led))
+
+
+def _first(answer: Mapping[str, Any]) -> tuple[str, float]:
+    """Return what stands first in an answer, empty for nothing, and its chance."""
+    first, nothing = answer["suspects"][0], float(answer["nothing_found"])
+    is_sound = nothing > first["probability"]
+    return ("", nothing) if is_sound else (first["part"], float(first["probability"]))
 
 
 class _World:

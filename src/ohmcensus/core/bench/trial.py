@@ -14,6 +14,7 @@ from ohmcensus.core.bench.hidden_fault import HiddenJobs, hidden_jobs
 from ohmcensus.core.diagnosis.again import ENDED, concluded, guarded
 from ohmcensus.core.diagnosis.effort import efforts
 from ohmcensus.core.diagnosis.evidence import TOLD_TWICE, agree, symptom_told
+from ohmcensus.core.diagnosis.of_case import OFTEN_ENOUGH
 from ohmcensus.core.diagnosis.outcomes import OutcomeTable, outcome_table
 from ohmcensus.core.diagnosis.posterior import (
     NAMED_FROM,
@@ -36,8 +37,6 @@ from ohmcensus.core.symptom import Symptom
 
 # A technician's patience on one machine, in minutes; where the share of right ones is told on the way.
 MOST_MINUTES, CURVE_MINUTES = 45.0, (15.0, 25.0, 45.0)
-# A third reading settles it.
-MOST_ATTEMPTS = 3
 # After these symptoms no power, and so no live test, until the next have passed.
 NO_POWER = frozenset({Symptom.TRIPS, Symptom.SHOCK, Symptom.SMELLS})
 BEFORE_POWER = ("cord.pe", "cord.insulation")
@@ -214,7 +213,7 @@ def _play(jobs: HiddenJobs, job: int, table: OutcomeTable, choose: Chooser) -> _
     known = diagnose(table, (told,))
     led: list[str] = []
     while minutes < MOST_MINUTES:
-        rows = [row for row in choose(known, reach) if attempts.get(row.test, 0) < MOST_ATTEMPTS]
+        rows = [row for row in choose(known, reach) if attempts.get(row.test, 0) < OFTEN_ENOUGH]
         if not rows:
             break
         first = rows[0]

@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from collections import Counter
+
 from ohmcensus.core.diagnosis.effort import Place, efforts
 from ohmcensus.core.diagnosis.evidence import observations
 from ohmcensus.core.diagnosis.outcomes import OutcomeTable
@@ -15,6 +17,9 @@ from ohmcensus.core.judgement import CensusLine
 from ohmcensus.core.machine import machine_tests
 from ohmcensus.core.machine.asked import RUN
 from ohmcensus.core.safety import Safety
+
+# A third reading settles it: what it was then is what it is.
+OFTEN_ENOUGH = 3
 
 
 def diagnosed(case: Case, lines: tuple[CensusLine, ...], table: OutcomeTable) -> Diagnosis:
@@ -60,12 +65,19 @@ def reach_of(case: Case, lines: tuple[CensusLine, ...], safety: Safety) -> Reach
         open_panels=uncovered(case),
         cover_minutes=case.cover_minutes,
         left_out=frozenset(skipped | asked | looked | ran),
-        barred=frozenset(skipped),
+        barred=frozenset(skipped | _asked_often(case, lines)),
         stamped=frozenset(event.body.part for event in case.of(Stamped)),
         place=_place(case),
         has_power=not any(row.forbids_power for row in safety.dangers),
         before_power=frozenset(name for name in needed if name),
     )
+
+
+def _asked_often(case: Case, lines: tuple[CensusLine, ...]) -> set[str]:
+    """Return tests and looks that were made so often that once more tells nothing."""
+    often = {line.test.id for line in lines if line.test and len(line.answers) >= OFTEN_ENOUGH}
+    looked = Counter(event.body.check for event in case.of(Checked))
+    return often | {check for check, count in looked.items() if count >= OFTEN_ENOUGH}
 
 
 def _place(case: Case) -> Place | None:
