@@ -74,9 +74,7 @@ def show(found: dict[str, list[Outcome]]) -> None:
     """Print a row a sheet, then what was right by minutes, by how sure it was, and by what was wrong."""
     every = [row for rows in found.values() for row in rows]
     curve = " | ".join(f"right at {minutes:g} min" for minutes in CURVE_MINUTES)
-    print(
-        f"| sheet | right | stated >= .95: right | >= .99: right | named | tests | min | min for a right one | {curve} |"
-    )
+    print(f"| sheet | right | stated >= .95 | >= .99 | named | tests | min | min for a right one | {curve} |")
     print("|---|---|---|---|---|---|---|---|---|---|---|")
     for name, rows in [*found.items(), ("all", every)]:
         print(f"| {name} | {_row(rows)} |")

@@ -241,7 +241,7 @@ class _World:
         if not isinstance(figure, int | float):
             window = self._type.tests[f"{part}.{rating}"]["window"]
             figure = window["nominal"] or math.sqrt(window["lo"] * window["hi"])
-        off = 1.0 if rating == "farad" else self._specimen.off.get(part, 1.0)
+        off = self._specimen.off.get(part, 1.0)
         value = figure / off if rating == "watts" else figure * off
         job.happened(kind="stamped", part=part, rating=rating, value=value)
 

@@ -304,6 +304,9 @@ def _measured(
         modes = [next((each.mode for each in row.faults if each.part in outlets), None) for row in supposed]
         rows = [behind.get(mode, own) if mode else own for mode, own in zip(modes, rows, strict=True)]
     asked = fed_part(sheet, part.id, spec.load_of) if spec.load_of else part.id
+    if spec.function is Function.AMPERE:
+        # A current is what the machine takes: it is nobody's own.
+        asked = ""
     own = np.array([float(asked in row.parts) for row in supposed])
     return Outcomes(name, edges, np.stack(rows), spec.function, own, window, asked or "")
 
