@@ -112,7 +112,8 @@ def questions(
         score = score * 1e-3 + saved - reach.minute_cost * (spent + covers)
     if objective is Objective.LIKELIEST_FIRST:
         score = score + LIKELIEST_WEIGHT * _chance_of(diagnosis, asked.names)
-    wanted = np.flatnonzero((bits >= least_bits) & (~asked.is_live | reach.has_power))
+    opens = np.array([name in reach.before_power and not reach.has_power for name in asked.names])
+    wanted = np.flatnonzero(((bits >= least_bits) | opens) & (~asked.is_live | reach.has_power))
     rows = [
         Question(name, part_of(name), float(minutes[i]), float(reaching[i]), float(bits[i]), float(score[i]))
         for i in wanted.tolist()

@@ -114,6 +114,9 @@ def symptom_chances(sheet: Sheet, part: Part, fault: PartFault | None) -> dict[S
     fed = _fed_by(sheet, part, fault) if fault and mode not in _NOT_BY_ITS_LOAD else None
     explains = fed.part_kind.explains if fed else part.part_kind.explains
     whatever = _WHATEVER_PART.get(mode, {}) if mode else {}
+    if mode is FaultMode.WELDED and part.traits.role is Role.INTERLOCK:
+        # An interlock that never opens is a danger, and stops nothing.
+        explains = {symptom: weight for symptom, weight in explains.items() if symptom is Symptom.NO_OPEN}
     told = {
         symptom: STRAY_SYMPTOM + max(explains.get(symptom, 0.0) * _shows(symptom, mode), whatever.get(symptom, 0.0))
         for symptom in Symptom
