@@ -36,3 +36,19 @@ def test_a_leader_that_rests_on_one_reading_is_read_again(demo: Visit) -> None:
     page.get_by_label("Type a part and a reading").fill("pump OL")
     page.keyboard.press("Enter")
     expect(page.get_by_role("region", name="Suspects").locator("summary").first).to_contain_text("of")
+
+
+def test_a_heater_of_another_variant_is_sound_once_its_stamp_is_typed(demo: Visit) -> None:
+    """34.4 ohms are 1540 W at 230 V: outside on a sheet of 2 kW, right by the stamp."""
+    job = demo.job("Machine 1")
+    prove_dead(demo.context, job)
+    page = demo.open(f"/jobs/{job}/trace")
+    ask, line = page.get_by_role("region", name="Ask next"), page.get_by_label("Type a part and a reading")
+    line.fill("heater 34.4")
+    page.keyboard.press("Enter")
+    expect(ask).to_contain_text("Heater: read the watts stamped on it")
+    ask.get_by_label("Stamped, in W").fill("none")
+    expect(ask).to_contain_text("Type a number above nought")
+    ask.get_by_label("Stamped, in W").fill("1540")
+    ask.get_by_role("button", name="Save").click()
+    expect(ask).not_to_contain_text("stamped on it")

@@ -24,6 +24,8 @@ LEAST_WEIGHT = 0.02
 MECHANICAL_PRIOR = 0.6
 # A symptom that a fault has nothing to do with is told all the same now and then.
 STRAY_SYMPTOM = 0.002
+# Beside the stray symptoms: one in eight of those who tell anything of it.
+BYPASSED_NO_OPEN = 0.005
 _FUNCTION_LOST = {FaultMode.LEAK: 0.05, FaultMode.WELDED: 0.3}
 _TRIPS = {FaultMode.LEAK: 1.0, FaultMode.SHORT: 0.6, FaultMode.SHORTED_TURNS: 0.2}
 _HOT = {FaultMode.WELDED: 1.0, FaultMode.DRIFT: 0.7, FaultMode.SHORT: 0.5, FaultMode.STUCK_OPEN: 0.4}
@@ -115,8 +117,8 @@ def symptom_chances(sheet: Sheet, part: Part, fault: PartFault | None) -> dict[S
     explains = fed.part_kind.explains if fed else part.part_kind.explains
     whatever = _WHATEVER_PART.get(mode, {}) if mode else {}
     if mode is FaultMode.WELDED and part.traits.role is Role.INTERLOCK:
-        # An interlock that never opens is a danger, and stops nothing.
-        explains = {symptom: weight for symptom, weight in explains.items() if symptom is Symptom.NO_OPEN}
+        # An interlock that never opens is a danger, and stops nothing: at most the door stays shut.
+        explains = {Symptom.NO_OPEN: BYPASSED_NO_OPEN} if Symptom.NO_OPEN in explains else {}
     told = {
         symptom: STRAY_SYMPTOM + max(explains.get(symptom, 0.0) * _shows(symptom, mode), whatever.get(symptom, 0.0))
         for symptom in Symptom
