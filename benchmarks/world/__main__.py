@@ -20,7 +20,7 @@ BUILT_IN = ("fl7-u", "fl9-t", "wd8-h", "tl4-c", "tl6-s", "dd8-r")
 # Machines of another kind, which the product never saw: an inverter drive at 120 V, a timer with heater and cutout.
 OWN = tuple(str(Path(__file__).parent / "sheets" / f"{name}.yaml") for name in ("compact", "timed"))
 SURE, SURER = 0.95, 0.99
-JOBS = 500
+JOBS, SEED = 400, 7
 
 
 def main() -> None:
@@ -28,7 +28,7 @@ def main() -> None:
     asked = argparse.ArgumentParser()
     asked.add_argument("sheets", nargs="*", default=[*BUILT_IN, *OWN])
     asked.add_argument("--jobs", type=int, default=JOBS)
-    asked.add_argument("--seed", type=int, default=1)
+    asked.add_argument("--seed", type=int, default=SEED)
     asked.add_argument("--figures-off", action="store_true", help="two parts in five 30 %% off the sheet on every job")
     asked.add_argument("--out", type=Path)
     asked.add_argument("--plot", type=Path)
@@ -44,9 +44,9 @@ def main() -> None:
 
 def bench() -> None:
     """Play all there is, print it, and tell what fell."""
-    found = outcomes([*BUILT_IN, *OWN], JOBS, 1)
+    found = outcomes([*BUILT_IN, *OWN], JOBS, SEED)
     show(found)
-    off = outcomes(list(BUILT_IN), JOBS // 5, 1, are_figures_off=True)
+    off = outcomes(list(BUILT_IN), JOBS // 5, SEED, are_figures_off=True)
     rows = [row for each in off.values() for row in each]
     wrong = sum(row.stated >= SURE and not row.is_right for row in rows)
     print(f"figures 30 % off: sure and wrong {wrong} of {len(rows)}, right {_share(rows)}\n")
