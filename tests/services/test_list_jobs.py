@@ -9,7 +9,7 @@ from uuid import UUID, uuid4
 import pytest
 from sqlalchemy import text
 from tests.seeded import with_demo
-from tests.working import every_job, happened, logged
+from tests.working import every_job, happened, logged, prove_dead
 
 from ohmcensus.core.errors import InputError
 from ohmcensus.core.event import Ended, Isolated, StripBack, StripStep
@@ -58,6 +58,10 @@ def test_the_part_that_is_named_stands_in_the_list_once_it_was_worked_out(contex
     with_demo(context)
     job = next(row for row in every_job(context) if row.machine == "Machine 3")
     assert job.named == ""
+    keep_card(context, job.id)
+    assert next(row.named for row in every_job(context) if row.id == job.id) == "", "it rests on one reading"
+    prove_dead(context, job.id)
+    logged(context, job.id, "heater pe 0.047M")
     keep_card(context, job.id)
     assert next(row.named for row in every_job(context) if row.id == job.id) == "Heater"
 
