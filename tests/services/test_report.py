@@ -11,6 +11,7 @@ import pytest
 from pypdf import PdfReader
 from tests.working import happened, logged, prove_dead
 
+from ohmcensus.core.diagnosis.conclusion import Standing
 from ohmcensus.core.errors import InputError, NotFoundError, OhmcensusError, SafetyRefusalError
 from ohmcensus.core.event import (
     Changed,
@@ -25,6 +26,7 @@ from ohmcensus.core.event import (
     ProofMade,
     Reopened,
     RunWatched,
+    Stamped,
     StripBack,
     StripStep,
     Way,
@@ -41,6 +43,7 @@ from ohmcensus.services.reading.show_trace import show_trace
 from ohmcensus.services.repair.show_repair import show_repair
 from ohmcensus.services.sheet_out.write_report import label_pdf, report_pdf
 from ohmcensus.services.shelf.keep_wanted import NewOffer, NewWanted, keep_wanted
+from ohmcensus.services.suspects.show_suspects import SuspectsQuery, show_suspects
 from ohmcensus.services.transfer.export_job import export_job
 
 OFFER = NewOffer(source="Quay store", price="38.50")
@@ -154,6 +157,18 @@ def test_a_sheet_of_an_unfinished_job_says_so(context: Context, job: str) -> Non
     said = text_of(report_pdf(context, job))
     assert "not ended yet" in said
     assert "Nothing was changed" in said
+
+
+def test_the_paper_and_trace_say_the_same_of_a_part_whose_stamp_was_read(context: Context, job: str) -> None:
+    prove_dead(context, job)
+    for _ in range(2):
+        logged(context, job, "heater 38")
+    asked = show_suspects(context, job, SuspectsQuery())
+    assert asked.standing is Standing.ANOTHER_VARIANT
+    happened(context, job, Stamped(part="heater", rating="watts", value=2000.0))
+    stamped = show_suspects(context, job, SuspectsQuery())
+    assert stamped.standing is Standing.NAMED
+    assert stamped.sentence in text_of(report_pdf(context, job))
 
 
 def test_a_job_is_exported_as_pdf_by_the_ending(context: Context, job: str, tmp_path: Path) -> None:

@@ -4,9 +4,9 @@ from __future__ import annotations
 
 from collections.abc import Mapping, Sequence
 
-from ohmcensus.core.diagnosis.conclusion import Standing, conclude
-from ohmcensus.core.diagnosis.of_case import diagnosed
-from ohmcensus.core.diagnosis.posterior import Diagnosis
+from ohmcensus.core.diagnosis.again import concluded
+from ohmcensus.core.diagnosis.conclusion import Conclusion, Standing
+from ohmcensus.core.diagnosis.of_case import diagnosed, reach_of
 from ohmcensus.core.diagnosis.words import chance_words, change_words, cured_words, standing_words
 from ohmcensus.core.event import Changed, Ended, RunWatched
 from ohmcensus.core.job.case import Case
@@ -65,7 +65,7 @@ def composed(context: Context, job: JobAtHand, wanted: Sequence[WantedPart] = ()
         job_id=stored.id,
         facts=_facts(job),
         told=_told(case),
-        found=_found(known, leader.title if leader else ""),
+        found=_found(concluded(known, reach_of(before, census_lines(before), safety)), leader.title if leader else ""),
         deciding=tuple(_reading(row) for row in deciding),
         not_proved=tuple(_blind(row) for row in deciding if row.answer and row.answer.judgement.blind_to),
         done=tuple(change_words(event, case) for event in case.of(Changed, RunWatched)),
@@ -96,9 +96,9 @@ def _testers(shown: Sequence[Proof]) -> dict[str, str]:
     }
 
 
-def _found(known: Diagnosis, leader: str) -> str:
+def _found(found: Conclusion, leader: str) -> str:
     """Say what was found: the part in front and how sure that was."""
-    found = conclude(known)
+    known = found.known
     if found.standing in {Standing.NAMED, Standing.NOTHING_FOUND} or known.unfit:
         return standing_words(found)
     if not leader:
