@@ -77,26 +77,27 @@ class Batch:
 
     def solved(self, columns: Sequence[Column]) -> Numbers:
         """Return Y⁻¹·c for every column [specimen, node, column], the reference as a last node of 0 V."""
-        volts = np.linalg.solve(self._matrix, self.stacked(columns)[:-1])
+        return self._solved(self._matrix, columns)
+
+    def _solved(self, matrix: Numbers, columns: Sequence[Column]) -> Numbers:
+        volts = np.linalg.solve(matrix, self.stacked(columns)[:-1])
         return np.concatenate([volts, np.zeros_like(volts[:, :1])], axis=1)
 
-    def solved_with(self, branches: Sequence[int], change_s: Numbers, columns: Sequence[Column]) -> Numbers:
-        """Return the same with other admittances of some branches [specimen, branch], solved anew."""
-        matrix, self._matrix = self._matrix, self._matrix.copy()
-        try:
-            for place, index in enumerate(branches):
-                a, b = self._ends[index]
-                if a != b:
-                    stamp(np.moveaxis(self._matrix, 0, -1), self._place.get(a), self._place.get(b), change_s[:, place])
-            return self.solved(columns)
-        finally:
-            self._matrix = matrix
+    def solved_with(
+        self, branches: Sequence[int], change_s: Numbers, columns: Sequence[Column], chosen: NDArray[np.int_]
+    ) -> Numbers:
+        """Return the same of some specimens with other admittances of branches [chosen, branch], solved anew."""
+        matrix = self._matrix[chosen]
+        for place, index in enumerate(branches):
+            a, b = self._ends[index]
+            if a != b:
+                stamp(np.moveaxis(matrix, 0, -1), self._place.get(a), self._place.get(b), change_s[:, place])
+        return self._solved(matrix, columns)
 
-    def differences(self, branches: Sequence[int], volts: Numbers) -> Numbers:
-        """Return the voltage across branches [specimen, branch, ...] of what was solved [specimen, node, ...]."""
-        ends = [[self._place.get(node, -1) for node in self._ends[index]] for index in branches]
-        a, b = np.array(ends, dtype=int).reshape(-1, 2).T
-        return np.asarray(volts[:, a] - volts[:, b])
+    def ends(self, branches: Sequence[int]) -> NDArray[np.int_]:
+        """Return where the two ends of branches stand among the solved nodes [end, branch]."""
+        places = [[self._place.get(node, -1) for node in self._ends[index]] for index in branches]
+        return np.array(places, dtype=int).reshape(-1, 2).T
 
     def stacked(self, columns: Sequence[Column]) -> NDArray[np.float64]:
         """Return columns side by side [node, column]; what flows into the reference or elsewhere is dropped."""
@@ -142,42 +143,39 @@ class Batch:
 
 
 def corrected(
-    sense: Numbers, drive: Numbers, own: Numbers, change_s: Numbers, base: Numbers, *, floor: float
-) -> tuple[Numbers, float]:
+    sense: Numbers, drive: Numbers, own: Numbers, change_s: Numbers, base: Numbers, *, floor: Numbers
+) -> tuple[Numbers, Numbers]:
     """Return readings after some branches took other admittances, without solving again, and what that costs.
 
     c'·(Y + U·D·Uᵀ)⁻¹·s = c'·Y⁻¹·s − (c'·Y⁻¹·U)·(1 + D·UᵀY⁻¹U)⁻¹·D·(Uᵀ·Y⁻¹·s), Woodbury. The difference of two
-    great numbers keeps few digits; the second answer is the greatest ratio of what was subtracted to what is left.
+    great numbers keeps few digits; the second answer is the ratio of what was subtracted to what is left.
 
     Parameters
     ----------
     sense, drive
-        c'·Y⁻¹·U and Uᵀ·Y⁻¹·s, in ohms or volts [specimen, changed branch].
+        c'·Y⁻¹·U and Uᵀ·Y⁻¹·s, in ohms or volts [specimen, fault, changed branch, reading].
     own
-        UᵀY⁻¹U in ohms [specimen, changed branch, changed branch].
+        UᵀY⁻¹U in ohms [specimen, fault, changed branch, changed branch].
     change_s
-        New admittance less the old one [specimen, changed branch].
+        New admittance less the old one [specimen, fault, changed branch].
     base
-        c'·Y⁻¹·s before [specimen].
+        c'·Y⁻¹·s before [specimen, reading].
     floor
-        Less than this no instrument shows: digits lost below it are no loss.
+        Less than this no instrument shows: digits lost below it are no loss [reading].
     """
-    # One branch changes for most faults: then the inverse is a division.
-    if change_s.shape[-1] == 1:
-        divisor = 1 + change_s[..., 0] * own[..., 0, 0]
-        after = base - sense[..., 0] * change_s[..., 0] * drive[..., 0] / divisor
-    else:
-        middle = np.eye(change_s.shape[-1]) + change_s[..., :, None] * own
-        moved = _solved(middle, change_s * drive)
-        after = base - np.sum(sense * moved, axis=-1)
-    return after, float(np.max(np.abs(base) / np.maximum(np.abs(after), floor)))
+    middle = np.eye(change_s.shape[-1]) + change_s[..., :, None] * own
+    after = base[:, None] - np.sum(sense * _solved(middle, change_s[..., None] * drive), axis=-2)
+    return after, np.abs(base)[:, None] / np.maximum(np.abs(after), floor)
 
 
 def _solved(matrix: Numbers, right: Numbers) -> Numbers:
-    """Return M⁻¹·r [specimen, row]; two by two, as most are, by its determinant."""
-    if right.shape[-1] != 2:  # noqa: PLR2004 - two equations
-        return np.asarray(np.linalg.solve(matrix, right[..., None])[..., 0])
-    (a, b), (c, d) = (matrix[..., 0, 0], matrix[..., 0, 1]), (matrix[..., 1, 0], matrix[..., 1, 1])
-    first, second = right[..., 0], right[..., 1]
-    rows = np.stack([d * first - b * second, a * second - c * first], axis=-1)
-    return np.asarray(rows / (a * d - b * c)[..., None])
+    """Return M⁻¹·r [..., row, column]; one by one and two by two, as most are, by their determinant."""
+    size = matrix.shape[-1]
+    if size == 1:
+        return np.asarray(right / matrix)
+    if size != 2:  # noqa: PLR2004 - two equations
+        return np.asarray(np.linalg.solve(matrix, right))
+    (a, b), (c, d) = np.moveaxis(matrix, (-2, -1), (0, 1))[..., None]
+    first, second = right[..., 0, :], right[..., 1, :]
+    rows = np.stack([d * first - b * second, a * second - c * first], axis=-2)
+    return np.asarray(rows / (a * d - b * c)[..., None, :])

@@ -8,7 +8,7 @@ from __future__ import annotations
 
 import math
 from collections.abc import Mapping, Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, field
 from functools import cached_property
 
 import numpy as np
@@ -27,6 +27,7 @@ from ohmcensus.core.machine.probe import (
     INSULATION_LIMIT,
     LIVE,
     OHM_LIMIT,
+    VOLTMETER_OHM,
     Setup,
     diode_volts,
     prepared,
@@ -35,7 +36,8 @@ from ohmcensus.core.machine.specimen import CONTACT_BELOW_OHM, Specimens, specim
 from ohmcensus.core.machine.specs import listed_tests
 from ohmcensus.core.meter import Function
 from ohmcensus.core.parts.element import OPEN_OHM, SMALLEST_FACTOR, SMALLEST_OHM, FaultEffect, Rule
-from ohmcensus.core.sheet import Sheet
+from ohmcensus.core.parts.kind import TestSpec
+from ohmcensus.core.sheet import Part, Sheet
 
 SPECIMENS = 200
 # Where chance starts for every sheet, so that a dictionary made again is the same.
@@ -45,6 +47,8 @@ SEED = 20260
 MOST_LOST = 1e7
 # The last digit of a voltmeter.
 SHOWN_VOLTS = 1e-3
+# Less behind a voltmeter's points moves none of its digits.
+SHOWN_OHM = 1e4
 VOLTS = frozenset({Function.VOLTS_AC, Function.VOLTS_DC})
 Array = NDArray[np.float64]
 
@@ -76,13 +80,15 @@ class Dictionary:
         return {test: index for index, test in enumerate(self.tests)}
 
 
-@dataclass(frozen=True, slots=True)
+@dataclass(frozen=True, slots=True, eq=False)
 class _Change:
     """What one fault does to a branch: its admittance less the healthy one needs the specimen's values."""
 
     branch: str
     effect: FaultEffect
     amount: Array
+    # By the nominal resistance, which opens a contact, and the frequency: asked anew for every matrix.
+    moved: dict[tuple[float, float], Numbers] = field(default_factory=dict)
 
 
 def single_faults(sheet: Sheet) -> tuple[PartFault, ...]:
@@ -128,15 +134,13 @@ def dictionary(
     groups: dict[object, list[int]] = {}
     questions: list[_Question] = []
     for part, spec in tests:
-        configuration, probe = configuration_of(sheet, part, spec), probe_of(part, spec)
-        question = _Question(configuration, prepared(sheet, probe, netlist(sheet, configuration)))
+        question = _question(sheet, part, spec)
         groups.setdefault(question.group, []).append(len(questions))
         questions.append(question)
     for members in groups.values():
         answers = _Answers([questions[index] for index in members], machines, changes)
         healthy[members] = answers.healthy
-        for row, change in enumerate(changes):
-            faulty[row, members] = answers.with_fault(change)
+        faulty[:, members] = answers.with_faults(changes)
     names = tuple(f"{part.id}.{spec.name}" for part, spec in tests)
     return Dictionary(names, wanted, healthy, faulty)
 
@@ -147,6 +151,8 @@ class _Question:
 
     configuration: Configuration
     setup: Setup
+    # The network is without the voltmeter: what it reads follows from the open voltage and the resistance behind it.
+    is_open: bool = False
 
     @property
     def function(self) -> Function:
@@ -157,7 +163,8 @@ class _Question:
     def group(self) -> object:
         """Tests of one group are answered by one matrix."""
         probe, configuration = self.setup.probe, self.configuration
-        own = (*probe.between, probe.reversed, self.function) if self.function in LIVE else ()
+        own: tuple[object, ...] = (probe.reversed, self.function) if self.function in LIVE else ()
+        own += () if self.is_open or self.function not in LIVE else probe.between
         kind = "live" if self.function in LIVE else "capacitance" if self.function is Function.CAPACITANCE else "dc"
         states = tuple(sorted(configuration.states.items()))
         return kind, own, probe.joined, configuration.pulled, states
@@ -175,6 +182,10 @@ class _Question:
         a, b = (self.setup.network.node(point) for point in points)
         return {a: 1.0, b: -1.0} if a != b else {}
 
+    def forward_volts(self, changed: Mapping[str, Branch] | None = None) -> float:
+        """Return what the junctions between the two points drop, some of them broken or bridged."""
+        return self.setup.network.forward_volts(*self.setup.probe.between, below_ohm=BROKEN_OHM, changed=changed)
+
     def drive(self) -> Column:
         """Return what flows in: 1 A of the instrument's own, or what the supply gives."""
         if self.function not in LIVE:
@@ -186,6 +197,17 @@ class _Question:
                 node = self.setup.network.node(point)
                 found[node] = found.get(node, 0.0) + sign * ampere
         return found
+
+
+def _question(sheet: Sheet, part: Part, spec: TestSpec) -> _Question:
+    configuration, probe = configuration_of(sheet, part, spec), probe_of(part, spec)
+    circuit = netlist(sheet, configuration)
+    if probe.function is Function.VOLTS_AC:
+        # Without the meter one matrix answers all voltages of a configuration.
+        unloaded = prepared(sheet, probe, circuit, is_loaded=False)
+        if all(unloaded.network.node(point) >= 0 for point in probe.between):
+            return _Question(configuration, unloaded, is_open=True)
+    return _Question(configuration, prepared(sheet, probe, circuit))
 
 
 def _changes(
@@ -222,7 +244,11 @@ class _Answers:
         network, self._omega = questions[0].setup.network, questions[0].omega
         self._questions = questions
         self._values = values_of(network, machines)
-        self._senses, self._drives = [q.sense() for q in questions], [q.drive() for q in questions]
+        # A voltmeter loads what it reads: of its points the resistance is asked too, by 1 A between them.
+        open_ones = [at for at, question in enumerate(questions) if question.is_open]
+        self._loaded = {at: len(questions) + place for place, at in enumerate(open_ones)}
+        across = [questions[at].sense() for at in open_ones]
+        self._senses, self._drives = [q.sense() for q in questions] + across, [q.drive() for q in questions] + across
         seeds = [node for column in (*self._senses, *self._drives) for node in column]
         self._batch = Batch(network, self._values.admittance_s(self._omega), seeds)
         self._branches = {branch.id: branch for branch in network.branches}
@@ -233,42 +259,75 @@ class _Answers:
         self._alike = {i: first.setdefault(frozenset(network.ends[i]), i) for i in filter(self._batch.holds, asked)}
         self._place = {index: at for at, index in enumerate(first.values())}
         crossings = [self._batch.across(index) for index in self._place]
-        solved, count = self._batch.solved([*self._drives, *crossings]), len(questions)
+        solved, count = self._batch.solved([*self._drives, *crossings]), len(self._drives)
         sense, faulty = self._batch.stacked(self._senses), list(self._place)
-        self._has_junctions = any(question.function is Function.DIODE for question in questions)
-        self._base = np.einsum("nk,snk->ks", sense, solved[:, :, :count])
-        self._driven = self._batch.differences(faulty, solved[:, :, :count])
+        self._base = np.einsum("nq,snq->sq", sense, solved[:, :, :count])
         self._sensed = np.swapaxes(solved[:, :, count:], 1, 2) @ sense
-        self._solved = solved[:, :, count:]
-        self.healthy = _shown(questions, self._base)
+        self._crossed, self._ends = solved[:, :, count:], self._batch.ends(faulty)
+        self._driven = solved[:, self._ends[0], :count] - solved[:, self._ends[1], :count]
+        self._floor = np.array(
+            [SHOWN_VOLTS if q.function in VOLTS else 1e-12 for q in questions] + [SHOWN_OHM] * len(across)
+        )
+        self.healthy = self._shown(self._base[:, None], [()])[0]
 
-    def with_fault(self, change: Sequence[_Change]) -> Array:
-        """Return what the tests read with some branches changed [test, specimen]."""
+    def with_faults(self, changes: Sequence[Sequence[_Change]]) -> Array:
+        """Return what the tests read with some branches changed [fault, test, specimen]."""
         # A branch that hangs together with no point of these tests changes none of their readings, exactly.
-        kept = [c for c in change if self._index[c.branch] in self._alike]
-        if not kept:
-            return self.healthy
-        indices = [self._index[c.branch] for c in kept]
-        alike = [self._alike[index] for index in indices]
-        at = [self._place[index] for index in alike]
-        moved = np.stack([_moved(c, self._values, i, self._omega) for c, i in zip(kept, indices, strict=True)], axis=-1)
-        own = self._batch.differences(alike, self._solved[:, :, at])
-        after, anew = [], None
-        for q, sense in enumerate(self._senses):
-            terms = self._sensed[:, at, q], self._driven[:, at, q], own, moved, self._base[q]
-            answer, lost = corrected(*terms, floor=SHOWN_VOLTS if self._questions[q].function in VOLTS else 1e-12)
-            # Where what is left is a small rest of two great numbers, its digits are rounding: the matrix is solved
-            # anew, for all drives at once, since the next test will most likely need it too.
-            if lost > MOST_LOST:
-                anew = self._batch.solved_with(indices, moved, self._drives) if anew is None else anew
-                answer = (self._batch.stacked([sense]).T @ anew[:, :, q : q + 1])[:, 0, 0]
-            after.append(answer)
-        changed = {c.branch: c.effect.applied(self._branches[c.branch], None) for c in kept if self._has_junctions}
-        return _shown(self._questions, np.stack(after), changed)
+        kept = [[c for c in change if self._index[c.branch] in self._alike] for change in changes]
+        after = np.repeat(self._base[:, None], len(kept), axis=1)
+        for size in {len(change) for change in kept} - {0}:
+            rows = [row for row, change in enumerate(kept) if len(change) == size]
+            after[:, rows] = self._corrected([kept[row] for row in rows])
+        return self._shown(after, kept)
+
+    def _shown(self, answers: Numbers, changes: Sequence[Sequence[_Change]]) -> Array:
+        """Return what the instruments show [fault, test, specimen] of answers [specimen, fault, column]."""
+        numbers = np.moveaxis(answers, 0, -1).copy()
+        for at, load in self._loaded.items():
+            numbers[:, at] /= 1 + numbers[:, load] / VOLTMETER_OHM
+        return np.stack([self._read(q, changes, numbers[:, at]) for at, q in enumerate(self._questions)], axis=1)
+
+    def _read(self, question: _Question, changes: Sequence[Sequence[_Change]], numbers: Numbers) -> Array:
+        """Return what one instrument shows [fault, specimen]; a fault may break a junction or bridge it."""
+        if question.function is not Function.DIODE or not question.sense():
+            return _reading(question, numbers)
+        whole, drops = question.forward_volts(), []
+        for row in changes:
+            junctions = [(self._branches[c.branch], c.effect) for c in row]
+            changed = {b.id: effect.applied(b, None) for b, effect in junctions if b.forward_volts is not None}
+            drops.append(question.forward_volts(changed) if changed else whole)
+        return _conducted(numbers, np.array(drops)[:, None])
+
+    def _corrected(self, changes: Sequence[Sequence[_Change]]) -> Numbers:
+        """Return the answers under faults that change equally many branches [specimen, fault, test]."""
+        indices = [[self._index[c.branch] for c in change] for change in changes]
+        at = np.array([[self._place[self._alike[index]] for index in row] for row in indices])
+        moved = [
+            np.stack([self._moved(c, index) for c, index in zip(change, row, strict=True)], axis=-1)
+            for change, row in zip(changes, indices, strict=True)
+        ]
+        crossing, (a, b) = at[:, None, :], self._ends[:, at[:, :, None]]
+        own = self._crossed[:, a, crossing] - self._crossed[:, b, crossing]
+        terms = self._sensed[:, at], self._driven[:, at], own, np.stack(moved, axis=1), self._base
+        after, lost = corrected(*terms, floor=self._floor)
+        # Where what is left is a small rest of two great numbers, its digits are rounding: the matrix is solved anew.
+        is_lost = lost > MOST_LOST
+        for fault in np.flatnonzero(is_lost.any(axis=(0, 2))):
+            chosen, tests = (np.flatnonzero(is_lost[:, fault].any(axis=axis)) for axis in (1, 0))
+            drives, senses = ([columns[q] for q in tests] for columns in (self._drives, self._senses))
+            anew = self._batch.solved_with(indices[fault], moved[fault][chosen], drives, chosen)
+            after[np.ix_(chosen, [fault], tests)] = np.einsum("nq,snq->sq", self._batch.stacked(senses), anew)[:, None]
+        return after
+
+    def _moved(self, change: _Change, index: int) -> Numbers:
+        """Return the admittance that a fault gives a branch, less the one it had [specimen]."""
+        key = self._branches[change.branch].ohm, self._omega
+        if key not in change.moved:
+            change.moved[key] = _moved(change, self._values, index, self._omega)
+        return change.moved[key]
 
 
 def _moved(change: _Change, values: Values, index: int, omega: float) -> Numbers:
-    """Return the admittance that a fault gives a branch, less the one it had [specimen]."""
     ohm, henry, farad = (rows[:, index : index + 1] for rows in (values.ohm, values.henry, values.farad))
     amount = change.amount[:, None]
     if change.effect.rule is Rule.FARAD_TIMES:
@@ -279,25 +338,23 @@ def _moved(change: _Change, values: Values, index: int, omega: float) -> Numbers
     return np.asarray((after.admittance_s(omega) - old.admittance_s(omega))[:, 0])
 
 
-def _shown(questions: Sequence[_Question], answers: Numbers, changed: Mapping[str, Branch] | None = None) -> Array:
-    """Return what the instruments show [test, specimen]; infinite beyond their limits."""
-    shown = np.empty(answers.shape)
-    for row, question in enumerate(questions):
-        shown[row] = _reading(question, answers[row], changed)
-    return shown
+def _conducted(ohm: Numbers, forward_volts: Array) -> Array:
+    """Return what a diode test shows."""
+    volts = diode_volts(np.real(ohm), forward_volts)
+    return np.where(volts <= DIODE_LIMIT_V, volts, np.inf)
 
 
-def _reading(question: _Question, answer: Numbers, changed: Mapping[str, Branch] | None) -> Array:
-    function, (p, q) = question.function, question.setup.probe.between
+def _reading(question: _Question, answer: Numbers) -> Array:
+    """Return what the instrument shows [..., specimen]; infinite beyond its limit."""
+    function = question.function
     if not question.sense():
-        return np.full(answer.shape, np.inf if question.setup.network.node(p) < 0 else 0)
+        is_nowhere = question.setup.network.node(question.setup.probe.between[0]) < 0
+        return np.full(answer.shape, np.inf if is_nowhere else 0)
     if function is Function.CAPACITANCE:
         is_capacitive = -answer.imag > CAPACITIVE_SHARE * np.abs(answer)
         return np.where(is_capacitive, -1 / (question.omega * np.where(is_capacitive, answer.imag, -1.0)), np.inf)
     if function is Function.DIODE:
-        drop = question.setup.network.forward_volts(p, q, below_ohm=BROKEN_OHM, changed=changed)
-        volts = np.array([diode_volts(ohm, drop) for ohm in np.real(answer).tolist()])
-        return np.where(volts <= DIODE_LIMIT_V, volts, np.inf)
+        return _conducted(answer, np.array(question.forward_volts()))
     if function in LIVE:
         divisor = AMMETER_OHM if question.setup.meters else 1.0
         return np.asarray(np.abs(answer) / divisor, dtype=np.float64)

@@ -8,6 +8,9 @@ from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, field, replace
 from functools import lru_cache
 
+import numpy as np
+from numpy.typing import NDArray
+
 from ohmcensus.core.circuit import Branch
 from ohmcensus.core.circuit.network import Network, Source
 from ohmcensus.core.errors import InputError
@@ -191,7 +194,7 @@ def fed_points(sheet: Sheet, pulled: frozenset[str]) -> frozenset[str]:
     return frozenset(met)
 
 
-def prepared(sheet: Sheet, probe: Probe, circuit: Netlist) -> Setup:
+def prepared(sheet: Sheet, probe: Probe, circuit: Netlist, *, is_loaded: bool = True) -> Setup:
     """Return the network with the instrument on it, the house behind the outlet where the supply is on.
 
     Parameters
@@ -202,6 +205,8 @@ def prepared(sheet: Sheet, probe: Probe, circuit: Netlist) -> Setup:
         The instrument on its two points.
     circuit
         The machine in its configuration.
+    is_loaded
+        Whether a voltmeter's own resistance lies between its points.
     """
     branches, joints = list(circuit.branches), list(circuit.joints)
     joints += [(probe.joined[0], point) for point in probe.joined[1:]]
@@ -212,7 +217,7 @@ def prepared(sheet: Sheet, probe: Probe, circuit: Netlist) -> Setup:
         sources = [Source(hot, cold, sheet.volts, circuit.house_ohm)]
         branches.append(Branch("house.bond", cold, OUTLET_PE, NEUTRAL_TO_EARTH_OHM))
     if probe.function in {Function.VOLTS_AC, Function.VOLTS_DC, Function.HERTZ}:
-        branches.append(Branch("meter", *probe.between, VOLTMETER_OHM))
+        branches += [Branch("meter", *probe.between, VOLTMETER_OHM)] if is_loaded else []
     elif probe.function is Function.LEAKAGE:
         joints, meters["meter"] = _cut(joints, OUTLET_PE)
     elif probe.function is Function.AMPERE:
@@ -233,7 +238,7 @@ def shown(setup: Setup, changed: Mapping[str, Branch] | None = None) -> tuple[fl
     if function is Function.DIODE:
         ohm = setup.network.impedance_ohm(p, q, 0.0, changed).real
         drop = setup.network.forward_volts(p, q, below_ohm=BROKEN_OHM, changed=changed)
-        dropped = diode_volts(ohm, drop)
+        dropped = float(diode_volts(np.array(ohm), np.array(drop)))
         return (DIODE_LIMIT_V, Bound.ABOVE) if not dropped <= DIODE_LIMIT_V else (dropped, Bound.EXACT)
     if function is Function.CAPACITANCE:
         z = setup.network.impedance_ohm(p, q, omega, changed)
@@ -250,16 +255,15 @@ def shown(setup: Setup, changed: Mapping[str, Branch] | None = None) -> tuple[fl
     return (difference / AMMETER_OHM if setup.meters else difference), Bound.EXACT
 
 
-def diode_volts(ohm: float, forward_volts: float) -> float:
-    """Return what the diode test's current drops across a resistance with junctions beside it.
+def diode_volts(ohm: NDArray[np.float64], forward_volts: NDArray[np.float64]) -> NDArray[np.float64]:
+    """Return what the diode test's current drops across resistances with junctions beside them.
 
     I = U/R + max(0, U − U_f)/r: the resistance takes all of it until the junctions conduct.
     """
     alone = DIODE_A * ohm
-    if alone <= forward_volts or math.isinf(forward_volts):
-        return alone
-    shunt = 0.0 if math.isinf(ohm) else 1 / ohm
-    return (DIODE_A + forward_volts / JUNCTION_OHM) / (shunt + 1 / JUNCTION_OHM)
+    shunt_s = 1 / np.maximum(ohm, JUNCTION_OHM)
+    conducting = (DIODE_A + forward_volts / JUNCTION_OHM) / (shunt_s + 1 / JUNCTION_OHM)
+    return np.where(alone <= forward_volts, alone, conducting)
 
 
 def _cut(joints: Sequence[tuple[str, str]], point: str) -> tuple[list[tuple[str, str]], Branch]:
