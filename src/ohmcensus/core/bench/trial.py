@@ -13,7 +13,7 @@ from pydantic import BaseModel
 from ohmcensus.core.bench.hidden_fault import HiddenJobs, hidden_jobs
 from ohmcensus.core.diagnosis.again import ENDED, concluded, guarded
 from ohmcensus.core.diagnosis.effort import efforts
-from ohmcensus.core.diagnosis.evidence import TOLD_TWICE, agree, symptom_told
+from ohmcensus.core.diagnosis.evidence import agree, symptom_told
 from ohmcensus.core.diagnosis.of_case import OFTEN_ENOUGH
 from ohmcensus.core.diagnosis.outcomes import OutcomeTable, outcome_table
 from ohmcensus.core.diagnosis.posterior import (
@@ -286,7 +286,7 @@ def _asked(
         is_bad = jobs.is_bad(job, part, spec, attempt=attempt)
     convicts = frozenset({part_id}) if is_bad else frozenset[str]()
     agrees = before is not None and before.convicts == convicts
-    log = told_as(outcomes, int(is_bad)) * (TOLD_TWICE if agrees else 1.0)
+    log = told_as(outcomes, int(is_bad)) + (before.log if before is not None else 0.0)
     return Observation(name, name, log, outcomes, is_confirmed=agrees, convicts=convicts)
 
 

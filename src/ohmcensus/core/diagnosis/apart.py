@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterator
+from collections.abc import Iterable, Iterator
 from dataclasses import dataclass
 from itertools import combinations
 
@@ -14,6 +14,8 @@ from ohmcensus.core.machine.separable import LEAST_VARIATION
 
 # Suspects that are at least so likely are compared (ours).
 LEADING = 0.1
+# Repairs that are at least so likely are still in question once nothing settles much (ours).
+LEFT = 0.02
 
 
 @dataclass(frozen=True, slots=True)
@@ -57,6 +59,22 @@ def alike(diagnosis: Diagnosis, left_out: frozenset[str] = frozenset()) -> Itera
         best = max(differs, key=differs.__getitem__, default="")
         if not best or differs[best] < LEAST_VARIATION:
             yield Alike((table.parts[one], table.parts[other]), best, differs.get(best, 0.0))
+
+
+def separating(diagnosis: Diagnosis, tests: Iterable[str]) -> frozenset[str]:
+    """Return the tests that tell two of the repairs that are left apart, the machine that is sound among them."""
+    left = np.flatnonzero(diagnosis.of_group >= LEFT)
+    rows = diagnosis.table.in_group[left] * diagnosis.chance
+    rows /= rows.sum(axis=1, keepdims=True)
+    pairs = list(combinations(range(len(left)), 2))
+    one, other = np.array(pairs, dtype=int).reshape(-1, 2).T
+    found = set()
+    for name in tests:
+        read = rows @ diagnosis.table.tests[name].chance
+        differs = np.abs(read[one] - read[other]).sum(axis=1) / 2
+        if (differs > LEAST_VARIATION).any():
+            found.add(name)
+    return frozenset(found)
 
 
 def _only(diagnosis: Diagnosis, one: int, other: int) -> Array:

@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-import math
 from collections.abc import Sequence
 
 import numpy as np
@@ -47,8 +46,8 @@ def along_with(diagnosis: Diagnosis, first: str, left: Sequence[str], worth: flo
         return ()
     tests = diagnosis.table.tests
     asked = diagnosis.chance[:, None] * _coarse(tests[first])
-    alone = _bits(diagnosis, asked)
-    gains = {name: _bits(diagnosis, _both(asked, _coarse(tests[name]))) - alone for name in near}
+    alone = diagnosis.settles(asked)
+    gains = {name: diagnosis.settles(_both(asked, _coarse(tests[name]))) - alone for name in near}
     best = sorted(gains, key=lambda name: (-gains[name], name))[:MOST_ALONG]
     return tuple(name for name in best if gains[name] >= worth * (SAME_PLACE_MINUTES + handling))
 
@@ -65,12 +64,3 @@ def _coarse(test: Outcomes) -> Array:
 def _both(asked: Array, chance: Array) -> Array:
     """Return the chance of hypothesis and of both outcomes together [hypothesis, outcomes]."""
     return np.asarray((asked[:, :, None] * chance[:, None, :]).reshape(asked.shape[0], -1))
-
-
-def _bits(diagnosis: Diagnosis, joint: Array) -> float:
-    """Return what outcomes settle of the repair, in bits."""
-    from scipy.special import entr  # noqa: PLC0415 - a third of a second to load, and no page needs it before its first suspects
-
-    of_group = diagnosis.table.in_group @ joint
-    known = entr(diagnosis.of_group).sum() + entr(of_group.sum(axis=0)).sum() - entr(of_group).sum()
-    return float(known / math.log(2))

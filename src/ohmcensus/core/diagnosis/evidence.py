@@ -10,7 +10,7 @@ import numpy as np
 from ohmcensus.core.codes import Outcome, track
 from ohmcensus.core.diagnosis.hypothesis import Hypothesis
 from ohmcensus.core.diagnosis.outcomes import Array, Outcomes, OutcomeTable
-from ohmcensus.core.diagnosis.posterior import Observation, read_as, told_as
+from ohmcensus.core.diagnosis.posterior import SLIP, Observation, read_as, told_as
 from ohmcensus.core.diagnosis.variant import allow_for_variants
 from ohmcensus.core.event import (
     Changed,
@@ -28,6 +28,7 @@ from ohmcensus.core.job.case import Case
 from ohmcensus.core.job.reading import Reading
 from ohmcensus.core.judgement import CensusLine, Verdict
 from ohmcensus.core.judgement.census_sheet import Answer
+from ohmcensus.core.judgement.compare import compared_lines
 from ohmcensus.core.judgement.ghost_volts import ghost_volts_below
 from ohmcensus.core.machine import machine_tests
 from ohmcensus.core.machine.asked import RUN, THROUGH, looks, run_outcomes
@@ -74,8 +75,12 @@ COLD_PASS = 0.5
 _COMES_LATER = frozenset({Moment.HOT_ONLY, Moment.AFTER_REST, Moment.RANDOM})
 _AS_IT_TRIPS = ("hot", "wet")
 BAD_SEEN, BAD_FALSE = 0.9, 0.02
-# What is no value and is found twice weighs so much: the second is nearly as independent as the first.
-TOLD_TWICE = 2.0
+# Like pieces that differ though each is within its own window: how often by a fault of one, how often all the same;
+# any of the readings that were made once may be a slip (ours).
+UNLIKE_SEEN, UNLIKE_FALSE = 0.6, 0.02
+_UNLIKE = frozenset(
+    {FaultMode.SHORTED_TURNS, FaultMode.DRIFT, FaultMode.BAD_JOINT, FaultMode.OPEN, FaultMode.SHORT, FaultMode.LEAK}
+)
 
 
 def observations(case: Case, lines: Sequence[CensusLine], table: OutcomeTable) -> tuple[Observation, ...]:
@@ -104,6 +109,7 @@ def observations(case: Case, lines: Sequence[CensusLine], table: OutcomeTable) -
         *_eye(case, table),
         *_run(case, table),
         *allow_for_variants(table, tuple(_readings(case, lines, table)), stamped),
+        *_compared(case, lines, table),
         *_could_not(case, table),
         *_isolated(case, table),
         *_changed(case, table),
@@ -209,9 +215,9 @@ def _eye(case: Case, table: OutcomeTable) -> Iterator[Observation]:
             part, check = known[name]
             outcomes = table.tests[name]
             title = f"{part.title}, {check.title}: {said}"
-            seen_so = [row.body.outcome for row in case.of(Checked) if row.body.check == name]
-            is_confirmed = len(seen_so) > 1 and seen_so[-1] is seen_so[-2]
-            log = told_as(outcomes, int(is_bad)) * (TOLD_TWICE if is_confirmed else 1.0)
+            told = [row.body.outcome is CheckOutcome.BAD for row in case.of(Checked) if row.body.check == name]
+            is_confirmed = len(told) > 1 and told[-1] is told[-2]
+            log = _told(outcomes, told)
             convicts = frozenset({part.id}) if is_bad else frozenset[str]()
             yield Observation(name, title, log, outcomes, is_confirmed=is_confirmed, convicts=convicts)
         elif parts := {part.id for part in case.sheet.parts if name in part.part_kind.seen_outside}:
@@ -266,9 +272,10 @@ def _reading(
             return None
         is_bad = verdict is not Verdict.INSIDE
         convicts = frozenset({test.partition(".")[0]}) if is_bad else frozenset[str]()
-        before = [row.judgement.verdict for row in answers[:-1]]
-        is_confirmed = bool(before) and is_bad is (before[-1] is not Verdict.INSIDE)
-        log = told_as(outcomes, int(is_bad)) * (TOLD_TWICE if is_confirmed else 1.0)
+        verdicts = [row.judgement.verdict for row in answers]
+        told = [row is not Verdict.INSIDE for row in verdicts if row not in {Verdict.UNSURE, Verdict.NOT_JUDGED}]
+        is_confirmed = len(told) > 1 and told[-1] is told[-2]
+        log = _told(outcomes, told)
         return Observation(test, said, log, outcomes, is_confirmed=is_confirmed, convicts=convicts)
     is_lesser = outcomes.function is Function.INSULATION and last.reading.function is not Function.INSULATION
     if is_lesser and verdict is Verdict.INSIDE:
@@ -281,6 +288,34 @@ def _reading(
     if is_inside and is_tempered and not any(word in last.reading.condition for word in _AS_IT_TRIPS):
         log = np.maximum(log, log.max() + math.log(COLD_PASS))
     return Observation(test, said, log, outcomes, moved, is_confirmed=is_confirmed, is_inside=is_inside)
+
+
+def _told(outcomes: Outcomes, told: Sequence[bool]) -> Array:
+    """Return what looks or yes-and-no tests say together: each is nearly as independent as the first."""
+    return np.asarray(sum(told_as(outcomes, int(is_bad)) for is_bad in told))
+
+
+def _compared(case: Case, lines: Sequence[CensusLine], table: OutcomeTable) -> Iterator[Observation]:
+    """Yield what like pieces say that differ, or do not, though each is within its own window."""
+    known = {line.test.id: line for line in lines if line.test is not None}
+    changed = {event.body.part: event.order for event in case.of(Changed)}
+    for row in compared_lines(case.sheet, lines):
+        own = [known[name] for name in row.lines if name in known]
+        parts = {name.partition(".")[0] for name in row.lines}
+        answers = [line.answer for line in own if line.answer is not None]
+        since = max(changed.get(part, -1) for part in parts)
+        is_plain = all(each.judgement.verdict is Verdict.INSIDE and each.reading.order > since for each in answers)
+        if row.verdict is Verdict.UNSURE or not is_plain:
+            continue
+        once = sum(len(line.answers) < 2 for line in own)  # noqa: PLR2004 - read again, it is no slip
+        seen, false = UNLIKE_SEEN, UNLIKE_FALSE + SLIP * once
+        if row.verdict is Verdict.INSIDE:
+            seen, false = 1 - seen, 1 - false
+
+        def chance(each: Hypothesis, parts: set[str] = parts, seen: float = seen, false: float = false) -> float:
+            return seen if any(f.part in parts and f.mode in _UNLIKE for f in each.faults) else false
+
+        yield Observation(f"compared {row.part}", f"{row.title}: {row.remark}", _log(table, chance))
 
 
 def _at_reference(interval: Interval, sheet: Sheet, test: str, celsius: float | None) -> Interval:

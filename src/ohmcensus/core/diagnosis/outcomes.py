@@ -33,7 +33,7 @@ from ohmcensus.core.parts.fault import FaultMode
 from ohmcensus.core.parts.kind import PartCheck, Role, TestSpec
 from ohmcensus.core.physics.temperature import REFERENCE_CELSIUS
 from ohmcensus.core.quantity import Interval
-from ohmcensus.core.quantity.window import Source
+from ohmcensus.core.quantity.window import Source, Window
 from ohmcensus.core.sheet import Part, Sheet
 
 Array = NDArray[np.float64]
@@ -269,11 +269,10 @@ def outcome_table(sheet: Sheet, found: Dictionary) -> OutcomeTable:
     return OutcomeTable(sheet, supposed, rows)
 
 
-def _deviation(part: Part, spec: TestSpec) -> float:
+def _deviation(spec: TestSpec, window: Window) -> float:
     """Return how uncertain the nominal is: that of service data is what it is."""
-    is_stated = spec.name in part.expects or spec.expect(REFERENCE_CELSIUS).source is not Source.COMMON
     is_value = spec.function in {Function.OHM, Function.CAPACITANCE}
-    return NOMINAL_DEVIATION if is_value and not is_stated else 0.0
+    return NOMINAL_DEVIATION if is_value and window.source is Source.COMMON else 0.0
 
 
 def _measured(
@@ -286,14 +285,14 @@ def _measured(
 ) -> Outcomes:
     """Return the outcomes of a test that the circuit answers."""
     name = f"{part.id}.{spec.name}"
-    window = expected(sheet, part, spec, REFERENCE_CELSIUS).interval
+    window = expected(sheet, part, spec, REFERENCE_CELSIUS)
     at = found.row_of[name]
     healthy = found.healthy[None, at]
     readings = np.concatenate([found.faulty[:, at], _behind_a_joint(sheet, part, spec, healthy), healthy])
     floor = LEAST.get(spec.function, LEAST_OF_ALL)
     logs = np.where(np.isinf(readings), np.nan, np.log(np.maximum(np.where(np.isinf(readings), 1.0, readings), floor)))
     edges = _edges(logs, math.log(floor), math.log(MOST[spec.function]))
-    single = _smoothed(logs, edges, _deviation(part, spec))
+    single = _smoothed(logs, edges, _deviation(spec, window))
     place = {fault: row for row, fault in enumerate(found.faults)}
     rows = [_row(hypothesis, place, single) for hypothesis in supposed]
     if spec.function in LIVE:
@@ -308,7 +307,7 @@ def _measured(
         # A current is what the machine takes: it is nobody's own.
         asked = ""
     own = np.array([float(asked in row.parts) for row in supposed])
-    return Outcomes(name, edges, np.stack(rows), spec.function, own, window, asked or "")
+    return Outcomes(name, edges, np.stack(rows), spec.function, own, window.interval, asked or "")
 
 
 def _behind_a_joint(sheet: Sheet, part: Part, spec: TestSpec, healthy: Array) -> Array:

@@ -10,6 +10,7 @@ import numpy as np
 from numpy.typing import NDArray
 
 from ohmcensus.core.diagnosis.again import ENDED, concluded, guarded, repeated
+from ohmcensus.core.diagnosis.apart import separating
 from ohmcensus.core.diagnosis.battery import along_with
 from ohmcensus.core.diagnosis.effort import (
     COVER_SHARE,
@@ -178,6 +179,11 @@ def ask(
     again = [*guarded(found, reach), *repeated(found, reach, objective)]
     asked = {row.test for row in again}
     new = [row for row in questions(diagnosis, reach, objective, prices=prices) if row.test not in asked]
+    if not new and not again:
+        # Nothing that is left settles much: what still tells two suspects apart is asked all the same.
+        some = questions(diagnosis, reach, objective, prices=prices, least_bits=0.0)
+        apart = separating(diagnosis, (row.test for row in some))
+        new = [row for row in some if row.test in apart]
     rows = sorted((*new, *again), key=lambda row: (-row.score, row.test))
     return tuple(_in_one_go(diagnosis, row, rows) if at == 0 else row for at, row in enumerate(rows))
 

@@ -12,6 +12,9 @@ from ohmcensus.core.diagnosis.posterior import LEAST_EVEN, SLIP, Diagnosis, norm
 
 # A reading that is a slip more rarely than this needs no second one.
 LEAST_DOUBT = 0.005
+# What reads outside its window is taken for a slip at most so surely before it was read again: what is believed may
+# be as wrong as the hand (ours).
+MOST_DOUBT_OUTSIDE = 0.5
 
 
 def repeats(diagnosis: Diagnosis) -> Iterator[tuple[str, float]]:
@@ -23,12 +26,19 @@ def repeats(diagnosis: Diagnosis) -> Iterator[tuple[str, float]]:
     chance of that is the share of slips among all that could have read so, by everything else that is known.
     """
     for at, row in enumerate(diagnosis.observations):
-        if row.interval is None or row.outcome is None or row.is_confirmed:
+        if row.outcome is None or row.is_confirmed or not row.may_be_repeated:
+            continue
+        if row.interval is None:
+            # Eye and hand are wrong now and then: a second look at what is bad is a test like any other.
+            if row.convicts:
+                yield row.id, diagnosis.settles(diagnosis.chance[:, None] * row.outcome.chance)
             continue
         share, even = row.outcome.mass(row.interval)
         rest = diagnosis.without[at]
         slipped = SLIP * max(even, LEAST_EVEN)
         doubt = slipped / ((1 - SLIP) * float(rest @ share) + slipped)
+        if row.outcome.is_outside(row.interval):
+            doubt = min(doubt, MOST_DOUBT_OUTSIDE)
         if doubt >= LEAST_DOUBT:
             log = diagnosis.log - row.log + read_as(row.outcome, row.interval, is_confirmed=True)
             yield row.id, _settled(diagnosis, normalised(log), rest, doubt)

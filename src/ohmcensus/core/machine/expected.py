@@ -8,7 +8,7 @@ from collections.abc import Callable, Sequence
 from dataclasses import replace
 from functools import lru_cache
 
-from ohmcensus.core.machine.draws import draw_window
+from ohmcensus.core.machine.draws import draw_window, load_window
 from ohmcensus.core.meter import Function
 from ohmcensus.core.parts.expect import INSULATION_LIMIT_HEATING_OHM, INSULATION_LIMIT_OHM
 from ohmcensus.core.parts.kind import Proves, Role, TestSpec
@@ -44,8 +44,8 @@ def expected(sheet: Sheet, part: Part, spec: TestSpec, celsius: float | None) ->
     Notes
     -----
     Provenance: the sheet's own figure, else plate physics, else the common range. The whole machine's insulation
-    follows its class and its heating elements, a part's earth the cord that it is read through, and no machine
-    reads less from line to neutral than its lowest load.
+    follows its class and its heating elements, a part's earth the cord that it is read through, a load from afar
+    reads as it does by itself, and no machine reads less from line to neutral than its lowest load.
     """
     if celsius is not None:
         return _expected_at(sheet, part, spec, celsius)
@@ -76,6 +76,8 @@ def _expected_at(sheet: Sheet, part: Part, spec: TestSpec, celsius: float) -> Wi
     if own is not None:
         return _own(own, spec, celsius)
     window = spec.expect(celsius)
+    if spec.load_of:
+        window = load_window(sheet, part, spec, window, celsius)
     if spec.function is Function.INSULATION and window.source is Source.COMMON:
         return _insulation(sheet, part, window)
     if part.traits.role is Role.OUTLET:

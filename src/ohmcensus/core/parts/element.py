@@ -38,6 +38,9 @@ SMALLEST_FACTOR = 1e-6
 # healthy part reads; so much of the faults that go both ways go down (ours).
 FAINT_JOINT_OHM, OPENS_FROM_OHM, FAINT_LEAK_OHM, DEAD_LEAK_OHM = 0.3, 2e6, 1.5e7, 1.0
 TURNED = 0.5
+# A short from nothing to what chafed leads carry off, to what still hides the drop of a junction, to what a
+# capacitor holds no charge beside (ours).
+FAINT_SHORT_OHM, FAINT_JUNCTION_OHM, FAINT_CAPACITOR_OHM = 1e3, 400.0, 1e5
 
 # A number, or one number a specimen.
 Value = TypeVar("Value", float, Any)
@@ -137,6 +140,10 @@ class Element:
 
 def _opened(branch: str) -> FaultEffect:
     return FaultEffect((branch,), Rule.SET, 1e11, OPENS_FROM_OHM, OPEN_OHM)
+
+
+def _shorted(branch: str, faintest: float) -> FaultEffect:
+    return FaultEffect((branch,), Rule.SET, 0.5, 5.0, 0.02, faintest)
 
 
 def _joint(branch: str) -> FaultEffect:
@@ -257,9 +264,7 @@ def conductor(name: str, a: str, b: str, ohm: float) -> Element:
 
 def between(name: str, a: str, b: str, mode: FaultMode = FaultMode.SHORT) -> Element:
     """Return the insulation between two conductors, which may be pierced."""
-    return Element(
-        branches=(Branch(name, a, b, SHUNT_OHM),), effects={mode: FaultEffect((name,), Rule.SET, 0.5, 5.0, 0.05)}
-    )
+    return Element(branches=(Branch(name, a, b, SHUNT_OHM),), effects={mode: _shorted(name, FAINT_SHORT_OHM)})
 
 
 def resistor(name: str, a: str, b: str, ohm: float, *, is_linear: bool = True) -> Element:
@@ -299,7 +304,7 @@ def junction(name: str, a: str, b: str, ohm: float, *, is_gated: bool = False) -
     return Element(
         branches=(Branch(name, a, b, ohm, forward_volts=FORWARD_VOLTS),),
         effects={
-            FaultMode.SHORT: FaultEffect((name,), Rule.SET, 0.5, 5.0, 0.05),
+            FaultMode.SHORT: _shorted(name, FAINT_JUNCTION_OHM),
             FaultMode.OPEN: FaultEffect((name,), Rule.SET, 1e11, 1e10, 1e12),
         },
         is_linear=False,
@@ -321,7 +326,7 @@ def capacitor(name: str, a: str, b: str, farad: float, *, esr_ohm: float = 0.1) 
     return Element(
         branches=(Branch(name, a, b, esr_ohm, farad=farad), Branch(short, a, b, SHUNT_OHM)),
         effects={
-            FaultMode.SHORT: FaultEffect((short,), Rule.SET, 0.5, 5.0, 0.05),
+            FaultMode.SHORT: _shorted(short, FAINT_CAPACITOR_OHM),
             FaultMode.DRIFT: FaultEffect((name,), Rule.FARAD_TIMES, 0.5, 0.8, 0.02, 0.94),
             FaultMode.OPEN: _opened(name),
         },
