@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import argparse
 import json
+import zlib
 from collections import defaultdict
 from collections.abc import Iterable
 from dataclasses import asdict
@@ -64,7 +65,9 @@ def outcomes(sheets: list[str], jobs: int, seed: int, *, are_figures_off: bool =
 def _of_sheet(sheet: str, *, jobs: int, seed: int, are_figures_off: bool) -> list[Outcome]:
     kind_of, product = type_of(sheet), Product()
     try:
-        seeds = range(seed * 1_000_003, seed * 1_000_003 + jobs)
+        # Other jobs on every sheet: one odd job must not count six times.
+        first = seed * 1_000_003 + zlib.crc32(sheet.encode())
+        seeds = range(first, first + jobs)
         return [played(kind_of, product, each, are_figures_off=are_figures_off) for each in seeds]
     finally:
         product.close()

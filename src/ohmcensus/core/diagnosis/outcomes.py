@@ -18,13 +18,13 @@ from numpy.typing import NDArray
 
 from ohmcensus.core.diagnosis.hypothesis import Hypothesis, hypotheses
 from ohmcensus.core.machine.asked import RUN, look_id
-from ohmcensus.core.machine.coverage import is_answered
+from ohmcensus.core.machine.coverage import configuration_of, is_answered, probe_of
 from ohmcensus.core.machine.dictionary import Dictionary
 from ohmcensus.core.machine.expected import expected
 from ohmcensus.core.machine.feeds import fed_part
 from ohmcensus.core.machine.likely import likely_faults
 from ohmcensus.core.machine.netlist import PartFault
-from ohmcensus.core.machine.probe import LIVE
+from ohmcensus.core.machine.probe import LIVE, predict
 from ohmcensus.core.machine.run_through import run_through
 from ohmcensus.core.machine.separable import LEAST_VARIATION
 from ohmcensus.core.machine.specs import listed_tests
@@ -302,12 +302,20 @@ def _measured(
         behind = {FaultMode.OPEN: nothing, FaultMode.BAD_JOINT: single[-2]}
         modes = [next((each.mode for each in row.faults if each.part in outlets), None) for row in supposed]
         rows = [behind.get(mode, own) if mode else own for mode, own in zip(modes, rows, strict=True)]
-    asked = fed_part(sheet, part.id, spec.load_of) if spec.load_of else part.id
-    if spec.function is Function.AMPERE:
-        # A current is what the machine takes: it is nobody's own.
-        asked = ""
+    asked = _part_read(sheet, part, spec)
     own = np.array([float(asked in row.parts) for row in supposed])
-    return Outcomes(name, edges, np.stack(rows), spec.function, own, window.interval, asked or "")
+    return Outcomes(name, edges, np.stack(rows), spec.function, own, window.interval, asked)
+
+
+def _part_read(sheet: Sheet, part: Part, spec: TestSpec) -> str:
+    """Return the part whose value a test reads, empty where it is the whole machine's."""
+    if spec.load_of:
+        return fed_part(sheet, part.id, spec.load_of) or ""
+    if spec.function is Function.INSULATION:
+        found = predict(sheet, probe_of(part, spec), configuration_of(sheet, part, spec))
+        return part.id if set(found.reaches) <= {part.id} else ""
+    # A current is what the machine takes, or what it leaks.
+    return "" if spec.function in {Function.AMPERE, Function.LEAKAGE} else part.id
 
 
 def _behind_a_joint(sheet: Sheet, part: Part, spec: TestSpec, healthy: Array) -> Array:

@@ -136,8 +136,9 @@ def is_of_earth(fault: PartFault) -> bool:
     return fault.mode is FaultMode.EARTH_OPEN or fault.element == EARTH_PIN
 
 
-# A broken earth does nothing but let the chassis float: the capacitors of the filter alone make it tingle.
-_TINGLES = {symptom: 0.98 if symptom is Symptom.SHOCK else 0.02 / (len(Symptom) - 1) for symptom in Symptom}
+# A broken earth does nothing but let the chassis float: the capacitors of the filter alone make it tingle. Where it
+# was found along with something else that thing is told (ours).
+_TINGLES = {symptom: 0.6 if symptom is Symptom.SHOCK else 0.4 / (len(Symptom) - 1) for symptom in Symptom}
 
 
 def _fed_by(sheet: Sheet, part: Part, fault: PartFault) -> Part | None:
