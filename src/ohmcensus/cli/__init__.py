@@ -347,12 +347,13 @@ def _answered(line: str, objective: str) -> str:
 
 @commands.command()
 @click.argument("file", type=click.Path(path_type=Path, dir_okay=False))
-def replay(file: Path) -> None:
+@click.option("--next", "with_next", is_flag=True, help="Also who is named, and what to do next.")
+def replay(file: Path, *, with_next: bool) -> None:
     """Tell the story in FILE again, and say after each step how the machine stands and what would be allowed."""
     from ohmcensus.exchange.story_file import read_story  # noqa: PLC0415
     from ohmcensus.services.transfer.replay import replay as told  # noqa: PLC0415
 
-    say(told(read_story(_text_of(file))).model_dump())
+    say(told(read_story(_text_of(file)), with_next=with_next).model_dump())
 
 
 @commands.command()

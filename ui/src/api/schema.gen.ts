@@ -1242,6 +1242,21 @@ export interface components {
             verdict: string;
         };
         /**
+         * ActView
+         * @description What to do next where no test is asked: which part, what is done, how long it takes.
+         */
+        ActView: {
+            kind: components["schemas"]["NextKind"];
+            /** Minutes */
+            minutes: number;
+            /** Part */
+            part: string;
+            /** Title */
+            title: string;
+            /** Words */
+            words: string;
+        };
+        /**
          * Address
          * @description An entry of the address book.
          *
@@ -1547,6 +1562,8 @@ export interface components {
          *         Id of that piece on the shelf, empty where it does not come from there.
          *     words
          *         What there is to say.
+         *     saw_fail
+         *         Whether whoever changed it had seen the machine fail, before the first change.
          */
         Changed: {
             /**
@@ -1562,6 +1579,11 @@ export interface components {
             kind: "changed";
             /** Part */
             part: string;
+            /**
+             * Saw Fail
+             * @default false
+             */
+            saw_fail?: boolean;
             /**
              * Spare
              * @default
@@ -3744,6 +3766,12 @@ export interface components {
             words?: string;
         };
         /**
+         * NextKind
+         * @description What is done next.
+         * @enum {string}
+         */
+        NextKind: "test" | "look" | "run" | "plate" | "service" | "repair";
+        /**
          * NextRun
          * @description The run to make next, in words and as a set; why it begins elsewhere than expected, empty where it does not.
          */
@@ -5820,6 +5848,10 @@ export interface components {
          *     ----------
          *     standing, sentence
          *         How far the diagnosis is, and what to do about it.
+         *     named
+         *         Parts that are named as the fault.
+         *     act
+         *         What to do next where it is no question: a repair, the maker's figures; None where there is a question.
          *     nothing
          *         Chance that nothing is found.
          *     unknown_bits
@@ -5836,6 +5868,7 @@ export interface components {
          *         What is being worked out yet, empty once the suspects are those of the job: ask again soon.
          */
         SuspectsView: {
+            act: components["schemas"]["ActView"] | null;
             /** Alike */
             alike: string[];
             /** Ask */
@@ -5843,6 +5876,8 @@ export interface components {
             /** Cured */
             cured: string;
             job: components["schemas"]["JobView"];
+            /** Named */
+            named: string[];
             /** Nothing */
             nothing: number;
             objective: components["schemas"]["Objective"];

@@ -13,7 +13,7 @@ from pydantic import BaseModel
 from ohmcensus.core.bench.hidden_fault import HiddenJobs, hidden_jobs
 from ohmcensus.core.diagnosis.again import ENDED, concluded, guarded
 from ohmcensus.core.diagnosis.effort import efforts
-from ohmcensus.core.diagnosis.evidence import agree, symptom_told
+from ohmcensus.core.diagnosis.evidence import symptom_told
 from ohmcensus.core.diagnosis.of_case import OFTEN_ENOUGH
 from ohmcensus.core.diagnosis.outcomes import OutcomeTable, outcome_table
 from ohmcensus.core.diagnosis.posterior import (
@@ -26,6 +26,7 @@ from ohmcensus.core.diagnosis.posterior import (
 )
 from ohmcensus.core.diagnosis.question import Asks, Objective, Question, Reach
 from ohmcensus.core.diagnosis.ranking import ask, possible
+from ohmcensus.core.diagnosis.read_evidence import agree
 from ohmcensus.core.diagnosis.variant import allow_for_variants
 from ohmcensus.core.machine import machine_tests
 from ohmcensus.core.machine.asked import LOOK, RUN

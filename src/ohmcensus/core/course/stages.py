@@ -6,11 +6,14 @@ from collections.abc import Iterator
 from dataclasses import dataclass
 from enum import StrEnum
 
-from ohmcensus.core.event import Changed, CodesRead, Isolated, RunMade, Tripped
+from ohmcensus.core.course.outlook import Next, NextKind, Outlook
+from ohmcensus.core.diagnosis.words import test_words
+from ohmcensus.core.event import Changed, CodesRead, Isolated, RunMade, RunWatched, Tripped
 from ohmcensus.core.job.case import Case
 from ohmcensus.core.job.first_look import is_begun
 from ohmcensus.core.job.strip_down import unfinished
 from ohmcensus.core.machine import is_proof, machine_tests
+from ohmcensus.core.machine.asked import RUN, THROUGH
 from ohmcensus.core.proof import blocking, is_asked, proofs
 from ohmcensus.core.safety import Danger, Safety, SafetyState
 from ohmcensus.core.symptom import Symptom
@@ -63,12 +66,22 @@ def stages(case: Case, safety: Safety) -> tuple[Stage, ...]:
     )
 
 
-def next_step(case: Case, safety: Safety) -> Step:
-    """Return the one thing to do next."""
-    return next(_wanted(case, safety))
+def next_step(case: Case, safety: Safety, outlook: Outlook | None = None) -> Step:
+    """Return the one thing to do next.
+
+    Parameters
+    ----------
+    case
+        Sheet and everything observed.
+    safety
+        State of safety now.
+    outlook
+        How far the search is, None where that is not known yet.
+    """
+    return next(_wanted(case, safety, outlook))
 
 
-def _wanted(case: Case, safety: Safety) -> Iterator[Step]:
+def _wanted(case: Case, safety: Safety, outlook: Outlook | None) -> Iterator[Step]:
     """Yield what is to be done, the most urgent first."""
     end, forbidding = case.ended, _forbidding(safety)
     if end is not None:
@@ -81,15 +94,46 @@ def _wanted(case: Case, safety: Safety) -> Iterator[Step]:
         yield Step("trace", f"Live: {safety.reason}")
     if not is_begun(case):
         yield Step("intake", "Look outside the machine first: outlet, cord, filter, door")
-    if bool(case.of(Changed)):
-        yield from _after_change(case, safety)
+    act = outlook.next if outlook is not None else None
+    yield from _repairing(case, safety, act)
     if safety.state is SafetyState.DEAD:
-        yield Step("trace", "Measure the next line of the sheet")
+        yield _asked(case, act)
     if _can_tell_codes(case) and not _codes_read(case) and not forbidding and not _was_isolated(case):
         yield Step("codes", "Read the stored codes before anything is unplugged or tested")
     if forbidding:
         yield Step("safe", f"Make it safe. No power: {forbidding[0].lifted_by}")
     yield Step("safe", "Prove it dead again" if safety.lapsed else "Make it safe and prove it dead")
+
+
+def _repairing(case: Case, safety: Safety, act: Next | None) -> Iterator[Step]:
+    """Yield the repair that is due, and what a machine on which something was changed still wants."""
+    if act is not None and act.kind is NextKind.REPAIR and not _was_changed_since(case, act.part):
+        part = case.sheet.known_part(act.part)
+        yield Step("repair", f"{part.title}: {part.part_kind.repair}")
+    if bool(case.of(Changed)) and (act is None or act.kind is NextKind.REPAIR or not _fails_yet(case)):
+        yield from _after_change(case, safety)
+
+
+def _asked(case: Case, act: Next | None) -> Step:
+    """Return what is measured next."""
+    if act is not None and act.kind is NextKind.SERVICE:
+        return Step("trace", f"{case.sheet.known_part(act.part).title}: look up the maker's figures")
+    if act is None or not act.test or act.test == RUN:
+        return Step("trace", "Measure the next line of the sheet")
+    return Step("trace", f"{'Look' if act.kind is NextKind.LOOK else 'Measure'}: {test_words(act.test, case.sheet)}")
+
+
+def _was_changed_since(case: Case, part: str) -> bool:
+    """Tell whether a part was changed and nothing failed after that."""
+    changed = max((event.order for event in case.of(Changed) if event.body.part == part), default=-1)
+    failed = max((run.order for run in case.of(RunWatched) if run.body.outcome != THROUGH), default=-1)
+    return changed > failed
+
+
+def _fails_yet(case: Case) -> bool:
+    """Tell whether the last run that was watched failed after the last change."""
+    run, change = case.last(RunWatched), case.last(Changed)
+    return run is not None and change is not None and run.order > change.order and run.body.outcome != THROUGH
 
 
 def _after_change(case: Case, safety: Safety) -> Iterator[Step]:

@@ -1,4 +1,4 @@
-"""Whether a change cured the fault, or one of several may have."""
+"""Whether a change cured the fault, or one of several may have; and which former pieces never go back in."""
 
 from __future__ import annotations
 
@@ -6,7 +6,13 @@ from dataclasses import dataclass
 
 from ohmcensus.core.event import Changed, Event, Intervention, RunWatched
 from ohmcensus.core.job.case import Case
+from ohmcensus.core.judgement import CensusLine, census_lines
 from ohmcensus.core.machine.asked import THROUGH
+from ohmcensus.core.meter import Function
+from ohmcensus.core.parts.kind import Role
+
+# What of a piece that reads outside makes it a danger to fit again.
+_OF_SAFETY = frozenset({Function.INSULATION, Function.LEAKAGE})
 
 
 @dataclass(frozen=True, slots=True)
@@ -18,15 +24,29 @@ class Cure:
     changes
         Changes made in between, in order; any of them, or none, may have cured it.
     is_conclusive
-        Exactly one change, and the failure was seen before it.
+        Exactly one change, and the failure was seen before it, or the piece that came out has failed by itself.
     swap_back
         The part whose former piece, fitted again, would settle it in the least time; empty where nothing can be
         put back, or nothing need be.
+    on_the_bench
+        The part whose former piece has failed or may be a danger, and settles it on the bench; empty where none is.
+    failed
+        What the former piece of the one change read, in words; empty where it was not found outside.
+    earlier
+        Changes before the last failed run whose former piece was found outside twice.
     """
 
     changes: tuple[Changed, ...]
     is_conclusive: bool
     swap_back: str
+    on_the_bench: str = ""
+    failed: str = ""
+    earlier: tuple[Changed, ...] = ()
+
+    @property
+    def settled(self) -> tuple[Changed, ...]:
+        """Changes that mended something."""
+        return (*self.earlier, *self.changes)
 
 
 def cure(case: Case) -> Cure | None:
@@ -34,23 +54,67 @@ def cure(case: Case) -> Cure | None:
 
     Notes
     -----
-    The complaint is a failure that nobody has watched: a first run that passes after one change may be chance.
+    The complaint is a failure that nobody has watched: a first run that passes after one change may be chance. Whoever
+    changed the part may have seen it fail; and a piece that failed its own limit needs no second witness.
     """
     runs = case.of(RunWatched)
     if not runs or not _passed(runs[-1]):
         return None
     failed = max((event.order for event in runs if not _passed(event)), default=0)
     passed = min(event.order for event in runs if event.order > failed)
-    changes = tuple(event.body for event in case.of(Changed) if failed < event.order < passed)
-    is_conclusive = len(changes) == 1 and failed > 0
-    return Cure(changes, is_conclusive, "" if is_conclusive else _swap_back(case, changes))
+    made = case.of(Changed)
+    between = [event for event in made if failed < event.order < passed]
+    earlier = tuple(event.body for event in made if event.order < failed and _outside(case, event))
+    changes = tuple(event.body for event in between)
+    reads = _outside(case, between[0]) if len(between) == 1 else ""
+    saw = bool(between) and between[0].body.saw_fail
+    if len(changes) == 1 and (failed > 0 or saw or reads):
+        return Cure(changes, is_conclusive=True, swap_back="", failed=reads, earlier=earlier)
+    never = {event.body.part for event in between if is_danger_to_refit(case, event)}
+    swapped = [body.part for body in changes if body.intervention is Intervention.REPLACED]
+    bench = next((part for part in swapped if part in never), "")
+    back = _least(case, set(swapped) - never)
+    return Cure(changes, is_conclusive=False, swap_back=back, on_the_bench="" if back else bench, earlier=earlier)
+
+
+def is_danger_to_refit(case: Case, event: Event[Changed]) -> bool:
+    """Tell whether the piece that came out is never fitted again: it leaked, or it is an interlock that failed."""
+    part = case.sheet.part(event.body.part)
+    is_interlock = part is not None and part.traits.role is Role.INTERLOCK
+    return any(
+        line.verdict is not None
+        and line.verdict.is_outside
+        and line.test is not None
+        and (is_interlock or line.test.function in _OF_SAFETY)
+        for line in _former_lines(case, event)
+    )
+
+
+def former_since(case: Case, part: str) -> float:
+    """Return the order of the last change by which another piece came in; earlier readings are of the former one."""
+    swaps = (event for event in case.of(Changed) if event.body.part == part)
+    return max((event.order for event in swaps if event.body.intervention is Intervention.REPLACED), default=-1.0)
+
+
+def _former_lines(case: Case, event: Event[Changed]) -> list[CensusLine]:
+    """Return the lines of a part as they stood before a change."""
+    lines = census_lines(case.before(event.order))
+    return [line for line in lines if line.test is not None and line.test.part == event.body.part and line.answers]
+
+
+def _outside(case: Case, event: Event[Changed]) -> str:
+    """Return what the part read outside, twice or at odds, before a change; empty where it did not."""
+    for line in _former_lines(case, event):
+        outside = [row for row in line.answers if row.judgement.verdict.is_outside]
+        if line.test is not None and len(outside) > 1:
+            return f"{line.test.title} {line.reads}"
+    return ""
 
 
 def _passed(event: Event[RunWatched]) -> bool:
     return event.body.outcome == THROUGH
 
 
-def _swap_back(case: Case, changes: tuple[Changed, ...]) -> str:
-    swapped = {body.part for body in changes if body.intervention is Intervention.REPLACED}
+def _least(case: Case, swapped: set[str]) -> str:
     parts = [part for part in case.sheet.parts if part.id in swapped]
     return min(parts, key=lambda part: part.part_kind.repair_minutes).id if parts else ""

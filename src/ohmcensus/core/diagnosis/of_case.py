@@ -9,7 +9,7 @@ from ohmcensus.core.diagnosis.evidence import observations
 from ohmcensus.core.diagnosis.outcomes import OutcomeTable
 from ohmcensus.core.diagnosis.posterior import Diagnosis, diagnose
 from ohmcensus.core.diagnosis.question import Reach
-from ohmcensus.core.event import Checked, RunWatched, Skipped, Stamped
+from ohmcensus.core.event import Changed, Checked, RunWatched, Skipped, Stamped
 from ohmcensus.core.job.case import Case
 from ohmcensus.core.job.mains_plug import is_plug_turned_freely
 from ohmcensus.core.job.strip_down import uncovered
@@ -74,8 +74,14 @@ def reach_of(case: Case, lines: tuple[CensusLine, ...], safety: Safety) -> Reach
 
 
 def _asked_often(case: Case, lines: tuple[CensusLine, ...]) -> set[str]:
-    """Return tests and looks that were made so often that once more tells nothing."""
-    often = {line.test.id for line in lines if line.test and len(line.answers) >= OFTEN_ENOUGH}
+    """Return tests and looks that were made so often on the piece that is there that once more tells nothing."""
+    changed = {event.body.part: event.order for event in case.of(Changed)}
+    often = {
+        line.test.id
+        for line in lines
+        if line.test
+        and sum(row.reading.order > changed.get(line.test.part, -1) for row in line.answers) >= OFTEN_ENOUGH
+    }
     looked = Counter(event.body.check for event in case.of(Checked))
     return often | {check for check, count in looked.items() if count >= OFTEN_ENOUGH}
 

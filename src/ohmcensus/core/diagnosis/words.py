@@ -6,7 +6,6 @@ import math
 
 from ohmcensus.core.diagnosis.apart import Alike
 from ohmcensus.core.diagnosis.changes import cure
-from ohmcensus.core.diagnosis.conclusion import Conclusion, Standing
 from ohmcensus.core.diagnosis.posterior import RULED_OUT, Diagnosis
 from ohmcensus.core.diagnosis.question import Question
 from ohmcensus.core.event import Changed, Event, RunWatched
@@ -18,48 +17,6 @@ from ohmcensus.core.quantity import Unit
 from ohmcensus.core.sheet import Sheet
 
 
-def standing_words(found: Conclusion, left_out: frozenset[str] = frozenset()) -> str:
-    """Say how far it is, and what to do."""
-    known = found.known
-    leader = known.table.sheet.part(known.leader)
-    name = leader.title if leader else "the machine"
-    match found.standing:
-        case Standing.ANOTHER_VARIANT:
-            part, _, rating = found.plate.partition(".")
-            asked = plate_words(known.table.sheet, part, rating)
-            return f"{asked}. It reads just outside what the sheet says: another variant may be fitted."
-        case Standing.REPEAT:
-            return _again_words(found, name)
-        case Standing.NAMED:
-            return f"{name}: no single reading carries it, and the others fit."
-        case Standing.NOTHING_FOUND:
-            return f"Nothing found: no fault that these tests see. {_left(known, left_out)}"
-        case _:
-            return (
-                "Not settled yet: ask on." if known.observations else "Nothing is known yet but how often parts fail."
-            )
-
-
-def _again_words(found: Conclusion, name: str) -> str:
-    """Say why a guard asks for a test before anything is named."""
-    known = found.known
-    odd = next((row.title for row in known.observations if row.id == found.again), found.again)
-    if found.is_unmeasured:
-        return f"{name} leads, and {test_words(found.again, known.table.sheet)} was not asked yet. Ask it first."
-    if found.again == known.unfit:
-        return f"These readings do not fit any single suspect. The likeliest mistake: {odd}. Read it again."
-    return f"{name} rests on one reading alone: {odd}. Read it once more before naming it."
-
-
-def _left(known: Diagnosis, left_out: frozenset[str]) -> str:
-    """Say who is still possible, and how many tests were not made."""
-    order = sorted(range(len(known.table.parts)), key=lambda at: -known.of_part[at])[:3]
-    titles = {part.id: part.title for part in known.table.sheet.parts}
-    named = [f"{titles[known.table.parts[at]]} ({chance_words(float(known.of_part[at]))})" for at in order]
-    count = len(set(known.table.tests) - left_out)
-    return f"Still possible: {', '.join(named)}. {count} tests were not made."
-
-
 def cured_words(case: Case) -> str:
     """Say what cured the fault and what to swap back, empty while no run has passed."""
     found = cure(case)
@@ -67,12 +24,18 @@ def cured_words(case: Case) -> str:
         return ""
     parts = {part.id: part.title for part in case.sheet.parts}
     done = ", ".join(f"{parts.get(row.part, row.part)} ({row.intervention.words})" for row in found.changes)
+    if found.is_conclusive and found.failed:
+        return (
+            f"It runs through after one change: {done}. What came out had failed by itself: {found.failed}. Conclusive."
+        )
     if found.is_conclusive:
         return f"It runs through. One change stands between the last failure and this run: {done}. Conclusive."
     if not found.changes:
         return "It runs through, and nothing was changed: the fault comes and goes. Not conclusive."
-    settle = parts.get(found.swap_back, "")
+    settle, bench = parts.get(found.swap_back, ""), parts.get(found.on_the_bench, "")
     remedy = f" Put the former {settle} back and run it again to settle it." if settle else ""
+    if bench:
+        remedy = f" Never fit the former {bench} again, it failed a safety test: measure it on the bench to settle it."
     why = f"{len(found.changes)} changes" if len(found.changes) > 1 else "a failure that nobody watched"
     return f"It runs through after {done}. Not conclusive: {why}.{remedy}"
 

@@ -46,6 +46,8 @@ class Changed(Record):
         Id of that piece on the shelf, empty where it does not come from there.
     words
         What there is to say.
+    saw_fail
+        Whether whoever changed it had seen the machine fail, before the first change.
     """
 
     kind: Literal["changed"] = "changed"
@@ -55,3 +57,4 @@ class Changed(Record):
     fitted: Words = ""
     spare: RowId | Literal[""] = ""
     words: Words = ""
+    saw_fail: bool = False

@@ -10,13 +10,12 @@ from pydantic import BaseModel, ConfigDict, Field, ValidationError
 from sqlalchemy.exc import DatabaseError
 from sqlmodel import Session
 
-from ohmcensus.core.diagnosis.again import concluded
-from ohmcensus.core.diagnosis.of_case import diagnosed, reach_of
+from ohmcensus.core.course.outlook import named_words
 from ohmcensus.core.errors import InputError, OhmcensusError
 from ohmcensus.core.safety import SafetyState, next_change, settles_at
 from ohmcensus.services.at_hand.context import Context
-from ohmcensus.services.at_hand.job import JobAtHand, at_hand, take
-from ohmcensus.services.at_hand.outcome_tables import table_of
+from ohmcensus.services.at_hand.job import at_hand, take
+from ohmcensus.services.at_hand.outlook import outlook_of
 from ohmcensus.services.at_hand.sheets import sheets_in
 from ohmcensus.services.at_hand.summarise import summarise, summarise_head
 from ohmcensus.services.job.view import JobCard, NextView, PowerView, job_card
@@ -171,7 +170,10 @@ def keep_card(context: Context, job_id: str) -> None:
         job = take(context, session, job_id)
         setup = settings.revision(session)
     settles = settles_at(job.walk)
-    card = ListedJob(**dict(job_card(job, max(settles, context.clock()))), named=_named(context, job))
+    now = max(settles, context.clock())
+    found = outlook_of(context, job, now=now) if job.case.ended is None else None
+    named = named_words(found, job.case.sheet) if found is not None else ""
+    card = ListedJob(**dict(job_card(job, now, found)), named=named)
     body = _Kept(settles=settles.isoformat(), card=card).model_dump_json()
     with context.store.write() as session:
         summarise(session, job)
@@ -183,16 +185,6 @@ def keep_card(context: Context, job_id: str) -> None:
 def version_of(revision: int, setup: int) -> str:
     """Return what a card is worked out from: revision of the job and of the setup, and the code."""
     return f"{revision} {setup} {code_digest()}"
-
-
-def _named(context: Context, job: JobAtHand) -> str:
-    """Return the title of the part that is named as the fault, empty where none is."""
-    if job.case.ended is not None:
-        return ""
-    known = diagnosed(job.case, job.lines, table_of(context.store.folder, job.case.sheet))
-    leader = job.case.sheet.part(known.leader)
-    named = concluded(known, reach_of(job.case, job.lines, job.safety(context.clock()))).named
-    return leader.title if leader is not None and leader.id in named else ""
 
 
 def _kept(row: Summary) -> _Kept | None:

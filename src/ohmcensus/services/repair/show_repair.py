@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from pydantic import BaseModel, Field
 
+from ohmcensus.core.course.outlook import NextKind
 from ohmcensus.core.diagnosis.of_case import diagnosed
 from ohmcensus.core.diagnosis.words import cured_words
 from ohmcensus.core.event import Changed, Intervention, RunWatched
@@ -14,6 +15,7 @@ from ohmcensus.services.at_hand.choice import Choice, choices
 from ohmcensus.services.at_hand.context import Context
 from ohmcensus.services.at_hand.job import JobAtHand, take
 from ohmcensus.services.at_hand.outcome_tables import table_of
+from ohmcensus.services.at_hand.outlook import outlook_of
 from ohmcensus.services.at_hand.settings import Settings
 from ohmcensus.services.job.photo_view import photo_view
 from ohmcensus.services.job.view import job_view
@@ -111,5 +113,7 @@ def _usual(context: Context, job: JobAtHand, name: str, settings: Settings) -> A
 
 
 def _leader(context: Context, job: JobAtHand) -> str:
-    known = diagnosed(job.case, job.lines, table_of(context.store.folder, job.case.sheet))
-    return known.leader or job.case.sheet.parts[0].id
+    """Return the part that is mended next, else the one in front."""
+    found = outlook_of(context, job)
+    due = found.next.part if found.next is not None and found.next.kind is NextKind.REPAIR else ""
+    return due or found.search.known.leader or job.case.sheet.parts[0].id

@@ -3,11 +3,12 @@
 from __future__ import annotations
 
 from collections.abc import Mapping, Sequence
+from dataclasses import replace
 
-from ohmcensus.core.diagnosis.again import concluded
-from ohmcensus.core.diagnosis.conclusion import Conclusion, Standing
-from ohmcensus.core.diagnosis.of_case import diagnosed, reach_of
-from ohmcensus.core.diagnosis.words import chance_words, change_words, cured_words, standing_words
+from ohmcensus.core.course.outlook import Outlook, named_words, outlook
+from ohmcensus.core.diagnosis.conclusion import Standing
+from ohmcensus.core.diagnosis.of_case import reach_of
+from ohmcensus.core.diagnosis.words import change_words, cured_words
 from ohmcensus.core.event import Changed, Ended, RunWatched
 from ohmcensus.core.job.case import Case
 from ohmcensus.core.job.strip_down import held_words, strip_down
@@ -18,6 +19,7 @@ from ohmcensus.core.proof import Proof, proofs
 from ohmcensus.core.proof.before import before_words
 from ohmcensus.core.proof.words import limit_words, reads_words, shown_by_words, state_of, tester_words
 from ohmcensus.core.quantity import Unit
+from ohmcensus.core.safety import DangerId, Safety
 from ohmcensus.core.safety.danger_rows import danger_rows
 from ohmcensus.core.shelf import WantedPart
 from ohmcensus.core.shelf.costs import cost_rows
@@ -25,8 +27,10 @@ from ohmcensus.exchange.report import Report, ReportProof, ReportReading
 from ohmcensus.services.at_hand.context import Context
 from ohmcensus.services.at_hand.job import JobAtHand
 from ohmcensus.services.at_hand.outcome_tables import table_of
+from ohmcensus.services.at_hand.outlook import reach_at
 
 MOST_DECIDING = 6
+NO_CAUSE = "No cause was established."
 ADVICE = (
     "Look at the fill hoses once or twice a year: bulges, rust at the nut, kinks.",
     "Clean the drain filter after fluff, coins or hair pins, and twice a year anyway.",
@@ -48,13 +52,12 @@ def composed(context: Context, job: JobAtHand, wanted: Sequence[WantedPart] = ()
         Parts that it wants.
     """
     stored, case = job.stored, job.case
+    told = _outlook_told(context, job)
     before = case.before(case.first_change)
-    known = diagnosed(before, census_lines(before), table_of(context.store.folder, case.sheet))
     end = case.ended
     is_unsafe = end is not None and end.body.is_labelled_unsafe
-    leader = case.sheet.part(known.leader)
     rows = [row for row in job.lines if row.answer is not None and row.test and not is_proof(row.test.id)]
-    deciding = _deciding([row for row in census_lines(before) if row.answer and row.test], known.leader)
+    deciding = _deciding([row for row in census_lines(before) if row.answer and row.test], told.named)
     cured = cured_words(case)
     safety = job.safety(context.clock())
     proved = proofs(case, safety)
@@ -65,7 +68,7 @@ def composed(context: Context, job: JobAtHand, wanted: Sequence[WantedPart] = ()
         job_id=stored.id,
         facts=_facts(job),
         told=_told(case),
-        found=_found(concluded(known, reach_of(before, census_lines(before), safety)), leader.title if leader else ""),
+        found=_found(told, case, safety),
         deciding=tuple(_reading(row) for row in deciding),
         not_proved=tuple(_blind(row) for row in deciding if row.answer and row.answer.judgement.blind_to),
         done=tuple(change_words(event, case) for event in case.of(Changed, RunWatched)),
@@ -82,9 +85,7 @@ def composed(context: Context, job: JobAtHand, wanted: Sequence[WantedPart] = ()
         advice=ADVICE,
         cautions=CAUTIONS,
         readings=tuple(_reading(row) for row in rows),
-        plain=_plain(
-            leader.title if leader else "", chance_words(float(known.of_part.max())), job, is_unsafe=is_unsafe
-        ),
+        plain=_plain(named_words(told, case.sheet), job, is_unsafe=is_unsafe),
     )
 
 
@@ -96,14 +97,27 @@ def _testers(shown: Sequence[Proof]) -> dict[str, str]:
     }
 
 
-def _found(found: Conclusion, leader: str) -> str:
-    """Say what was found: the part in front and how sure that was."""
-    known = found.known
-    if found.standing in {Standing.NAMED, Standing.NOTHING_FOUND} or known.unfit:
-        return standing_words(found)
-    if not leader:
-        return "No part stands out by what was measured."
-    return f"{leader}, {chance_words(float(known.of_part.max()))} by what was measured before anything was changed."
+def _outlook_told(context: Context, job: JobAtHand) -> Outlook:
+    """Return what the search came to: by a conclusive change, else by what was measured before the first one."""
+    case, table = job.case, table_of(context.store.folder, job.case.sheet)
+    safety = job.safety(context.clock())
+    now = outlook(case, job.lines, table, reach_at(job, safety))
+    before = case.before(case.first_change)
+    if len(before.events) == len(case.events) and len(before.readings) == len(case.readings):
+        return now
+    lines = census_lines(before)
+    then = outlook(before, lines, table, reach_of(before, lines, safety))
+    return then if then.named or now.standing is not Standing.SETTLED else replace(now, sentence="")
+
+
+def _found(told: Outlook, case: Case, safety: Safety) -> str:
+    """Say what was found: a part only where it was named or a change was conclusive; never a bare chance."""
+    if told.named:
+        titles = named_words(told, case.sheet)
+        return told.sentence or f"{titles}: the change cured it."
+    found = told.sentence if told.standing is Standing.NOTHING_FOUND else NO_CAUSE
+    altered = [row for row in danger_rows(case, safety) if row.lower().startswith(DangerId.BYPASS.words.lower())]
+    return " ".join((found, *altered))
 
 
 def _facts(job: JobAtHand) -> tuple[tuple[str, str], ...]:
@@ -127,10 +141,10 @@ def _told(case: Case) -> str:
     return f"{said} ({symptoms})" if symptoms else said
 
 
-def _deciding(rows: list[CensusLine], leader: str) -> list[CensusLine]:
-    """Return the lines that decided it: what reads outside, then the other lines of the part in front."""
+def _deciding(rows: list[CensusLine], named: Sequence[str]) -> list[CensusLine]:
+    """Return the lines that decided it: what reads outside, then the other lines of the parts that are named."""
     outside = [row for row in rows if row.verdict and row.verdict not in _QUIET]
-    own = [row for row in rows if row.test and row.test.part == leader and row not in outside]
+    own = [row for row in rows if row.test and row.test.part in named and row not in outside]
     return [*outside, *own][:MOST_DECIDING]
 
 
@@ -204,14 +218,14 @@ def _signed(job: JobAtHand) -> str:
     return f"Signed off by {end.who or 'nobody named'}, {moment} UTC, revision {end.order}."
 
 
-def _plain(leader: str, chance: str, job: JobAtHand, *, is_unsafe: bool) -> tuple[str, ...]:
+def _plain(named: str, job: JobAtHand, *, is_unsafe: bool) -> tuple[str, ...]:
     """Say it for the customer."""
     changed = [event.body for event in job.case.of(Changed)]
     parts = [part.title.lower() for part in job.case.sheet.parts if part.id in {row.part for row in changed}]
     done = f"We worked on: {', '.join(parts)}." if parts else "Nothing was changed on the machine."
     cured = "It ran through after that." if cured_words(job.case) else ""
     costs = cost_rows(job.case)
-    found = f"We found the {leader.lower()} to be at fault ({chance})." if leader else "We found no fault by our tests."
+    found = f"We found the {named.lower()} to be at fault." if named else NO_CAUSE
     safe = (
         "The machine is not safe. Please do not use it, and keep it unplugged."
         if is_unsafe

@@ -6,13 +6,12 @@ from datetime import UTC, datetime
 from functools import lru_cache
 from typing import Any
 
-from ohmcensus.core.diagnosis.again import concluded
-from ohmcensus.core.diagnosis.evidence import observations
+from ohmcensus.core.course.outlook import outlook
 from ohmcensus.core.diagnosis.of_case import reach_of
 from ohmcensus.core.diagnosis.outcomes import OutcomeTable, outcome_table
-from ohmcensus.core.diagnosis.posterior import Diagnosis, diagnose
-from ohmcensus.core.diagnosis.question import Objective, Question
-from ohmcensus.core.diagnosis.ranking import ask
+from ohmcensus.core.diagnosis.posterior import Diagnosis
+from ohmcensus.core.diagnosis.question import Objective
+from ohmcensus.core.diagnosis.search import Search
 from ohmcensus.core.job.case import Case
 from ohmcensus.core.judgement import census_lines
 from ohmcensus.core.machine.dictionary import dictionary
@@ -20,6 +19,7 @@ from ohmcensus.core.safety import safety_at
 from ohmcensus.core.sheet import Sheet
 from ohmcensus.exchange.job_case import case_from, own_sheet_of, read_job
 from ohmcensus.exchange.job_file import JobFile
+from ohmcensus.services.at_hand.outlook import next_told
 from ohmcensus.services.at_hand.sheets import find_sheet
 
 
@@ -36,26 +36,17 @@ def judge_file(text: str, objective: Objective) -> dict[str, Any]:
     case = case_from(job, sheet)
     lines = census_lines(case)
     table = _table(case.sheet)
-    known = diagnose(table, observations(case, lines, table))
-    reach = reach_of(case, lines, safety_at(case, _moment_of(case)))
-    found, rows = concluded(known, reach), ask(known, reach, objective)
-    order = sorted(range(len(known.table.parts)), key=lambda at: -known.of_part[at])
+    found = outlook(case, lines, table, reach_of(case, lines, safety_at(case, _moment_of(case))), objective)
+    known, of_part = found.search.known, found.search.of_part
+    order = sorted(range(len(known.table.parts)), key=lambda at: -of_part[at])
     return {
-        "suspects": [_entry(known, at) for at in order],
+        "suspects": [_entry(found.search, at) for at in order],
         "nothing_found": known.nothing,
         "named": list(found.named),
         "standing": found.standing.value,
-        "next": _next(rows[0]) if rows else None,
+        "next": next_told(found.next),
         "warnings": _warnings(known, job),
     }
-
-
-def _next(row: Question) -> dict[str, Any]:
-    """Return what to do next; of a plate also which figure is to be read."""
-    rating = {"rating": row.rating} if row.rating else {}
-    minutes = row.minutes + row.reach_minutes
-    told: dict[str, Any] = {"kind": row.kind.value, "test": row.test, "also": list(row.also), "part": row.part}
-    return {**told, **rating, "minutes": minutes, "bits": row.bits}
 
 
 @lru_cache(maxsize=32)
@@ -70,13 +61,15 @@ def _moment_of(case: Case) -> datetime:
     return max(map(datetime.fromisoformat, written), default=datetime.min.replace(tzinfo=UTC))
 
 
-def _entry(known: Diagnosis, at: int) -> dict[str, Any]:
+def _entry(found: Search, at: int) -> dict[str, Any]:
+    part = found.known.table.parts[at]
+    known = found.known if part == found.first else found.believed
     weights = known.weight[:, at].tolist() if known.observations else []
     evidence = [
         {"id": row.id, "title": row.title, "weight": weight}
         for row, weight in zip(known.observations, weights, strict=True)
     ]
-    return {"part": known.table.parts[at], "probability": float(known.of_part[at]), "evidence": evidence}
+    return {"part": part, "probability": float(found.of_part[at]), "evidence": evidence}
 
 
 def _warnings(known: Diagnosis, job: JobFile) -> list[str]:

@@ -2,27 +2,21 @@
 
 from __future__ import annotations
 
-from dataclasses import replace
-
 from pydantic import BaseModel
 
-from ohmcensus.core.diagnosis.again import concluded
+from ohmcensus.core.course.outlook import NextKind
 from ohmcensus.core.diagnosis.apart import alike
 from ohmcensus.core.diagnosis.conclusion import Standing
-from ohmcensus.core.diagnosis.of_case import diagnosed, reach_of
 from ohmcensus.core.diagnosis.question import Objective
-from ohmcensus.core.diagnosis.ranking import ask
-from ohmcensus.core.diagnosis.words import alike_words, cured_words, standing_words
-from ohmcensus.core.safety import SafetyState
+from ohmcensus.core.diagnosis.words import alike_words, cured_words
 from ohmcensus.services.at_hand.choice import choices_of
 from ohmcensus.services.at_hand.context import Context
 from ohmcensus.services.at_hand.job import JobAtHand, take
-from ohmcensus.services.at_hand.outcome_tables import is_being_worked_out, table_of
+from ohmcensus.services.at_hand.outcome_tables import is_being_worked_out
+from ohmcensus.services.at_hand.outlook import outlook_of, reach_at
 from ohmcensus.services.job.view import job_view
-from ohmcensus.services.suspects.view import SuspectsView, question_view, suspect_views, would_change
+from ohmcensus.services.suspects.view import SuspectsView, act_view, question_view, suspect_views, would_change
 
-# Plugging in, and proving dead again after; proving dead (ours).
-TO_LIVE_MINUTES, TO_DEAD_MINUTES = 3.0, 4.0
 PREPARING = (
     "Working out what every fault of this machine type would read: a few seconds, once for each type. "
     "Everything else works meanwhile."
@@ -53,29 +47,24 @@ def suspects_view(context: Context, job: JobAtHand, objective: Objective) -> Sus
     case = job.case
     if is_being_worked_out(context, case.sheet):
         return _preparing(context, job, objective)
-    table = table_of(context.store.folder, case.sheet)
-    known = diagnosed(case, job.lines, table)
+    found = outlook_of(context, job, objective)
+    believed = found.search.believed
     safety = job.safety(context.clock())
-    state = safety.state
-    reach = replace(
-        reach_of(case, job.lines, safety),
-        to_live=TO_LIVE_MINUTES if state is SafetyState.DEAD else 0.0,
-        to_dead=0.0 if state is SafetyState.DEAD else TO_DEAD_MINUTES,
-        live_penalty=job.settings.live_penalty,
-        minute_cost=job.settings.hour_price / 60,
-    )
-    found = concluded(known, reach)
-    rows = () if case.ended is not None else ask(known, reach, objective)
-    ask_next = [question_view(row, known, case, state) for row in rows[:3]]
+    is_asking = found.next is not None and found.next.kind not in {NextKind.REPAIR, NextKind.SERVICE}
+    rows = found.search.questions if is_asking else ()
+    ask_next = [question_view(row, believed, case, safety.state) for row in rows[:3]]
+    left_out = reach_at(job, safety).left_out
     return SuspectsView(
-        job=job_view(job, context.clock()),
+        job=job_view(job, context.clock(), found),
         standing=found.standing,
-        sentence=standing_words(found, reach.left_out),
-        suspects=suspect_views(known, case.sheet),
-        nothing=known.nothing,
-        unknown_bits=known.bits,
-        alike=[alike_words(row, case) for row in alike(known, reach.left_out)] if rows else [],
-        would_change=would_change(known, ask_next),
+        sentence=found.sentence,
+        named=list(found.named),
+        act=act_view(found, case.sheet),
+        suspects=suspect_views(found.search, case.sheet),
+        nothing=found.search.known.nothing,
+        unknown_bits=believed.bits,
+        alike=[alike_words(row, case) for row in alike(believed, left_out)] if rows else [],
+        would_change=would_change(believed, ask_next),
         ask=ask_next,
         cured=cured_words(case),
         objective=objective,
@@ -89,6 +78,8 @@ def _preparing(context: Context, job: JobAtHand, objective: Objective) -> Suspec
         job=job_view(job, context.clock()),
         standing=Standing.UNDECIDED,
         sentence="",
+        named=[],
+        act=None,
         suspects=[],
         nothing=0.0,
         unknown_bits=0.0,

@@ -4,11 +4,13 @@ from __future__ import annotations
 
 from pydantic import BaseModel, ConfigDict
 
+from ohmcensus.core.course.outlook import NextKind, Outlook
 from ohmcensus.core.diagnosis.conclusion import Standing
 from ohmcensus.core.diagnosis.foreseen import Expected, WhatIf, expects, what_ifs
 from ohmcensus.core.diagnosis.outcomes import Outcomes
 from ohmcensus.core.diagnosis.posterior import RULED_OUT, Diagnosis
 from ohmcensus.core.diagnosis.question import Asks, Objective, Question
+from ohmcensus.core.diagnosis.search import Search
 from ohmcensus.core.diagnosis.setting_up import safety_before, setting_up
 from ohmcensus.core.diagnosis.words import chance_words, plate_words, test_words, why_words
 from ohmcensus.core.job.case import Case
@@ -143,6 +145,16 @@ class QuestionView(BaseModel):
     plate: PlateView | None = None
 
 
+class ActView(BaseModel):
+    """What to do next where no test is asked: which part, what is done, how long it takes."""
+
+    kind: NextKind
+    part: str
+    title: str
+    words: str
+    minutes: float
+
+
 class SuspectsView(Described):
     """The suspects column.
 
@@ -150,6 +162,10 @@ class SuspectsView(Described):
     ----------
     standing, sentence
         How far the diagnosis is, and what to do about it.
+    named
+        Parts that are named as the fault.
+    act
+        What to do next where it is no question: a repair, the maker's figures; None where there is a question.
     nothing
         Chance that nothing is found.
     unknown_bits
@@ -171,6 +187,8 @@ class SuspectsView(Described):
     job: JobView
     standing: Standing
     sentence: str
+    named: list[str]
+    act: ActView | None
     suspects: list[SuspectView]
     nothing: float
     unknown_bits: float
@@ -181,6 +199,16 @@ class SuspectsView(Described):
     objective: Objective
     objectives: list[Choice]
     preparing: str = ""
+
+
+def act_view(found: Outlook, sheet: Sheet) -> ActView | None:
+    """Return what to do next where it is no question."""
+    row = found.next
+    if row is None or row.kind not in {NextKind.REPAIR, NextKind.SERVICE}:
+        return None
+    part = sheet.known_part(row.part)
+    words = part.part_kind.repair if row.kind is NextKind.REPAIR else "look up the maker's figures"
+    return ActView(kind=row.kind, part=part.id, title=part.title, words=words, minutes=row.minutes)
 
 
 def would_change(known: Diagnosis, ask_next: list[QuestionView]) -> list[str]:
@@ -195,15 +223,16 @@ def would_change(known: Diagnosis, ask_next: list[QuestionView]) -> list[str]:
     ]
 
 
-def suspect_views(known: Diagnosis, sheet: Sheet) -> list[SuspectView]:
+def suspect_views(found: Search, sheet: Sheet) -> list[SuspectView]:
     """Return the suspects, the likeliest first."""
-    order = sorted(range(len(known.table.parts)), key=lambda at: -known.of_part[at])
-    return [_suspect(known, sheet, at) for at in order[:MOST_SUSPECTS]]
+    order = sorted(range(len(found.known.table.parts)), key=lambda at: -found.of_part[at])
+    return [_suspect(found, sheet, at) for at in order[:MOST_SUSPECTS]]
 
 
-def _suspect(known: Diagnosis, sheet: Sheet, at: int) -> SuspectView:
-    part = sheet.part(known.table.parts[at])
+def _suspect(found: Search, sheet: Sheet, at: int) -> SuspectView:
+    part = sheet.part(found.known.table.parts[at])
     assert part is not None  # noqa: S101 - suspects are parts of the sheet
+    known = found.known if part.id == found.first else found.believed
     weights = known.weight[:, at].tolist() if known.observations else []
     evidence = [
         EvidenceView(id=row.id, title=row.title, weight=round(weight, 2))
@@ -211,7 +240,7 @@ def _suspect(known: Diagnosis, sheet: Sheet, at: int) -> SuspectView:
         if abs(weight) >= LEAST_WEIGHT
     ]
     against = sorted((row for row in evidence if row.weight < 0), key=lambda row: row.weight)
-    chance = float(known.of_part[at])
+    chance = float(found.of_part[at])
     return SuspectView(
         part=part.id,
         title=part.title,

@@ -11,8 +11,9 @@ from pathlib import Path
 from typing import Any
 from uuid import UUID, uuid4
 
-from pydantic import BaseModel, TypeAdapter, ValidationError
+from pydantic import BaseModel, SerializeAsAny, TypeAdapter, ValidationError
 
+from ohmcensus.core.diagnosis.conclusion import Standing
 from ohmcensus.core.errors import InputError, OhmcensusError
 from ohmcensus.core.event import Body, RunWithdrawn
 from ohmcensus.core.intake import Complaint
@@ -23,6 +24,7 @@ from ohmcensus.exchange.story_file import Step, Story
 from ohmcensus.services.at_hand.context import Context
 from ohmcensus.services.at_hand.frames import with_frame
 from ohmcensus.services.at_hand.job import JobAtHand, forget, take
+from ohmcensus.services.at_hand.outlook import next_told, outlook_of
 from ohmcensus.services.at_hand.sheets import FILES, all_sheets, find_sheet
 from ohmcensus.services.event.record_event import NewEvent, write_event
 from ohmcensus.services.event.take_leak_test import NewLeakTest, write_leak_test
@@ -66,10 +68,18 @@ class StepAnswer(BaseModel):
     may: MayAnswer
 
 
+class OutlookAnswer(StepAnswer):
+    """The same with how far the search is: who is named, and what to do next."""
+
+    named: list[str]
+    standing: Standing
+    next: dict[str, Any] | None
+
+
 class ReplayAnswer(BaseModel):
     """Every step of a story."""
 
-    steps: list[StepAnswer]
+    steps: list[SerializeAsAny[StepAnswer]]
 
 
 @dataclass
@@ -111,22 +121,37 @@ class _Teller:
         return self.known
 
 
-def replay(story: Story) -> ReplayAnswer:
+def replay(story: Story, *, with_next: bool = False) -> ReplayAnswer:
     """Tell a story again.
+
+    Parameters
+    ----------
+    story
+        What is done, step by step.
+    with_next
+        Whether each step says how far the search is.
 
     Raises
     ------
     OhmcensusError
         If its sheet, its limits or a former danger is unknown; what a step does wrong is part of the answer.
     """
-    return ReplayAnswer(steps=list(played(story)))
+    return ReplayAnswer(steps=list(played(story, with_next=with_next)))
 
 
-def played(story: Story) -> Iterator[StepAnswer]:
+def played(story: Story, *, with_next: bool = False) -> Iterator[StepAnswer]:
     """Yield what comes of each step, as it is told; what may be raised is as in ``replay``."""
     with _told(story) as teller:
         for place, step in enumerate(story.steps):
-            yield _answer(teller, place, step)
+            answer = _answer(teller, place, step)
+            yield _with_outlook(teller, answer) if with_next else answer
+
+
+def _with_outlook(teller: _Teller, answer: StepAnswer) -> OutlookAnswer:
+    """Return the same answer with how far the search is."""
+    found = outlook_of(teller.context, teller.job())
+    told = {"named": list(found.named), "standing": found.standing, "next": next_told(found.next)}
+    return OutlookAnswer(**answer.model_dump(), **told)
 
 
 @contextmanager

@@ -1,0 +1,47 @@
+"""The outlook of a job at hand: worked out once for every room that prints it."""
+
+from __future__ import annotations
+
+from dataclasses import replace
+from datetime import datetime
+from typing import Any
+
+from ohmcensus.core.course.outlook import Next, Outlook, outlook
+from ohmcensus.core.diagnosis.of_case import reach_of
+from ohmcensus.core.diagnosis.question import Objective, Reach
+from ohmcensus.core.safety import Safety, SafetyState
+from ohmcensus.services.at_hand.context import Context
+from ohmcensus.services.at_hand.job import JobAtHand
+from ohmcensus.services.at_hand.outcome_tables import table_of
+
+# Plugging in, and proving dead again after; proving dead (ours).
+TO_LIVE_MINUTES, TO_DEAD_MINUTES = 3.0, 4.0
+
+
+def outlook_of(
+    context: Context, job: JobAtHand, objective: Objective = Objective.SOONEST, *, now: datetime | None = None
+) -> Outlook:
+    """Return what a job comes to at a moment, now where none is told."""
+    safety = job.safety(context.clock() if now is None else now)
+    table = table_of(context.store.folder, job.case.sheet)
+    return outlook(job.case, job.lines, table, reach_at(job, safety), objective)
+
+
+def next_told(row: Next | None) -> dict[str, Any] | None:
+    """Return what to do next as it is written down (docs/commands.md); of a plate also which figure is to be read."""
+    if row is None:
+        return None
+    rating = {"rating": row.rating} if row.rating else {}
+    told: dict[str, Any] = {"kind": row.kind.value, "test": row.test, "also": list(row.also), "part": row.part}
+    return {**told, **rating, "minutes": row.minutes, "bits": row.bits}
+
+
+def reach_at(job: JobAtHand, safety: Safety) -> Reach:
+    """Return where the machine stands, the minutes of safety counted."""
+    return replace(
+        reach_of(job.case, job.lines, safety),
+        to_live=TO_LIVE_MINUTES if safety.state is SafetyState.DEAD else 0.0,
+        to_dead=0.0 if safety.state is SafetyState.DEAD else TO_DEAD_MINUTES,
+        live_penalty=job.settings.live_penalty,
+        minute_cost=job.settings.hour_price / 60,
+    )
