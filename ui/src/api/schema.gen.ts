@@ -4645,10 +4645,14 @@ export interface components {
          *         Whether the machine heats water, so that the warming can be timed.
          *     leader
          *         The part that a repair is most likely about.
+         *     asks_saw_fail
+         *         Whether it is still to be told if somebody saw it fail: nothing was changed yet, and no failed run was noted.
          *     is_over
          *         Whether the job has ended.
          */
         RepairView: {
+            /** Asks Saw Fail */
+            asks_saw_fail: boolean;
             /** Cured */
             cured: string;
             /** Heats */

@@ -10,6 +10,9 @@ export const repair = {
   fitted: "Which piece sits there now",
   fittedHelp: "e.g. original, spare 1, spare 2; empty where the piece is the same",
   note: "Words, if any",
+  sawFail: "I saw it fail myself",
+  sawFailHelp:
+    "Before the first change: only then does the run after it prove anything. Or note the run that failed.",
   keep: "Note the change",
   run: "Note a run",
   runHelp: "Run it through, panels shut, and say where it first fails.",

@@ -1,7 +1,21 @@
-export const named = {
-  title: "Named",
+import type { SuspectsView } from "../api/suspects";
+
+const titles: Partial<Record<SuspectsView["standing"], string>> = {
+  named: "Named",
+  two_named: "Two faults named",
+  nothing_separates: "No test left tells them apart",
+  service_data: "The maker's figures would tell",
+  nothing_found: "Nothing found",
+  settled: "Settled",
+};
+
+export const endings = {
+  titles,
+  and: " and ",
   why: "One change at a time, then a run: that proves it.",
   go: "Repair it",
+  prove: "Prove it safe",
+  minutes: (minutes: number) => `${Number(minutes.toFixed(1))} min`,
 };
 
 export const suspects = {

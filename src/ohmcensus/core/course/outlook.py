@@ -89,6 +89,8 @@ class Outlook:
         How far it is and what to do, in words.
     cure
         What the changes and the runs after them show; None while no run has passed.
+    questions
+        What to ask, the best first.
     """
 
     search: Search
@@ -97,6 +99,7 @@ class Outlook:
     next: Next | None
     sentence: str
     cure: Cure | None
+    questions: tuple[Question, ...] = ()
 
 
 def outlook(
@@ -129,13 +132,17 @@ def outlook(
         parts = tuple(dict.fromkeys(row.part for row in cured.settled))
         return Outlook(found, Standing.SETTLED, parts, None, cured_words(case), cured)
     standing = found.standing
-    following = None if case.ended is not None else _pending(case, lines, reach) or _next(found)
+    pending = None if case.ended is not None else _pending(case, lines, reach)
+    following = None if case.ended is not None else _asked(pending) if pending else _next(found)
     if standing is Standing.NOTHING_SEPARATES and following is not None and following.kind is NextKind.SERVICE:
         standing = Standing.SERVICE_DATA
-    return Outlook(found, standing, found.named, following, standing_words(found, lines, standing, reach), cured)
+    sentence = standing_words(found, lines, standing, reach)
+    asked = following is not None and following.kind not in {NextKind.REPAIR, NextKind.SERVICE}
+    rows = (pending,) if pending else found.questions if asked else ()
+    return Outlook(found, standing, found.named, following, sentence, cured, rows)
 
 
-def _pending(case: Case, lines: Sequence[CensusLine], reach: Reach) -> Next | None:
+def _pending(case: Case, lines: Sequence[CensusLine], reach: Reach) -> Question | None:
     """Return what a change still wants before anything else: the new piece is read, then the machine is run."""
     change, run = case.last(Changed), case.last(RunWatched)
     if change is None or (run is not None and run.order > change.order):
@@ -147,12 +154,13 @@ def _pending(case: Case, lines: Sequence[CensusLine], reach: Reach) -> Next | No
         usual = [line.test for line in own if line.test and line.test.function in _FIGURES]
         test = next((row for row in (*former, *usual) if row.id not in reach.barred), None)
         if test is not None:
-            minutes, plugs, cover = reach.effort_of(test.id, case.sheet)
-            return Next(NextKind.TEST, change.body.part, test.id, minutes=minutes + plugs + cover)
-    if not reach.has_power:
-        return None
-    minutes, plugs, cover = reach.effort_of(RUN, case.sheet)
-    return Next(NextKind.RUN, change.body.part, RUN, minutes=minutes + plugs + cover)
+            return _after_change(test.id, change.body.part, case, reach)
+    return _after_change(RUN, change.body.part, case, reach) if reach.has_power else None
+
+
+def _after_change(test: str, part: str, case: Case, reach: Reach) -> Question:
+    minutes, plugs, cover = reach.effort_of(test, case.sheet)
+    return Question(test, part, minutes, plugs + cover, 0.0, 0.0, is_after_change=True)
 
 
 def _is_read(lines: Sequence[CensusLine], since: float) -> bool:

@@ -130,6 +130,8 @@ class Question:
         What is to be read on a plate or a stamp; empty where it is none.
     also
         Tests that are made in the same go, their minutes counted.
+    is_after_change
+        Whether a change asks for it: the new piece is read, then the machine is run.
     """
 
     test: str
@@ -141,6 +143,7 @@ class Question:
     is_repeat: bool = False
     rating: str = ""
     also: tuple[str, ...] = ()
+    is_after_change: bool = False
 
     @property
     def is_guarded(self) -> bool:

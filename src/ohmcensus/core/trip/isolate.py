@@ -135,8 +135,8 @@ def _agreeing(problem: Problem) -> tuple[tuple[Run, ...], Polytope]:
     polytope = polytope_of(problem, problem.counted)
     if not polytope.is_empty:
         return problem.counted, polytope
-    loose = polytope_of(problem, problem.loosely)
-    return (problem.counted, polytope) if loose.is_empty else (problem.loosely, loose)
+    # Where they contradict each other by more than drift, what is doubted must do so by more than drift too.
+    return problem.loosely, polytope_of(problem, problem.loosely)
 
 
 # Of an unhealthy whole, who has more than this of it is named.

@@ -8,7 +8,7 @@ from ohmcensus.core.course.outlook import NextKind
 from ohmcensus.core.diagnosis.of_case import diagnosed
 from ohmcensus.core.diagnosis.words import cured_words
 from ohmcensus.core.event import Changed, Intervention, RunWatched
-from ohmcensus.core.machine.asked import run_words
+from ohmcensus.core.machine.asked import THROUGH, run_words
 from ohmcensus.core.proof.criteria import tub_heater_watts
 from ohmcensus.core.worth import Assumptions, options, usual_offers
 from ohmcensus.services.at_hand.choice import Choice, choices
@@ -57,6 +57,7 @@ def show_repair(context: Context, job_id: str) -> RepairView:
         outcomes=choices(run_words(case.sheet)),
         heats=tub_heater_watts(case.sheet) > 0,
         leader=_leader(context, job),
+        asks_saw_fail=not case.of(Changed) and not any(run.body.outcome != THROUGH for run in case.of(RunWatched)),
         is_over=case.ended is not None,
     )
 

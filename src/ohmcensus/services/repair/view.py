@@ -42,6 +42,8 @@ class RepairView(Described):
         Whether the machine heats water, so that the warming can be timed.
     leader
         The part that a repair is most likely about.
+    asks_saw_fail
+        Whether it is still to be told if somebody saw it fail: nothing was changed yet, and no failed run was noted.
     is_over
         Whether the job has ended.
     """
@@ -55,6 +57,7 @@ class RepairView(Described):
     outcomes: list[Choice]
     heats: bool
     leader: str
+    asks_saw_fail: bool
     is_over: bool
 
 

@@ -6,6 +6,7 @@ from collections.abc import Mapping, Sequence
 from dataclasses import replace
 
 from ohmcensus.core.course.outlook import Outlook, named_words, outlook
+from ohmcensus.core.diagnosis.changes import former_since
 from ohmcensus.core.diagnosis.conclusion import Standing
 from ohmcensus.core.diagnosis.of_case import reach_of
 from ohmcensus.core.diagnosis.words import change_words, cured_words
@@ -84,7 +85,7 @@ def composed(context: Context, job: JobAtHand, wanted: Sequence[WantedPart] = ()
         dangers=danger_rows(case, safety),
         advice=ADVICE,
         cautions=CAUTIONS,
-        readings=tuple(_reading(row) for row in rows),
+        readings=tuple(_reading(row, case) for row in rows),
         plain=_plain(named_words(told, case.sheet), job, is_unsafe=is_unsafe),
     )
 
@@ -151,17 +152,21 @@ def _deciding(rows: list[CensusLine], named: Sequence[str]) -> list[CensusLine]:
 _QUIET = frozenset({Verdict.INSIDE, Verdict.NOT_JUDGED, Verdict.UNSURE})
 
 
-def _reading(row: CensusLine) -> ReportReading:
+def _reading(row: CensusLine, case: Case | None = None) -> ReportReading:
+    """Return a line as it is printed; of a piece that has come out, it says so."""
     assert row.answer is not None  # noqa: S101 - the caller kept the answered ones
     assert row.test is not None  # noqa: S101 - the same
     judgement, indication = row.answer.judgement, row.answer.reading.indication
     value = indication.value if indication.value is not None else END_OHM
     window, is_ohm = judgement.window or row.test.window, indication.unit is Unit.OHM
+    said = "comes and goes" if row.comes_and_goes else (row.verdict or judgement.verdict).value.replace("_", " ")
+    if case is not None and row.answer.reading.order < former_since(case, row.test.part):
+        said = f"former piece: {said}"
     return ReportReading(
         what=f"{row.test.part_title}, {row.test.title}",
         reads=row.reads,
         should=window.shown,
-        verdict="comes and goes" if row.comes_and_goes else (row.verdict or judgement.verdict).value.replace("_", " "),
+        verdict=said,
         is_outside=row.verdict not in _QUIET,
         position=position(value) if is_ohm else None,
         band=(position(window.interval.lo), position(window.interval.hi)) if is_ohm else None,

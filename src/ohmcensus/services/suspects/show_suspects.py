@@ -4,7 +4,6 @@ from __future__ import annotations
 
 from pydantic import BaseModel
 
-from ohmcensus.core.course.outlook import NextKind
 from ohmcensus.core.diagnosis.apart import alike
 from ohmcensus.core.diagnosis.conclusion import Standing
 from ohmcensus.core.diagnosis.question import Objective
@@ -50,8 +49,7 @@ def suspects_view(context: Context, job: JobAtHand, objective: Objective) -> Sus
     found = outlook_of(context, job, objective)
     believed = found.search.believed
     safety = job.safety(context.clock())
-    is_asking = found.next is not None and found.next.kind not in {NextKind.REPAIR, NextKind.SERVICE}
-    rows = found.search.questions if is_asking else ()
+    rows = found.questions
     ask_next = [question_view(row, believed, case, safety.state) for row in rows[:3]]
     left_out = reach_at(job, safety).left_out
     return SuspectsView(

@@ -1,4 +1,4 @@
-import { NativeSelect, TextInput } from "@mantine/core";
+import { Checkbox, NativeSelect, TextInput } from "@mantine/core";
 import { type FormEvent, useState } from "react";
 import type { EventBody } from "../../api/client";
 import type { RepairView } from "../../api/repair";
@@ -8,7 +8,7 @@ import { RunForm } from "../../app/RunForm";
 import { useKeptState } from "../../app/useKeptState";
 import { repair as words } from "../../words/repair";
 
-const EMPTY = { fitted: "", words: "" };
+const EMPTY = { fitted: "", words: "", saw_fail: false };
 type Changed = Extract<EventBody, { kind?: "changed" }>;
 
 /** One change, or one run after it; what was typed stays until it is stored. */
@@ -60,6 +60,15 @@ export function ChangeForm({ view }: { view: RepairView }) {
           maxLength={300}
           onChange={(event) => setTyped({ ...typed, words: event.currentTarget.value })}
         />
+        {view.asks_saw_fail && (
+          <Checkbox
+            size="md"
+            label={words.sawFail}
+            description={words.sawFailHelp}
+            checked={typed.saw_fail}
+            onChange={(event) => setTyped({ ...typed, saw_fail: event.currentTarget.checked })}
+          />
+        )}
         <Problem error={record.error} />
         <button type="submit" className="act" disabled={record.isPending}>
           {words.keep}

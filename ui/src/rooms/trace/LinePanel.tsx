@@ -1,12 +1,11 @@
-import { Link } from "react-router";
 import type { Line, Trace } from "../../api/client";
 import type { Objective, SuspectsView } from "../../api/suspects";
 import { timeOf } from "../../app/times";
 import { ShortRuler } from "../../drawings/ShortRuler";
 import { VerdictMark, verdictColour } from "../../drawings/VerdictMark";
-import { named } from "../../words/suspects";
 import { line as words } from "../../words/trace";
 import { AskNext } from "./AskNext";
+import { EndingCard } from "./EndingCard";
 import { LineNote } from "./LineNote";
 import { SuspectsCard } from "./SuspectsCard";
 
@@ -25,23 +24,12 @@ type Props = {
 export function LinePanel(props: Props) {
   const { jobId, trace, line, onTake, onCorrect, onTakeBack, suspects, onObjective } = props;
   const next = trace.lines.find((l) => l.key === trace.next_line);
-  const isNamed = suspects?.standing === "named";
+  const hasNext = suspects !== undefined && !suspects.preparing;
   return (
     <aside className="side">
       {suspects && <AskNext jobId={jobId} ask={suspects.ask} onTake={onTake} />}
-      {isNamed && (
-        <section className="card next" aria-label={named.title}>
-          <div>
-            <h2>{named.title}</h2>
-            <p className="big">{suspects?.suspects[0]?.title}</p>
-            <p className="quiet">{named.why}</p>
-          </div>
-          <Link className="act" to={`/jobs/${jobId}/repair`}>
-            {named.go}
-          </Link>
-        </section>
-      )}
-      {!isNamed && !suspects?.ask.length && next?.key !== line?.key && (
+      {suspects && <EndingCard jobId={jobId} view={suspects} />}
+      {!hasNext && next?.key !== line?.key && (
         <section className="card next">
           {next ? (
             <>

@@ -1,0 +1,36 @@
+import { Link } from "react-router";
+import type { SuspectsView } from "../../api/suspects";
+import { endings as words } from "../../words/suspects";
+
+/** How the search has ended: who is named, and the one act that follows. */
+export function EndingCard({ jobId, view }: { jobId: string; view: SuspectsView }) {
+  const title = words.titles[view.standing];
+  if (!title || view.ask.length > 0) return null;
+  const named = view.named.map((part) => view.suspects.find((row) => row.part === part)?.title ?? part);
+  const act = view.act;
+  return (
+    <section className="card next" aria-label={title}>
+      <div>
+        <h2>{title}</h2>
+        {named.length > 0 && <p className="big">{named.join(words.and)}</p>}
+        {act && (
+          <p>
+            {act.title}: {act.words}
+            {act.kind === "repair" && ` · ${words.minutes(act.minutes)}`}
+          </p>
+        )}
+        {act?.kind === "repair" && <p className="quiet">{words.why}</p>}
+      </div>
+      {act?.kind === "repair" && (
+        <Link className="act" to={`/jobs/${jobId}/repair`}>
+          {words.go}
+        </Link>
+      )}
+      {view.standing === "settled" && (
+        <Link className="act" to={`/jobs/${jobId}/prove`}>
+          {words.prove}
+        </Link>
+      )}
+    </section>
+  );
+}
