@@ -180,10 +180,10 @@ def played(kind_of: Type, product: Product, seed: int, *, are_figures_off: bool 
     """Play one job to its end; where figures are off, two parts in five are another variant than the sheet says."""
     chance = np.random.default_rng(seed)
     broken = drawn(kind_of, chance)
-    world = _World(kind_of, broken, chance, are_figures_off=are_figures_off)
+    world = World(kind_of, broken, chance, are_figures_off=are_figures_off)
     job = Job(kind_of.plain["id"], (broken.told,), kind_of.plain if kind_of.is_own else None)
     minutes, made, answer, led = 0.0, dict[str, int](), product.asked(job), list[str]()
-    while (following := answer["next"]) and minutes < MINUTES and not answer["named"]:
+    while (following := answer["next"]) and minutes < MINUTES and not answer["named"] and following["test"]:
         asked = [following["test"], *following.get("also", [])]
         if all(made.get(name, 0) >= MOST_OF_ONE for name in asked):
             break
@@ -207,13 +207,20 @@ def _first(answer: Mapping[str, Any]) -> tuple[str, float]:
     return ("", nothing) if is_sound else (first["part"], float(first["probability"]))
 
 
-class _World:
+class World:
     """One machine with what is wrong with it, as whoever stands before it finds it."""
 
     def __init__(
-        self, kind_of: Type, broken: Break, chance: np.random.Generator, *, are_figures_off: bool = False
+        self,
+        kind_of: Type,
+        broken: Break,
+        chance: np.random.Generator,
+        *,
+        are_figures_off: bool = False,
+        also: Break | None = None,
     ) -> None:
         self._type, self._broken, self._chance = kind_of, broken, chance
+        self._all = [broken] if also is None else [broken, also]
         off = {}
         if broken.group == "wrong sheet" or are_figures_off:
             off = {part: float(chance.choice([0.7, 1.3])) for part in kind_of.kinds if chance.random() < 0.4}
@@ -227,7 +234,7 @@ class _World:
         if name == "machine.run":
             job.happened(kind="run_watched", outcome=self._run())
         elif own.startswith("look_"):
-            is_cause = part == self._broken.part and self._shows(own.removeprefix("look_"))
+            is_cause = any(row.part == part and _shows(row, own.removeprefix("look_")) for row in self._all)
             shows = LOOKS_SHOW if is_cause else LOOKS_WRONG
             job.happened(kind="checked", check=name, outcome="bad" if self._chance.random() < shows else "good")
         else:
@@ -245,24 +252,25 @@ class _World:
         value = figure / off if rating == "watts" else figure * off
         job.happened(kind="stamped", part=part, rating=rating, value=value)
 
-    def _shows(self, look: str) -> bool:
-        return self._broken.group == "mechanical part" or self._broken.look == look
+    def mended(self, job: Job, part: str) -> None:
+        """Let another piece of a part sit there: what was wrong with it is gone."""
+        job.happened(kind="changed", part=part, intervention="replaced")
+        self._all = [row for row in self._all if row.part != part]
 
     def _run(self) -> str:
         """Return the step at which a run through fails, by what was told; through where nothing does."""
         steps = [step for step in self._type.plain["states"].get("programme", ()) if step != "off"]
-        if self._broken.told == "trips":
+        if any(row.told == "trips" for row in self._all):
             return "trips"
-        wanted = _FAILS_AT.get(self._broken.told, ())
+        wanted = {step for row in self._all if row.group not in {"stray symptom", "sound"} for step in _at(row)}
         found = [step for step in steps if step in wanted]
-        is_stray = self._broken.group in {"stray symptom", "sound"}
-        return found[0] if found and not is_stray and self._chance.random() < DECLARED else "through"
+        return found[0] if found and self._chance.random() < DECLARED else "through"
 
     def _read(self, job: Job, test: dict[str, Any]) -> None:
         if self._chance.random() < SLIPS and test["meter"] in {"ohm", "insulation", "capacitance", "continuity"}:
             job.read(test, as_shown(test["meter"], between(self._chance, 0.1, 1e7), self._chance))
             return
-        broken = {self._broken.element: (self._broken.way, self._broken.amount)} if self._broken.element else {}
+        broken = {row.element: (row.way, row.amount) for row in self._all if row.element}
         is_dead = self._broken.group == "dead outlet" and test["meter"] in {"volts_ac", "ampere", "leakage"}
         if is_dead:
             job.read(test, 0.0)
@@ -275,7 +283,7 @@ class _World:
 
     def _declared(self, job: Job, test: dict[str, Any]) -> None:
         """Write what no circuit answers: good nearly always, bad mostly where this very part gave way."""
-        is_own = self._broken.part == test["part"] and self._broken.way in _BADLY
+        is_own = any(row.part == test["part"] and row.way in _BADLY for row in self._all)
         is_bad = self._chance.random() < (DECLARED if is_own else 1 - 0.97)
         window = test["window"]
         lo, hi = window["lo"], window["hi"]
@@ -287,6 +295,14 @@ class _World:
             good = 2.4
         bad = 0.0 if test["meter"] != "length" else 0.4 * (lo or 0.01)
         job.read(test, as_shown(test["meter"], bad if is_bad else good, self._chance))
+
+
+def _shows(row: Break, look: str) -> bool:
+    return row.group == "mechanical part" or row.look == look
+
+
+def _at(row: Break) -> Sequence[str]:
+    return _FAILS_AT.get(row.told, ())
 
 
 # At which steps a run fails that is told of so.

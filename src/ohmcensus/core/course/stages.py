@@ -6,7 +6,7 @@ from collections.abc import Iterator
 from dataclasses import dataclass
 from enum import StrEnum
 
-from ohmcensus.core.course.outlook import Next, NextKind, Outlook
+from ohmcensus.core.course.outlook import Next, NextKind
 from ohmcensus.core.diagnosis.words import test_words
 from ohmcensus.core.event import Changed, CodesRead, Isolated, RunMade, RunWatched, Tripped
 from ohmcensus.core.job.case import Case
@@ -66,7 +66,7 @@ def stages(case: Case, safety: Safety) -> tuple[Stage, ...]:
     )
 
 
-def next_step(case: Case, safety: Safety, outlook: Outlook | None = None) -> Step:
+def next_step(case: Case, safety: Safety, act: Next | None = None) -> Step:
     """Return the one thing to do next.
 
     Parameters
@@ -75,26 +75,27 @@ def next_step(case: Case, safety: Safety, outlook: Outlook | None = None) -> Ste
         Sheet and everything observed.
     safety
         State of safety now.
-    outlook
-        How far the search is, None where that is not known yet.
+    act
+        What the search wants next, None where that is not known or nothing is.
     """
-    return next(_wanted(case, safety, outlook))
+    return next(_wanted(case, safety, act))
 
 
-def _wanted(case: Case, safety: Safety, outlook: Outlook | None) -> Iterator[Step]:
+def _wanted(case: Case, safety: Safety, act: Next | None) -> Iterator[Step]:
     """Yield what is to be done, the most urgent first."""
     end, forbidding = case.ended, _forbidding(safety)
     if end is not None:
         yield Step("intake", f"Ended: {end.body.why}")
-    if not case.complaint.symptoms:
+    # Where somebody measures already, the beginning is over.
+    is_new = not case.standing
+    if not case.complaint.symptoms and is_new:
         yield Step("intake", "Take the complaint: what does it do?")
     if safety.shout:
         yield Step("safe", f"Hands off: {safety.shout}")
     if safety.state is SafetyState.LIVE:
         yield Step("trace", f"Live: {safety.reason}")
-    if not is_begun(case):
+    if not is_begun(case) and is_new:
         yield Step("intake", "Look outside the machine first: outlet, cord, filter, door")
-    act = outlook.next if outlook is not None else None
     yield from _repairing(case, safety, act)
     if safety.state is SafetyState.DEAD:
         yield _asked(case, act)

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import math
 from collections.abc import Iterator, Mapping, Sequence, Set
+from functools import partial
 
 import numpy as np
 
@@ -48,6 +49,8 @@ PROVED_BY_RUNS = 0.01
 # The fault stays after another part was fitted: it was hardly the part; after it was reseated, rather not.
 STAYS_AFTER = {Intervention.REPLACED: 0.05, Intervention.MENDED: 0.2}
 STAYS_AFTER_LESS = 0.7
+# Another piece is bad itself so rarely, against the one that was there before.
+NEW_IS_BAD = 0.05
 # A symptom that is told this much more rarely of a fault than of any is not explained by it.
 NOT_TOLD_OF = 0.25
 # How an observation of what was told begins.
@@ -265,10 +268,18 @@ def _isolated(case: Case, table: OutcomeTable) -> Iterator[Observation]:
             yield Observation(f"runs {method.value}", title, log_of(table, chance), convicts=frozenset(guilty))
 
 
+def _new_is_bad(part: str, row: Hypothesis) -> float:
+    return NEW_IS_BAD if part in row.parts else 1.0
+
+
 def _changed(case: Case, table: OutcomeTable) -> Iterator[Observation]:
-    """Yield what a change says that did not cure the fault: a failing run was watched after it."""
+    """Yield what a change says: another piece is rarely bad, and a fault that stays after it was hardly that part."""
     for event in case.of(Changed):
         body = event.body
+        if body.intervention is Intervention.REPLACED:
+            part = case.sheet.part(body.part)
+            title = f"{part.title if part else body.part}: another piece sits there"
+            yield Observation(f"new {event.id}", title, log_of(table, partial(_new_is_bad, body.part)))
         after = [row.body for row in case.of(RunWatched) if row.order > event.order]
         if any(run.outcome != THROUGH for run in after):
             stays = STAYS_AFTER.get(body.intervention, STAYS_AFTER_LESS)

@@ -183,6 +183,8 @@ class Outcomes:
         return np.asarray(self._total[:, at] * (1 - part) + self._total[:, at + 1] * part)
 
 
+# A test that reads so little as it would on a sound machine is moved by a fault.
+DISTURBED = 0.5
 _NARROW = 0.004
 # Intervals whose masses are kept by a test; readings repeat themselves in every answer.
 MOST_MASSES = 64
@@ -233,6 +235,15 @@ class OutcomeTable:
                 differs = np.abs(test.chance - test.chance[-1]).sum(axis=1) / 2
                 found[name] = frozenset(part for at, part in opened if differs[at] >= LEAST_VARIATION)
         return found
+
+    @cached_property
+    def moved_by(self) -> Mapping[str, frozenset[str]]:
+        """Parts of which some fault moves a test, by test: once another piece sits there, it says nothing any more."""
+        single = [(at, row.parts[0]) for at, row in enumerate(self.hypotheses) if len(row.parts) == 1]
+        return {
+            name: frozenset(part for at, part in single if test.like_sound[at] < DISTURBED)
+            for name, test in self.tests.items()
+        }
 
     @cached_property
     def prior(self) -> Array:

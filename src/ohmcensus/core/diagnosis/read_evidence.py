@@ -5,6 +5,7 @@ from __future__ import annotations
 import math
 from collections.abc import Callable, Iterator, Sequence
 from dataclasses import replace
+from itertools import combinations
 
 import numpy as np
 
@@ -30,7 +31,8 @@ from ohmcensus.core.trip.triage import triage
 
 # A line that reads one thing and then another: how often by a fault that comes and goes, how often by a slip of the
 # hand; where it is outside twice hardly ever by that. One odd reading before two that agree leaves it in question.
-FLICKERS, FLICKER_FALSE, FLICKER_FALSE_TWICE, STILL_FLICKERS = 0.5, 0.05, 4e-4, 0.3
+FLICKERS, STILL_FLICKERS = 0.5, 0.3
+FLICKER_FALSE, FLICKER_FALSE_APART, FLICKER_FALSE_TWICE = 0.05, 4e-3, 4e-4
 _FLICKER = frozenset({FaultMode.BAD_JOINT, FaultMode.OPEN, FaultMode.STUCK_OPEN, FaultMode.LEAK, FaultMode.SHORT})
 # Two readings of one test agree within this factor, or by both being over-range.
 AGREE = 1.15
@@ -54,7 +56,7 @@ def agree(one: Interval, other: Interval) -> bool:
 
 
 def readings(case: Case, lines: Sequence[CensusLine], table: OutcomeTable) -> Iterator[Observation]:
-    """Yield what each line says by its readings since its part was changed last."""
+    """Yield what each line says by its readings since any part that moves it was changed last."""
     changed = {event.body.part: event.order for event in case.of(Changed)}
     comes_later = triage(case).moment in _COMES_LATER
     # A leak test that stands on a line as well speaks by what the runs prove, once.
@@ -63,7 +65,7 @@ def readings(case: Case, lines: Sequence[CensusLine], table: OutcomeTable) -> It
         test = line.test
         if test is None or test.id not in table.tests:
             continue
-        since = changed.get(test.part, -1)
+        since = max(changed.get(part, -1) for part in (test.part, *table.moved_by[test.id]))
         answers = [row for row in line.answers if row.reading.order > since and row.reading.id in typed]
         if answers:
             is_tempered = comes_later and test.function in {Function.INSULATION, Function.LEAKAGE}
@@ -80,9 +82,11 @@ def _flickering(row: Observation, line: CensusLine, answers: Sequence[Answer], t
     own = np.array([any(f.part == part and f.mode in _FLICKER for f in each.faults) for each in table.hypotheses])
     if row.is_confirmed and row.is_inside:
         return replace(row, log=np.where(own, np.maximum(row.log, row.log.max() + math.log(STILL_FLICKERS)), row.log))
-    outside = sum(each.judgement.verdict.is_outside for each in answers)
-    is_confirmed = outside > 1
-    false = FLICKER_FALSE_TWICE if is_confirmed else FLICKER_FALSE
+    outside = [each.judgement.interval for each in answers if each.judgement.verdict.is_outside]
+    is_confirmed = len(outside) > 1
+    # Two slips in a row read anything; two outside that agree are none.
+    are_alike = any(agree(one, other) for one, other in combinations(outside, 2))
+    false = FLICKER_FALSE_TWICE if are_alike else FLICKER_FALSE_APART if is_confirmed else FLICKER_FALSE
     log = np.log(np.where(own, FLICKERS, false))
     title = f"{row.title.partition(':')[0]}: comes and goes, {line.reads}"
     convicts = frozenset({part}) if part else frozenset[str]()

@@ -10,31 +10,33 @@ import numpy as np
 
 from ohmcensus.core.diagnosis.conclusion import SPEAKS
 from ohmcensus.core.diagnosis.evidence import NOT_TOLD_OF, SYMPTOM
-from ohmcensus.core.diagnosis.outcomes import Array
+from ohmcensus.core.diagnosis.outcomes import DISTURBED, Array
 from ohmcensus.core.diagnosis.posterior import Diagnosis, Observation
 from ohmcensus.core.symptom import Symptom
 
 # So many machines with one fault have another that has nothing to do with it (ours).
 SECOND_SHARE = 0.1
-# A test that reads so little as it would on a sound machine is disturbed by the first fault.
-DISTURBED = 0.5
 _NEVER = -1e9
 
 
-def facts(known: Diagnosis) -> tuple[Observation, ...]:
-    """Return what surely speaks against a part: outside its window twice, bad twice, proved by leak tests."""
+def against(known: Diagnosis) -> tuple[Observation, ...]:
+    """Return what speaks against a part by itself: outside its window, bad to eye and hand, proved by leak tests."""
     return tuple(
         row
         for row in known.observations
-        if (row.is_confirmed or row.outcome is None)
-        and (row.convicts or (row.outcome and row.interval and row.outcome.is_outside(row.interval)))
+        if row.convicts or (row.outcome and row.interval and row.outcome.is_outside(row.interval))
     )
 
 
+def facts(known: Diagnosis) -> tuple[Observation, ...]:
+    """Return what surely speaks against a part: found so twice, or proved by leak tests."""
+    return tuple(row for row in against(known) if row.is_confirmed or row.outcome is None)
+
+
 def left_over(known: Diagnosis, part: str) -> tuple[Observation, ...]:
-    """Return the facts and symptoms that no one fault of a part explains along with all the others, fewest first."""
+    """Return what stands outside and the symptoms that no one fault of a part explains along with all the others."""
     at = known.table.parts.index(part)
-    wanted = (*facts(known), *(row for row in known.observations if row.id.startswith(SYMPTOM)))
+    wanted = (*against(known), *(row for row in known.observations if row.id.startswith(SYMPTOM)))
     rows = np.flatnonzero(known.table.involves[at])
     left = (tuple(row for row in wanted if not _explains(row, int(h))) for h in rows.tolist())
     return min(left, key=len, default=())

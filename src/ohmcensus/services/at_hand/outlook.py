@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 from dataclasses import replace
-from datetime import datetime
 from typing import Any
 
 from ohmcensus.core.course.outlook import Next, Outlook, outlook
@@ -18,11 +17,9 @@ from ohmcensus.services.at_hand.outcome_tables import table_of
 TO_LIVE_MINUTES, TO_DEAD_MINUTES = 3.0, 4.0
 
 
-def outlook_of(
-    context: Context, job: JobAtHand, objective: Objective = Objective.SOONEST, *, now: datetime | None = None
-) -> Outlook:
-    """Return what a job comes to at a moment, now where none is told."""
-    safety = job.safety(context.clock() if now is None else now)
+def outlook_of(context: Context, job: JobAtHand, objective: Objective = Objective.SOONEST) -> Outlook:
+    """Return what a job comes to now."""
+    safety = job.safety(context.clock())
     table = table_of(context.store.folder, job.case.sheet)
     return outlook(job.case, job.lines, table, reach_at(job, safety), objective)
 

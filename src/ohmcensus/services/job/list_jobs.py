@@ -10,7 +10,7 @@ from pydantic import BaseModel, ConfigDict, Field, ValidationError
 from sqlalchemy.exc import DatabaseError
 from sqlmodel import Session
 
-from ohmcensus.core.course.outlook import named_words
+from ohmcensus.core.course.outlook import Next, named_words
 from ohmcensus.core.errors import InputError, OhmcensusError
 from ohmcensus.core.safety import SafetyState, next_change, settles_at
 from ohmcensus.services.at_hand.context import Context
@@ -92,10 +92,11 @@ class _Fresh:
 
 
 class _Kept(BaseModel):
-    """A card as it is kept: of a moment from which on the clock changes nothing."""
+    """A card as it is kept: of a moment from which on the clock changes nothing, and what the search wants next."""
 
     settles: str
     card: ListedJob
+    act: Next | None = None
 
 
 def list_jobs(context: Context, query: JobsQuery | None = None) -> JobsPage:
@@ -144,13 +145,14 @@ def _listed(context: Context, session: Session, row: Summary, setup: int, now: d
         return fresh.card
     if not is_current:
         context.later(("card", row.job_id), lambda: keep_card(context, row.job_id), after_s=2.0)
-    named = kept.card.named if kept is not None and kept.card.revision == row.revision else ""
+    known = kept if kept is not None and kept.card.revision == row.revision else None
+    named, act = (known.card.named, known.act) if known is not None else ("", None)
     stored = jobs.find(session, row.job_id)
     if stored is None:
         return _unreadable(row, None, "its machine or its place is gone")
     try:
         job = at_hand(context, session, stored)
-        card = ListedJob(**dict(job_card(job, now)), named=named)
+        card = ListedJob(**dict(job_card(job, now, act)), named=named)
     except UNREADABLE as error:
         why = str(error).splitlines()[0][:200] if str(error) else type(error).__name__
         return _unreadable(row, stored, why)
@@ -171,10 +173,11 @@ def keep_card(context: Context, job_id: str) -> None:
         setup = settings.revision(session)
     settles = settles_at(job.walk)
     now = max(settles, context.clock())
-    found = outlook_of(context, job, now=now) if job.case.ended is None else None
+    found = outlook_of(context, job) if job.case.ended is None else None
     named = named_words(found, job.case.sheet) if found is not None else ""
-    card = ListedJob(**dict(job_card(job, now, found)), named=named)
-    body = _Kept(settles=settles.isoformat(), card=card).model_dump_json()
+    act = found.next if found is not None else None
+    card = ListedJob(**dict(job_card(job, now, act)), named=named)
+    body = _Kept(settles=settles.isoformat(), card=card, act=act).model_dump_json()
     with context.store.write() as session:
         summarise(session, job)
         summarise_head(session, job)

@@ -7,7 +7,7 @@ from typing import Any
 
 from pydantic import BaseModel
 
-from ohmcensus.core.course.outlook import Outlook
+from ohmcensus.core.course.outlook import Next
 from ohmcensus.core.course.stages import StageState, next_step, stages
 from ohmcensus.core.safety import Danger, Safety, SafetyState
 from ohmcensus.services.at_hand.job import JobAtHand
@@ -111,17 +111,17 @@ class JobView(JobCard):
     stages: list[StageView]
 
 
-def job_card(job: JobAtHand, now: datetime, outlook: Outlook | None = None) -> JobCard:
-    """Return a job as the list shows it at a moment; its next step by the outlook where that is known."""
-    return JobCard(**_card(job, job.safety(now), outlook))
+def job_card(job: JobAtHand, now: datetime, act: Next | None = None) -> JobCard:
+    """Return a job as the list shows it at a moment; its next step by what the search wants, where that is known."""
+    return JobCard(**_card(job, job.safety(now), act))
 
 
-def job_view(job: JobAtHand, now: datetime, outlook: Outlook | None = None) -> JobView:
-    """Return a job as it stands at a moment; its next step by the outlook where that is known."""
+def job_view(job: JobAtHand, now: datetime, act: Next | None = None) -> JobView:
+    """Return a job as it stands at a moment; its next step by what the search wants, where that is known."""
     stored, case, sheet = job.stored, job.case, job.case.sheet
     safety = job.safety(now)
     return JobView(
-        **_card(job, safety, outlook),
+        **_card(job, safety, act),
         machine_id=stored.machine_id,
         sheet=stored.sheet_id,
         supply=sheet.supply,
@@ -138,9 +138,9 @@ def job_view(job: JobAtHand, now: datetime, outlook: Outlook | None = None) -> J
     )
 
 
-def _card(job: JobAtHand, safety: Safety, outlook: Outlook | None) -> dict[str, Any]:
+def _card(job: JobAtHand, safety: Safety, act: Next | None) -> dict[str, Any]:
     stored, case = job.stored, job.case
-    step, end = next_step(case, safety, outlook), case.ended
+    step, end = next_step(case, safety, act), case.ended
     asked, outside = job.counted
     return {
         "id": stored.id,

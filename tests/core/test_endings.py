@@ -1,0 +1,192 @@
+"""How a search ends: two faults, nothing that separates, settled; and that nothing is asked for ever."""
+
+from __future__ import annotations
+
+from dataclasses import replace
+from functools import lru_cache
+
+import pytest
+from tests.core.case_of import Log
+
+from ohmcensus.core.course.outlook import NextKind, Outlook, outlook
+from ohmcensus.core.diagnosis.apart import separating
+from ohmcensus.core.diagnosis.changes import cure
+from ohmcensus.core.diagnosis.conclusion import Standing
+from ohmcensus.core.diagnosis.of_case import OFTEN_ENOUGH, diagnosed, reach_of
+from ohmcensus.core.diagnosis.outcomes import OutcomeTable, outcome_table
+from ohmcensus.core.diagnosis.question import Reach
+from ohmcensus.core.diagnosis.search import search
+from ohmcensus.core.event import Body, Changed, Checked, CheckOutcome, Intervention, RunWatched
+from ohmcensus.core.intake import Complaint
+from ohmcensus.core.judgement import census_lines
+from ohmcensus.core.machine.dictionary import dictionary
+from ohmcensus.core.symptom import Symptom
+from ohmcensus.services.at_hand.sheets import all_sheets, find_sheet
+
+COLD_AND_STOPS = (Symptom.NO_HEAT, Symptom.STOPS)
+FAILS, PASSES = RunWatched(outcome="lock"), RunWatched(outcome="through")
+SEATED = Changed(part="ntc", intervention=Intervention.RESEATED)
+
+
+@lru_cache(maxsize=8)
+def table(sheet_id: str = "fl7-u") -> OutcomeTable:
+    sheet = find_sheet(sheet_id)
+    return outcome_table(sheet, dictionary(sheet, count=100))
+
+
+def told(*symptoms: Symptom, sheet: str = "fl7-u") -> Log:
+    log = Log(find_sheet(sheet))
+    log.case = replace(log.case, complaint=Complaint(symptoms=symptoms))
+    return log
+
+
+def seen(log: Log, sheet: str = "fl7-u") -> Outlook:
+    lines = census_lines(log.case)
+    return outlook(log.case, lines, table(sheet), reach_of(log.case, lines, log.safety))
+
+
+def swapped(part: str) -> Changed:
+    return Changed(part=part, intervention=Intervention.REPLACED)
+
+
+TWO = ("heater OL", "heater OL", "lock locked 38", "lock locked 0.4", "lock locked 38", "lock locked 41")
+
+
+def test_two_faults_are_both_named_each_with_what_it_explains() -> None:
+    found = seen(told(*COLD_AND_STOPS).read(*TWO))
+    assert (found.standing, set(found.named)) == (Standing.TWO_NAMED, {"heater", "lock"})
+    assert found.next is not None
+    assert (found.next.kind, found.next.part) == (NextKind.REPAIR, "lock")
+    assert "Explains no heat" in found.sentence
+    assert "Door lock: contact, locked reads 38 Ω, then 41 Ω" in found.sentence
+    assert found.search.of_part[table().parts.index("lock")] > 0.9
+
+
+def test_of_two_faults_the_first_is_named_and_the_second_after_the_change() -> None:
+    log = told(*COLD_AND_STOPS).read(*TWO[:2])
+    assert seen(log).named == ("heater",)
+    log = log.did(swapped("heater")).read("heater 26").did(FAILS)
+    assert seen(log).named == ()
+    log = log.read("lock locked 38", "lock locked 0.4", "lock locked 39")
+    assert seen(log).named == ("lock",)
+    done = seen(log.did(swapped("lock")).read("lock locked 0.2").did(PASSES))
+    assert (done.standing, done.named, done.next) == (Standing.SETTLED, ("heater", "lock"), None)
+
+
+def test_nobody_is_named_alone_while_a_line_of_another_part_stands_outside() -> None:
+    log = told(Symptom.NO_HEAT).read("heater OL", "heater OL")
+    assert seen(log).named == ("heater",)
+    found = seen(log.read("lock locked 38"))
+    assert found.named == ()
+    assert found.next is not None
+    assert found.next.test == "lock.locked"
+    settled = seen(log.read("lock locked 38", "lock locked 0.2", "lock locked 0.2"))
+    assert settled.named == ("heater",)
+
+
+def test_a_line_that_comes_and_goes_keeps_its_part_suspect() -> None:
+    log = told(Symptom.STOPS).read("lock locked 38", "lock locked 0.4")
+    known = seen(log).search
+    assert known.of_part[table().parts.index("lock")] > 0.5
+    steady = seen(told(Symptom.STOPS).read("lock locked 0.4", "lock locked 0.4")).search
+    assert steady.of_part[table().parts.index("lock")] < 0.2
+
+
+def test_after_another_piece_it_is_read_then_run_and_the_former_readings_say_nothing() -> None:
+    log = told(Symptom.NO_HEAT).read("heater OL", "heater OL").did(swapped("heater"))
+    first = seen(log)
+    assert first.next is not None
+    assert (first.next.kind, first.next.test) == (NextKind.TEST, "heater.element")
+    assert first.questions[0].is_after_change
+    then = seen(log.read("heater 26"))
+    assert then.next is not None
+    assert then.next.kind is NextKind.RUN
+    read = {row.id for row in then.search.known.observations if row.interval is not None}
+    assert read == {"heater.element"}
+
+
+@pytest.mark.parametrize(
+    ("before", "done", "is_conclusive", "says"),
+    [
+        ((), (swapped("heater"), PASSES), False, "heater"),
+        (("heater OL", "heater OL"), (swapped("heater"), PASSES), True, ""),
+        (("heater pe 0.041M", "heater pe 0.041M"), (swapped("heater"), swapped("ntc"), PASSES), False, "ntc"),
+        (
+            ("heater pe 0.041M",),
+            (swapped("heater"), Changed(part="ntc", intervention=Intervention.RESEATED), PASSES),
+            False,
+            "",
+        ),
+    ],
+)
+def test_a_change_proves_what_was_seen_or_measured_and_no_failed_piece_goes_back(
+    before: tuple[str, ...], done: tuple[Body, ...], *, is_conclusive: bool, says: str
+) -> None:
+    found = cure(told().read(*before).did(*done).case)
+    assert found is not None
+    assert (found.is_conclusive, found.swap_back) == (is_conclusive, says)
+
+
+def test_whoever_saw_it_fail_needs_no_second_failure() -> None:
+    change = Changed(part="heater", intervention=Intervention.REPLACED, saw_fail=True)
+    found = cure(told().did(change, PASSES).case)
+    assert found is not None
+    assert found.is_conclusive
+
+
+def test_a_failed_piece_settles_it_on_the_bench() -> None:
+    found = cure(told().read("heater pe 0.041M").did(swapped("heater"), SEATED, PASSES).case)
+    assert found is not None
+    assert (found.swap_back, found.on_the_bench) == ("", "heater")
+
+
+def test_nothing_separates_only_where_no_test_left_tells_two_of_them_apart() -> None:
+    log = told(Symptom.NO_DRAIN)
+    lines = census_lines(log.case)
+    known = diagnosed(log.case, lines, table())
+    everything = frozenset(table().tests)
+    none = search(known, Reach(left_out=everything, barred=everything))
+    assert (none.standing, none.questions, none.named) == (Standing.NOTHING_SEPARATES, (), ())
+    best = separating(known, everything)
+    assert "pump.coil" in best
+    some = search(known, Reach(left_out=everything - best, barred=everything - best))
+    assert some.standing is Standing.UNDECIDED
+    assert some.questions
+
+
+def test_where_no_test_is_left_a_figure_or_a_change_is_what_comes_next() -> None:
+    log = told(Symptom.NO_DRAIN, sheet="dd8-r").read("pump 160", "pump 160")
+    everything = frozenset(table("dd8-r").tests)
+    lines = census_lines(log.case)
+    found = outlook(log.case, lines, table("dd8-r"), Reach(left_out=everything, barred=everything))
+    assert found.standing in {Standing.SERVICE_DATA, Standing.NOTHING_SEPARATES}
+    assert found.next is not None
+    assert found.next.kind in {NextKind.SERVICE, NextKind.REPAIR}
+    assert "No test left" in found.sentence
+
+
+@pytest.mark.parametrize("sheet", sorted(all_sheets()))
+def test_nothing_is_asked_for_ever(sheet: str) -> None:
+    """Whatever is answered at random: no test more than three times, and it ends."""
+    log, asked = told(Symptom.STOPS, Symptom.NO_HEAT, sheet=sheet), dict[str, int]()
+    for turn in range(40):
+        found = seen(log, sheet)
+        if found.next is None or found.next.kind in {NextKind.REPAIR, NextKind.SERVICE, NextKind.PLATE}:
+            return
+        for name in (found.next.test, *found.next.also):
+            asked[name] = asked.get(name, 0) + 1
+            log = _answered(log, name, turn, sheet)
+        assert max(asked.values()) <= OFTEN_ENOUGH, asked
+
+
+def _answered(log: Log, name: str, turn: int, sheet: str) -> Log:
+    outcomes = table(sheet).tests[name]
+    if name == "machine.run":
+        return log.did(RunWatched(outcome="through"))
+    if "look_" in name:
+        return log.did(Checked(check=name, outcome=CheckOutcome.GOOD))
+    line, window = name.replace(".", " "), outcomes.window
+    if window is None or outcomes.function is None or not window.finite_lo or window.lo <= 0:
+        return log.read(f"{line} 0.1")
+    value = window.lo * (1.05 if turn % 4 else 0.6)
+    return log.read(f"{line} {value:.9f} {outcomes.function.unit.symbol}")

@@ -1,0 +1,122 @@
+"""What the rooms say of one machine at one moment is the same: Jobs, Trace, Repair, Sheet-out, and the replay of it."""
+
+from __future__ import annotations
+
+from uuid import uuid4
+
+import pytest
+from tests.stories.told import proof, read
+from tests.working import every_job, happened, logged, prove_dead, read_what_is_missing
+
+from ohmcensus.core.course.outlook import named_words
+from ohmcensus.core.diagnosis.conclusion import Standing
+from ohmcensus.core.event import Changed, Intervention, PluggedIn, RunWatched
+from ohmcensus.core.symptom import Symptom
+from ohmcensus.exchange.story_file import Story
+from ohmcensus.services.at_hand.context import Context
+from ohmcensus.services.at_hand.job import take
+from ohmcensus.services.at_hand.outlook import outlook_of
+from ohmcensus.services.intake.keep_intake import NewIntake, keep_intake
+from ohmcensus.services.job.list_jobs import keep_card
+from ohmcensus.services.job.open_job import NewJob, open_job
+from ohmcensus.services.repair.show_repair import show_repair
+from ohmcensus.services.sheet_out.compose import NO_CAUSE, composed
+from ohmcensus.services.suspects.show_suspects import SuspectsQuery, show_suspects
+from ohmcensus.services.transfer.replay import OutlookAnswer, replay
+
+
+@pytest.fixture
+def job(context: Context) -> str:
+    job_id = open_job(context, NewJob(id=uuid4(), machine="Machine 9", place="Pier", sheet="fl7-u")).id
+    with context.store.read() as session:
+        stored = take(context, session, job_id)
+    complaint = stored.case.complaint.model_copy(update={"symptoms": (Symptom.NO_HEAT, Symptom.STOPS)})
+    new = NewIntake(
+        intake_revision=stored.stored.intake_revision,
+        machine="Machine 9",
+        place="Pier",
+        sheet="fl7-u",
+        complaint=complaint,
+        plate=stored.case.plate,
+    )
+    keep_intake(context, job_id, new)
+    return job_id
+
+
+def rooms_agree(context: Context, job_id: str) -> tuple[Standing, list[str]]:
+    """Compare what the rooms print; return how far Trace says it is, and who is named."""
+    keep_card(context, job_id)
+    with context.store.read() as session:
+        job = take(context, session, job_id)
+    found = outlook_of(context, job)
+    trace = show_suspects(context, job_id, SuspectsQuery())
+    card = next(row for row in every_job(context) if row.id == job_id)
+    told = composed(context, job)
+    assert (trace.standing, trace.named, trace.sentence) == (found.standing, list(found.named), found.sentence)
+    assert card.named == named_words(found, job.case.sheet)
+    assert card.next_step == trace.job.next_step
+    if trace.act is not None and trace.act.kind == "repair":
+        assert show_repair(context, job_id).leader == trace.act.part
+    if found.named and not job.case.of(Changed):
+        assert told.found == found.sentence
+        assert f"We found the {card.named.lower()} to be at fault." in told.plain
+    if not found.named and not job.case.of(Changed):
+        assert told.found.startswith(NO_CAUSE) or found.standing is Standing.NOTHING_FOUND
+        assert NO_CAUSE in told.plain
+    assert " of " not in told.plain[0]
+    return trace.standing, trace.named
+
+
+def test_every_room_says_the_same_after_every_step(context: Context, job: str) -> None:
+    assert rooms_agree(context, job) == (Standing.UNDECIDED, [])
+    prove_dead(context, job)
+    logged(context, job, "heater OL")
+    assert rooms_agree(context, job)[1] == []
+    logged(context, job, "heater OL")
+    assert rooms_agree(context, job) == (Standing.NAMED, ["heater"])
+    for line in ("lock locked 38", "lock locked 0.4", "lock locked 38", "lock locked 39"):
+        logged(context, job, line)
+        rooms_agree(context, job)
+    assert rooms_agree(context, job) == (Standing.TWO_NAMED, ["heater", "lock"])
+    happened(context, job, Changed(part="lock", intervention=Intervention.REPLACED, fitted="spare"))
+    rooms_agree(context, job)
+    logged(context, job, "lock locked 0.2")
+    happened(context, job, Changed(part="heater", intervention=Intervention.REPLACED, fitted="spare"))
+    logged(context, job, "heater 26")
+    read_what_is_missing(context, job)
+    happened(context, job, PluggedIn())
+    happened(context, job, RunWatched(outcome="through"))
+    rooms_agree(context, job)
+    with context.store.read() as session:
+        readings = composed(context, take(context, session, job)).readings
+    assert any(row.verdict.startswith("former piece") for row in readings) is False
+    assert all("OL" not in row.reads for row in readings if row.what == "Heater, element")
+
+
+def test_nothing_goes_out_by_a_bare_chance(context: Context, job: str) -> None:
+    with context.store.read() as session:
+        told = composed(context, take(context, session, job))
+    assert told.found == NO_CAUSE
+    assert told.plain[0] == NO_CAUSE
+
+
+def test_a_story_tells_who_is_named_and_what_is_next() -> None:
+    steps = [*proof(), *read("heater OL", "heater OL")]
+    story = Story.model_validate(
+        {
+            "format": "ohmcensus-story/1",
+            "sheet": "fl7-u",
+            "complaint": {"symptoms": ["no_heat"]},
+            "at": "2026-01-05T08:00:00Z",
+            "steps": steps,
+        }
+    )
+    rows = replay(story, with_next=True).steps
+    last = rows[-1]
+    assert isinstance(last, OutlookAnswer)
+    assert (last.standing, last.named) == (Standing.NAMED, ["heater"])
+    assert last.next is not None
+    assert (last.next["kind"], last.next["part"]) == ("repair", "heater")
+    told = replay(story).model_dump()["steps"][-1]
+    assert "named" not in told
+    assert {"named", "standing", "next"} <= replay(story, with_next=True).model_dump()["steps"][-1].keys()
