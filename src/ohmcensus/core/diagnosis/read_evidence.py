@@ -78,8 +78,8 @@ def readings(case: Case, lines: Sequence[CensusLine], table: OutcomeTable) -> It
 
 def _flickering(row: Observation, line: CensusLine, answers: Sequence[Answer], table: OutcomeTable) -> Observation:
     """Return the evidence of a line that reads one thing and then another."""
-    part = row.outcome.of if row.outcome else ""
-    own = np.array([any(f.part == part and f.mode in _FLICKER for f in each.faults) for each in table.hypotheses])
+    moves = table.moved_by[row.id]
+    own = np.array([any(f.part in moves and f.mode in _FLICKER for f in each.faults) for each in table.hypotheses])
     if row.is_confirmed and row.is_inside:
         return replace(row, log=np.where(own, np.maximum(row.log, row.log.max() + math.log(STILL_FLICKERS)), row.log))
     outside = [each.judgement.interval for each in answers if each.judgement.verdict.is_outside]
@@ -89,7 +89,7 @@ def _flickering(row: Observation, line: CensusLine, answers: Sequence[Answer], t
     false = FLICKER_FALSE_TWICE if are_alike else FLICKER_FALSE_APART if is_confirmed else FLICKER_FALSE
     log = np.log(np.where(own, FLICKERS, false))
     title = f"{row.title.partition(':')[0]}: comes and goes, {line.reads}"
-    convicts = frozenset({part}) if part else frozenset[str]()
+    convicts = moves if len(moves) == 1 else frozenset[str]()
     return replace(
         row, title=title, log=log, interval=None, is_confirmed=is_confirmed, is_inside=False, convicts=convicts
     )

@@ -10,8 +10,9 @@ import numpy as np
 
 from ohmcensus.core.diagnosis.conclusion import SPEAKS
 from ohmcensus.core.diagnosis.evidence import NOT_TOLD_OF, SYMPTOM
-from ohmcensus.core.diagnosis.outcomes import DISTURBED, Array
+from ohmcensus.core.diagnosis.outcomes import DISTURBED, Array, Outcomes
 from ohmcensus.core.diagnosis.posterior import Diagnosis, Observation
+from ohmcensus.core.quantity import Interval
 from ohmcensus.core.symptom import Symptom
 
 # So many machines with one fault have another that has nothing to do with it (ours).
@@ -24,8 +25,13 @@ def against(known: Diagnosis) -> tuple[Observation, ...]:
     return tuple(
         row
         for row in known.observations
-        if row.convicts or (row.outcome and row.interval and row.outcome.is_outside(row.interval))
+        if row.convicts or (row.outcome and row.interval and _is_far_outside(row.outcome, row.interval))
     )
+
+
+def _is_far_outside(outcome: Outcomes, interval: Interval) -> bool:
+    """Tell whether a reading is outside by more than another variant of the part would be."""
+    return outcome.is_outside(interval) and not outcome.is_near(interval)
 
 
 def facts(known: Diagnosis) -> tuple[Observation, ...]:
