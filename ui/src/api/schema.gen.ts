@@ -5881,7 +5881,7 @@ export interface components {
             cured: string;
             job: components["schemas"]["JobView"];
             /** Named */
-            named: string[];
+            named: components["schemas"]["Choice"][];
             /** Nothing */
             nothing: number;
             objective: components["schemas"]["Objective"];

@@ -8,7 +8,7 @@ from ohmcensus.core.diagnosis.apart import alike
 from ohmcensus.core.diagnosis.conclusion import Standing
 from ohmcensus.core.diagnosis.question import Objective
 from ohmcensus.core.diagnosis.words import alike_words, cured_words
-from ohmcensus.services.at_hand.choice import choices_of
+from ohmcensus.services.at_hand.choice import Choice, choices_of
 from ohmcensus.services.at_hand.context import Context
 from ohmcensus.services.at_hand.job import JobAtHand, take
 from ohmcensus.services.at_hand.outcome_tables import is_being_worked_out
@@ -56,7 +56,7 @@ def suspects_view(context: Context, job: JobAtHand, objective: Objective) -> Sus
         job=job_view(job, context.clock(), found.next),
         standing=found.standing,
         sentence=found.sentence,
-        named=list(found.named),
+        named=[Choice(id=part, words=case.sheet.known_part(part).title) for part in found.named],
         act=act_view(found, case.sheet),
         suspects=suspect_views(found.search, case.sheet),
         nothing=found.search.known.nothing,

@@ -187,7 +187,7 @@ class SuspectsView(Described):
     job: JobView
     standing: Standing
     sentence: str
-    named: list[str]
+    named: list[Choice]
     act: ActView | None
     suspects: list[SuspectView]
     nothing: float

@@ -6,7 +6,7 @@ import { endings as words } from "../../words/suspects";
 export function EndingCard({ jobId, view }: { jobId: string; view: SuspectsView }) {
   const title = words.titles[view.standing];
   if (!title || view.ask.length > 0) return null;
-  const named = view.named.map((part) => view.suspects.find((row) => row.part === part)?.title ?? part);
+  const named = view.named.map((row) => row.words);
   const act = view.act;
   return (
     <section className="card next" aria-label={title}>

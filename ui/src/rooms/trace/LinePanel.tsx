@@ -1,3 +1,4 @@
+import type { MouseEvent } from "react";
 import type { Line, Trace } from "../../api/client";
 import type { Objective, SuspectsView } from "../../api/suspects";
 import { timeOf } from "../../app/times";
@@ -20,13 +21,18 @@ type Props = {
   onObjective: (objective: Objective) => void;
 };
 
+/** Whoever types taps once: without the focus the phone's rail grows back and moves the button from under the finger. */
+const keepFocus = (event: MouseEvent) => {
+  if ((event.target as Element).closest("a, button, summary")) event.preventDefault();
+};
+
 /** Right column: what to do next, and all there is to say of the line in question. */
 export function LinePanel(props: Props) {
   const { jobId, trace, line, onTake, onCorrect, onTakeBack, suspects, onObjective } = props;
   const next = trace.lines.find((l) => l.key === trace.next_line);
   const hasNext = suspects !== undefined && !suspects.preparing;
   return (
-    <aside className="side">
+    <aside className="side" onMouseDown={keepFocus}>
       {suspects && <AskNext jobId={jobId} ask={suspects.ask} onTake={onTake} />}
       {suspects && <EndingCard jobId={jobId} view={suspects} />}
       {!hasNext && next?.key !== line?.key && (
