@@ -1,3 +1,6 @@
+# Two workers share two cores: one thread each for the linear algebra is twice as fast as two.
+export OPENBLAS_NUM_THREADS := 1
+
 # make demo    install, build, seed and serve the demo; prints its address
 # make test    everything: checks, tests of the core, the API and the interface in real Chromium
 # make quick   under a minute: checks of the Python, and the tests that need no browser, no store on disk, no dictionary

@@ -78,10 +78,8 @@ def show(found: dict[str, list[Two]]) -> None:
         after = sum(row.found > 1 for row in first)
         both, wrong = sum(row.are_both_named for row in own), sum(bool(row.wrong) for row in own)
         minutes = float(np.mean([row.minutes for row in own]))
-        most = max(row.most for row in own)
-        print(
-            f"| {name} | {both / len(own):.2f} | {len(first)} | {after} | {wrong} of {len(own)} | {most} | {minutes:.1f} |"
-        )
+        most, total = max(row.most for row in own), len(own)
+        print(f"| {name} | {both / total:.2f} | {len(first)} | {after} | {wrong} of {total} | {most} | {minutes:.1f} |")
     print(f"\nendings: {dict(Counter(ending for row in rows for ending in row.endings))}")
 
 

@@ -42,7 +42,7 @@ def test_a_leader_that_rests_on_one_reading_is_read_again(demo: Visit) -> None:
 
 def test_a_heater_of_another_variant_is_sound_once_its_stamp_is_typed(demo: Visit) -> None:
     """34.4 ohms are 1540 W at 230 V: outside on a sheet of 2 kW, right by the stamp."""
-    job = demo.job("Machine 1")
+    job = demo.job("Lock cottage washer")
     prove_dead(demo.context, job)
     page = demo.open(f"/jobs/{job}/trace")
     ask, line = page.get_by_role("region", name="Ask next"), page.get_by_label("Type a part and a reading")
