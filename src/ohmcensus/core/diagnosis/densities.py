@@ -1,4 +1,4 @@
-"""Densities of readings on a logarithmic scale: bins fine around what a sound part reads, kernels as wide as they scatter."""
+"""Densities of readings on a logarithmic scale: bins fine around what a sound part reads, kernels as wide as needed."""
 
 from __future__ import annotations
 
