@@ -156,8 +156,9 @@ class Conclusion:
             for name, test in own.items()
             if self._seen(name) is None and name not in self.barred
         }
-        best = max(shows, key=shows.__getitem__, default="")
-        return best if best and shows[best] >= LEAST_VARIATION else ""
+        # At the part itself first: through its lead the reading is the lead's as well.
+        found = [name for name, share in shows.items() if share >= LEAST_VARIATION]
+        return max(found, key=lambda name: (name.partition(".")[0] == self.known.leader, shows[name]), default="")
 
     def _tests_of_leader(self) -> Iterator[tuple[str, Outcomes]]:
         at = self.known.table.parts.index(self.known.leader)
