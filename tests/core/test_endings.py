@@ -140,6 +140,20 @@ def test_a_failed_piece_settles_it_on_the_bench() -> None:
     assert (found.swap_back, found.on_the_bench) == ("", "heater")
 
 
+def test_what_the_piece_before_read_is_not_held_against_the_next_one() -> None:
+    first = told().read("heater OL", "heater OL").did(swapped("heater")).read("heater 26", "heater 26")
+    found = cure(first.did(FAILS, swapped("heater"), SEATED, PASSES).case)
+    assert found is not None
+    assert (found.failed, found.is_conclusive, found.swap_back) == ("", False, "heater")
+
+
+def test_a_load_that_reads_wrong_through_its_lead_alone_is_not_certain() -> None:
+    through = ("board heater load 900", "board heater load 900", "heater 26", "heater 26")
+    found = seen(told(*COLD_AND_STOPS).read(*through, "lock locked 38", "lock locked 38", "lock locked 39"))
+    assert "heater" not in found.named
+    assert "lock" in found.named or found.next is not None
+
+
 def test_nothing_separates_only_where_no_test_left_tells_two_of_them_apart() -> None:
     log = told(Symptom.NO_DRAIN)
     lines = census_lines(log.case)

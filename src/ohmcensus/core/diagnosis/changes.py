@@ -2,14 +2,18 @@
 
 from __future__ import annotations
 
+from collections.abc import Iterator
 from dataclasses import dataclass
 
 from ohmcensus.core.event import Changed, Event, Intervention, RunWatched
 from ohmcensus.core.job.case import Case
-from ohmcensus.core.judgement import CensusLine, census_lines
+from ohmcensus.core.judgement import census_lines
+from ohmcensus.core.judgement.census_sheet import Answer
+from ohmcensus.core.machine import MachineTest
 from ohmcensus.core.machine.asked import THROUGH
 from ohmcensus.core.meter import Function
 from ohmcensus.core.parts.kind import Role
+from ohmcensus.core.quantity import show_indication
 
 # What of a piece that reads outside makes it a danger to fit again.
 _OF_SAFETY = frozenset({Function.INSULATION, Function.LEAKAGE})
@@ -82,11 +86,7 @@ def is_danger_to_refit(case: Case, event: Event[Changed]) -> bool:
     part = case.sheet.part(event.body.part)
     is_interlock = part is not None and part.traits.role is Role.INTERLOCK
     return any(
-        line.verdict is not None
-        and line.verdict.is_outside
-        and line.test is not None
-        and (is_interlock or line.test.function in _OF_SAFETY)
-        for line in _former_lines(case, event)
+        bool(outside) and (is_interlock or test.function in _OF_SAFETY) for test, outside in _found_outside(case, event)
     )
 
 
@@ -96,18 +96,21 @@ def former_since(case: Case, part: str) -> float:
     return max((event.order for event in swaps if event.body.intervention is Intervention.REPLACED), default=-1.0)
 
 
-def _former_lines(case: Case, event: Event[Changed]) -> list[CensusLine]:
-    """Return the lines of a part as they stood before a change."""
-    lines = census_lines(case.before(event.order))
-    return [line for line in lines if line.test is not None and line.test.part == event.body.part and line.answers]
+def _found_outside(case: Case, event: Event[Changed]) -> Iterator[tuple[MachineTest, list[Answer]]]:
+    """Yield what the piece that came out had read outside, test by test; what an earlier piece read is not its."""
+    before = (row.order for row in case.of(Changed) if row.body.part == event.body.part and row.order < event.order)
+    since = max(before, default=-1)
+    for line in census_lines(case.before(event.order)):
+        if line.test is not None and line.test.part == event.body.part:
+            answers = [row for row in line.answers if row.reading.order > since]
+            yield line.test, [row for row in answers if row.judgement.verdict.is_outside]
 
 
 def _outside(case: Case, event: Event[Changed]) -> str:
-    """Return what the part read outside, twice or at odds, before a change; empty where it did not."""
-    for line in _former_lines(case, event):
-        outside = [row for row in line.answers if row.judgement.verdict.is_outside]
-        if line.test is not None and len(outside) > 1:
-            return f"{line.test.title} {line.reads}"
+    """Return what the piece that came out had read outside twice, in words; empty where it had not."""
+    for test, outside in _found_outside(case, event):
+        if len(outside) > 1:
+            return f"{test.title} {show_indication(outside[-1].reading.indication)}"
     return ""
 
 

@@ -7,7 +7,7 @@ from dataclasses import dataclass, replace
 
 import numpy as np
 
-from ohmcensus.core.diagnosis.again import ENDED, concluded
+from ohmcensus.core.diagnosis.again import concluded
 from ohmcensus.core.diagnosis.conclusion import Conclusion, Standing
 from ohmcensus.core.diagnosis.outcomes import Array
 from ohmcensus.core.diagnosis.posterior import Diagnosis, Observation
@@ -44,16 +44,14 @@ class Search:
     def standing(self) -> Standing:
         """How far it is."""
         own = self.found.standing
-        if self.first and own is Standing.NAMED:
-            return Standing.TWO_NAMED
-        if own in ENDED and own is not Standing.NOTHING_FOUND:
+        if own is Standing.NAMED:
+            return Standing.TWO_NAMED if self.first else own
+        if own is not Standing.NOTHING_FOUND and self.questions:
             return own
-        if own is Standing.NOTHING_FOUND:
-            return Standing.NAMED if self.first else own
-        # Nothing that is left tells the rest apart: what is certain stands by itself.
-        if not self.questions:
-            return Standing.NAMED if self.first else Standing.NOTHING_SEPARATES
-        return own
+        # No second fault is found, or nothing that is left tells the rest apart: what is certain stands by itself.
+        if self.first:
+            return Standing.NAMED
+        return own if own is Standing.NOTHING_FOUND else Standing.NOTHING_SEPARATES
 
     @property
     def named(self) -> tuple[str, ...]:

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 import math
-from collections.abc import Iterator
+from collections.abc import Sequence
 from dataclasses import replace
 
 import numpy as np
@@ -62,7 +62,7 @@ def first_of(known: Diagnosis) -> str:
     certain = facts(known)
     if len(certain) < 2 or any(all(_explains(row, h) for row in certain) for h in range(len(known.chance) - 1)):  # noqa: PLR2004 - two of them can be at odds
         return ""
-    parts = {part for row in certain for part in _speaks_of(row)} & set(known.table.parts)
+    parts = spoken_of(certain) & set(known.table.parts)
     weights = {part: _evidence(beside(known, part)) for part in sorted(parts)}
     return max(weights, key=weights.__getitem__, default="")
 
@@ -132,11 +132,10 @@ def _explains(row: Observation, hypothesis: int) -> bool:
     return float(row.log[hypothesis] - row.log[-1]) >= SPEAKS
 
 
-def _speaks_of(row: Observation) -> Iterator[str]:
-    """Yield the parts that a fact is about."""
-    yield from row.convicts
-    if row.outcome is not None and row.outcome.of:
-        yield row.outcome.of
+def spoken_of(rows: Sequence[Observation]) -> frozenset[str]:
+    """Return the parts that findings are about by themselves: through its lead a load may be good, and the lead bad."""
+    read = {row.outcome.of for row in rows if row.outcome is not None and row.id.partition(".")[0] == row.outcome.of}
+    return frozenset(read).union(*(row.convicts for row in rows))
 
 
 def _evidence(known: Diagnosis) -> float:

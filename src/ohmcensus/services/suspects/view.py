@@ -11,6 +11,7 @@ from ohmcensus.core.diagnosis.outcomes import Outcomes
 from ohmcensus.core.diagnosis.posterior import RULED_OUT, Diagnosis
 from ohmcensus.core.diagnosis.question import Asks, Objective, Question
 from ohmcensus.core.diagnosis.search import Search
+from ohmcensus.core.diagnosis.second import against, spoken_of
 from ohmcensus.core.diagnosis.setting_up import safety_before, setting_up
 from ohmcensus.core.diagnosis.words import chance_words, plate_words, test_words, why_words
 from ohmcensus.core.job.case import Case
@@ -239,16 +240,19 @@ def _suspect(found: Search, sheet: Sheet, at: int) -> SuspectView:
         for row, weight in zip(known.observations, weights, strict=True)
         if abs(weight) >= LEAST_WEIGHT
     ]
-    against = sorted((row for row in evidence if row.weight < 0), key=lambda row: row.weight)
+    speaks_against = sorted((row for row in evidence if row.weight < 0), key=lambda row: row.weight)
     chance = float(found.of_part[at])
+    # Whose own line stands outside is never ruled out, whatever the rest says.
+    if part.id in spoken_of(against(known)):
+        chance = max(chance, RULED_OUT)
     return SuspectView(
         part=part.id,
         title=part.title,
         chance=chance,
         words=chance_words(chance),
         speaks_for=sorted((row for row in evidence if row.weight > 0), key=lambda row: -row.weight),
-        speaks_against=against,
-        ruled_out_by=against[0].title if against and chance < RULED_OUT else "",
+        speaks_against=speaks_against,
+        ruled_out_by=speaks_against[0].title if speaks_against and chance < RULED_OUT else "",
         repair=part.part_kind.repair,
         minutes=part.part_kind.repair_minutes,
         price=part.price,
