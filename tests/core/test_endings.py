@@ -8,7 +8,8 @@ from functools import lru_cache
 import pytest
 from tests.core.case_of import Log
 
-from ohmcensus.core.course.outlook import NextKind, Outlook, outlook
+from ohmcensus.core.course.following import NextKind
+from ohmcensus.core.course.outlook import Outlook, outlook
 from ohmcensus.core.diagnosis.apart import separating
 from ohmcensus.core.diagnosis.changes import cure
 from ohmcensus.core.diagnosis.conclusion import Standing
@@ -181,7 +182,7 @@ def test_where_no_test_is_left_a_figure_or_a_change_is_what_comes_next() -> None
 
 @pytest.mark.parametrize("sheet", sorted(all_sheets()))
 def test_nothing_is_asked_for_ever(sheet: str) -> None:
-    """Whatever is answered at random: no test more than three times, and it ends."""
+    """Whatever is answered at random: no test more than twice, and it ends."""
     log, asked = told(Symptom.STOPS, Symptom.NO_HEAT, sheet=sheet), dict[str, int]()
     for turn in range(40):
         found = seen(log, sheet)

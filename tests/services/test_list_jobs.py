@@ -23,7 +23,7 @@ from ohmcensus.services.repair.show_repair import show_repair
 from ohmcensus.services.setup.change_settings import ChangedSettings, change_settings, show_settings
 from ohmcensus.services.setup.keep_address import keep_address, show_addresses
 
-SHARED = {"safety", "power", "hazards", "next_step", "ended", "asked", "lines", "outside", "revision", "machine"}
+SHARED = {"safety", "power", "hazards", "ended", "asked", "lines", "outside", "revision", "machine"}
 
 
 def opened(context: Context, machine: str, **more: str) -> str:

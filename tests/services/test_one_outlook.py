@@ -10,8 +10,10 @@ from tests.working import every_job, happened, logged, prove_dead, read_what_is_
 
 from ohmcensus.core.course.outlook import named_words
 from ohmcensus.core.diagnosis.conclusion import Standing
-from ohmcensus.core.event import Changed, Intervention, PluggedIn, RunWatched
+from ohmcensus.core.event import Changed, Intervention, PluggedIn, RunMade, RunWatched
 from ohmcensus.core.symptom import Symptom
+from ohmcensus.core.trip.of_case import leaky_parts
+from ohmcensus.core.trip.problem import Method
 from ohmcensus.exchange.story_file import Story
 from ohmcensus.services.at_hand.context import Context
 from ohmcensus.services.at_hand.job import take
@@ -19,10 +21,14 @@ from ohmcensus.services.at_hand.outlook import outlook_of
 from ohmcensus.services.intake.keep_intake import NewIntake, keep_intake
 from ohmcensus.services.job.list_jobs import keep_card
 from ohmcensus.services.job.open_job import NewJob, open_job
+from ohmcensus.services.job.show_outlook import show_outlook
+from ohmcensus.services.proof.show_proof import show_proof
+from ohmcensus.services.reading.show_trace import show_trace
 from ohmcensus.services.repair.show_repair import show_repair
 from ohmcensus.services.sheet_out.compose import NO_CAUSE, composed
 from ohmcensus.services.suspects.show_suspects import SuspectsQuery, show_suspects
 from ohmcensus.services.transfer.replay import OutlookAnswer, replay
+from ohmcensus.services.trip.show_trip import TripQuery, show_trip
 
 
 @pytest.fixture
@@ -55,7 +61,9 @@ def rooms_agree(context: Context, job_id: str) -> tuple[Standing, list[str]]:
     named = [row.id for row in trace.named]
     assert (trace.standing, named, trace.sentence) == (found.standing, list(found.named), found.sentence)
     assert card.named == named_words(found, job.case.sheet)
-    assert card.next_step == trace.job.next_step
+    shared = show_outlook(context, job_id)
+    assert (shared.standing, [row.id for row in shared.named]) == (trace.standing, named)
+    assert card.next_step == shared.next_step
     if trace.act is not None and trace.act.kind == "repair":
         assert show_repair(context, job_id).leader == trace.act.part
     if found.named and not job.case.of(Changed):
@@ -95,6 +103,53 @@ def test_every_room_says_the_same_after_every_step(context: Context, job: str) -
         readings = composed(context, take(context, session, job)).readings
     assert any(row.verdict.startswith("former piece") for row in readings) is False
     assert all("OL" not in row.reads for row in readings if row.what == "Heater, element")
+
+
+def test_a_leak_under_isolation_is_next_in_every_room_until_it_is_proved(context: Context, job: str) -> None:
+    prove_dead(context, job)
+    with context.store.read() as session:
+        names = tuple(part.id for part in leaky_parts(take(context, session, job).case.sheet, Method.INSULATION))
+    happened(context, job, RunMade(method="insulation", connected=names, text="0.05M"))
+    rooms_agree(context, job)
+    shared, trip = show_outlook(context, job), show_trip(context, job, TripQuery())
+    trace = show_suspects(context, job, SuspectsQuery())
+    assert (shared.standing, shared.next_step.stage) == (Standing.UNDECIDED, "trip")
+    assert trip.next is not None
+    assert shared.next_step.words == f"Leak test. {trip.next.words}"
+    assert trace.act is not None
+    assert (trace.act.kind, trace.ask, trace.act.words) == ("leak_test", [], shared.next_step.words)
+    off = "heater"
+    happened(context, job, RunMade(method="insulation", connected=tuple(set(names) - {off}), text=">299M"))
+    happened(context, job, RunMade(method="insulation", connected=(off,), text="0.05M"))
+    assert rooms_agree(context, job) == (Standing.NAMED, [off])
+    with context.store.read() as session:
+        told = composed(context, take(context, session, job))
+    assert told.found.startswith(
+        "Heater alone reads 50 kΩ to earth; its limit is at least 300 kΩ; the rest of the machine reads > 299 MΩ."
+    )
+    assert [(row.connected, row.reads) for row in told.leak_tests] == [
+        ("the whole machine", "50 kΩ"),
+        ("all but Heater", "> 299 MΩ"),
+        ("Heater alone", "50 kΩ"),
+    ]
+    assert show_repair(context, job).leader == off
+
+
+def test_what_counts_no_more_says_by_what(context: Context, job: str) -> None:
+    prove_dead(context, job)
+    logged(context, job, "heater 26")
+    happened(context, job, Changed(part="heater", intervention=Intervention.MENDED))
+    line = next(row for row in show_trace(context, job).lines if row.key == "heater.element")
+    assert (line.voided, line.remark) == ("Heater: mended", "read before a change")
+    read_what_is_missing(context, job)
+    shown = {row.id: row for row in show_proof(context, job).criteria}
+    assert (shown["insulation"].state, shown["insulation"].voided) == ("good", "")
+    happened(context, job, Changed(part="valve", intervention=Intervention.MENDED))
+    again = {row.id: row for row in show_proof(context, job).criteria}["insulation"]
+    assert (again.state, again.voided) == ("not_shown", "Main valve: mended")
+    logged(context, job, "heater 26")
+    line = next(row for row in show_trace(context, job).lines if row.key == "heater.element")
+    assert line.voided == ""
 
 
 def test_nothing_goes_out_by_a_bare_chance(context: Context, job: str) -> None:

@@ -6,16 +6,16 @@ import { MemoryRouter, Route, Routes } from "react-router";
 import type { Line, Trace } from "../src/api/client";
 
 /** Draw a room's part with everything that it stands in. */
-export function draw(element: ReactElement) {
+export function draw(element: ReactElement, room = "room") {
   const queries = new QueryClient({
     defaultOptions: { queries: { retry: false }, mutations: { retry: false } },
   });
   const around = (inner: ReactElement) => (
     <MantineProvider env="test">
       <QueryClientProvider client={queries}>
-        <MemoryRouter initialEntries={["/jobs/j-1/room"]}>
+        <MemoryRouter initialEntries={[`/jobs/j-1/${room}`]}>
           <Routes>
-            <Route path="/jobs/:jobId/room" element={inner} />
+            <Route path="/jobs/:jobId/:room" element={inner} />
           </Routes>
         </MemoryRouter>
       </QueryClientProvider>
@@ -49,6 +49,8 @@ export const HEATER: Line = {
   remark: "",
   sentence: "",
   rejudged: "",
+  voided: "",
+  voided_at: "",
   at_work: "",
   reading_id: null,
   typed: "",
@@ -150,7 +152,6 @@ export const TRACE: Trace = {
     symptoms: ["trips"],
     hazards: [],
     stages: [{ id: "safe", state: "done", words: "proved dead" }],
-    next_step: { stage: "trace", words: "Measure the next line of the sheet" },
     ended: null,
     asked: 1,
     lines: 2,

@@ -30,6 +30,16 @@ class ReportProof:
     shown_by: str
 
 
+@dataclass(frozen=True, slots=True)
+class ReportLeakTest:
+    """One leak test in print: when, what was connected, what it read, what it proved."""
+
+    at: str
+    connected: str
+    reads: str
+    proved: str
+
+
 @dataclass(frozen=True)
 class Report:
     """Everything that a job sheet says, in words.
@@ -60,6 +70,8 @@ class Report:
         Every reading that stands.
     plain
         The same for the customer, in a few plain sentences.
+    leak_tests
+        The tests that isolated a leak, oldest first; empty where none was made.
     """
 
     title: str
@@ -84,6 +96,7 @@ class Report:
     cautions: tuple[str, ...]
     readings: tuple[ReportReading, ...]
     plain: tuple[str, ...]
+    leak_tests: tuple[ReportLeakTest, ...] = ()
 
 
 @dataclass(frozen=True, slots=True)

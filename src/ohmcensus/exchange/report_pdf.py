@@ -32,7 +32,7 @@ from reportlab.platypus import (
     TableStyle,
 )
 
-from ohmcensus.exchange.report import Report, ReportProof, ReportReading
+from ohmcensus.exchange.report import Report, ReportLeakTest, ReportProof, ReportReading
 
 INK, QUIET, RULE = HexColor("#14213A"), HexColor("#4B5870"), HexColor("#D8CFBC")
 INSIDE, OUTSIDE, DANGER = HexColor("#1F5F99"), HexColor("#A8480F"), HexColor("#A3160F")
@@ -155,6 +155,9 @@ def _findings(report: Report) -> Iterator[Any]:
         yield Spacer(1, 2 * mm)
         yield _ruler(report.deciding)
         yield _readings(report.deciding)
+    if report.leak_tests:
+        yield from _heading("Leak tests")
+        yield _leak_tests(report.leak_tests)
     yield from _section("What that does not prove", report.not_proved)
 
 
@@ -302,6 +305,21 @@ def _small(row: ReportReading, size: float) -> list[Any]:
         _words(row.should, _style(size)),
         _words(row.verdict, _style(size, colour=OUTSIDE if row.is_outside else INK)),
     ]
+
+
+def _leak_tests(rows: tuple[ReportLeakTest, ...]) -> Table:
+    head = [_words(name, _style(9, colour=QUIET)) for name in ("When, UTC", "Connected", "Reads", "Proves")]
+    body = [
+        [
+            _words(row.at, _style(9.5, colour=QUIET)),
+            _words(row.connected, _style(9.5)),
+            _words(row.reads, _style(9.5, bold=True)),
+            _words(row.proved, _style(9.5)),
+        ]
+        for row in rows
+    ]
+    widths = [WIDTH * share for share in (0.11, 0.35, 0.14, 0.40)]
+    return Table([head, *body], colWidths=widths, repeatRows=1, style=_lined(), hAlign="LEFT")
 
 
 def _proofs(rows: tuple[ReportProof, ...]) -> Table:

@@ -10,6 +10,7 @@ from ohmcensus.services.job.list_jobs import JobsPage, JobsQuery, list_jobs
 from ohmcensus.services.job.open_job import NewJob, open_job
 from ohmcensus.services.job.show_changes import Changes, show_changes
 from ohmcensus.services.job.show_job import show_job
+from ohmcensus.services.job.show_outlook import OutlookView, show_outlook
 from ohmcensus.services.job.view import JobView
 from ohmcensus.web.answers import answer, context
 from ohmcensus.web.paths import JobPath
@@ -45,6 +46,12 @@ def new_job(body: NewJob) -> Response:
 def one_job(path: JobPath) -> Response:
     """Return where a job stands: what the frame of every room shows."""
     return answer(show_job(context(), path.job_id))
+
+
+@blueprint.get("/<job_id>/outlook", responses={200: OutlookView}, summary="How far a job is, and what is next")
+def outlook(path: JobPath) -> Response:
+    """Return how far the search is, who is named, and the one thing to do next."""
+    return answer(show_outlook(context(), path.job_id))
 
 
 @blueprint.get("/<job_id>/changes", responses={200: Changes}, summary="What changed after a revision")

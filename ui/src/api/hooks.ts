@@ -60,6 +60,14 @@ export function useJob(jobId: string) {
   });
 }
 
+/** How far the search of a job is and what to do next, as every room ends with it. */
+export function useOutlook(jobId: string) {
+  return useQuery({
+    queryKey: ["job", jobId, "outlook"],
+    queryFn: () => unwrap(client.GET("/api/jobs/{job_id}/outlook", { params: { path: { job_id: jobId } } })),
+  });
+}
+
 /** What is wrong with the data or the disk, a sentence each. */
 export function useHealth() {
   return useQuery({

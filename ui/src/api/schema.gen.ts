@@ -337,6 +337,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/jobs/{job_id}/outlook": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * How far a job is, and what is next
+         * @description Return how far the search is, who is named, and the one thing to do next.
+         */
+        get: operations["jobs_outlook__job_id__outlook_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/jobs/{job_id}/parts": {
         parameters: {
             query?: never;
@@ -2050,6 +2070,8 @@ export interface components {
          *         How the reading is typed, up to its value; empty where it is no reading.
          *     is_next
          *         Whether it is the next to show.
+         *     voided, voided_at
+         *         By what it counts no more though it was shown once, and when that was; empty where it counts or never did.
          */
         CriterionView: {
             /** Basis */
@@ -2082,6 +2104,10 @@ export interface components {
             tester: string;
             /** Title */
             title: string;
+            /** Voided */
+            voided: string;
+            /** Voided At */
+            voided_at: string;
         };
         /**
          * CutOff
@@ -2682,7 +2708,6 @@ export interface components {
             machine: string;
             /** Machine Id */
             machine_id: string;
-            next_step: components["schemas"]["NextView"];
             /** Opened At */
             opened_at: string;
             /** Outside */
@@ -2831,6 +2856,20 @@ export interface components {
         Kinds: {
             /** Kinds */
             kinds: components["schemas"]["Kind"][];
+        };
+        /**
+         * LeakTestView
+         * @description One leak test in print: when, what was connected, what it read, what it proved.
+         */
+        LeakTestView: {
+            /** At */
+            at: string;
+            /** Connected */
+            connected: string;
+            /** Proved */
+            proved: string;
+            /** Reads */
+            reads: string;
         };
         /**
          * LeftAs
@@ -3034,6 +3073,8 @@ export interface components {
          *         The standing reading, judged.
          *     rejudged
          *         What was told when it was logged, where the sheet or its limits have made it another since.
+         *     voided, voided_at
+         *         By which change its reading counts no more, and when that was; empty where it counts.
          *     at_work
          *         What a resistive load that reads so would take, empty for everything else.
          *     note
@@ -3096,6 +3137,10 @@ export interface components {
             typed: string;
             unit: components["schemas"]["Unit"];
             verdict: components["schemas"]["Verdict"] | null;
+            /** Voided */
+            voided: string;
+            /** Voided At */
+            voided_at: string;
             /** With Plug On */
             with_plug_on: string;
         };
@@ -3105,6 +3150,8 @@ export interface components {
          *
          *     Attributes
          *     ----------
+         *     next_step
+         *         The one thing to do next.
          *     named
          *         Part that is named as the fault, empty where none is or that was not worked out yet.
          *     problem
@@ -3770,7 +3817,7 @@ export interface components {
          * @description What is done next.
          * @enum {string}
          */
-        NextKind: "test" | "look" | "run" | "plate" | "service" | "repair";
+        NextKind: "test" | "look" | "run" | "plate" | "leak_test" | "service" | "repair";
         /**
          * NextRun
          * @description The run to make next, in words and as a set; why it begins elsewhere than expected, empty where it does not.
@@ -3787,11 +3834,21 @@ export interface components {
         };
         /**
          * NextView
-         * @description The one thing to do next, and the stage where.
+         * @description The one thing to do next, the stage where, and the part and the line that it is about.
          */
         NextView: {
+            /**
+             * Part
+             * @default
+             */
+            part?: string;
             /** Stage */
             stage: string;
+            /**
+             * Test
+             * @default
+             */
+            test?: string;
             /** Words */
             words: string;
         };
@@ -3908,6 +3965,27 @@ export interface components {
             finding: components["schemas"]["OutletFinding"];
             /** Words */
             words: string;
+        };
+        /**
+         * OutlookView
+         * @description What a job comes to.
+         *
+         *     Attributes
+         *     ----------
+         *     standing, named, sentence
+         *         How far the search is, who is named, and both in words.
+         *     next_step
+         *         The one thing to do next.
+         */
+        OutlookView: {
+            /** Named */
+            named: components["schemas"]["Choice"][];
+            next_step: components["schemas"]["NextView"];
+            /** Revision */
+            revision: number;
+            /** Sentence */
+            sentence: string;
+            standing: components["schemas"]["Standing"];
         };
         /**
          * OutsideLine
@@ -5123,6 +5201,8 @@ export interface components {
          *         Whether the job has ended; whether a label may be printed.
          *     blocking
          *         What keeps it from being signed off, a sentence each.
+         *     leak_tests
+         *         The tests that isolated a leak.
          *     found, done, proved, signed
          *         What the sheet says, in words; ``proved`` counts what is shown of what is asked.
          *     plain
@@ -5149,6 +5229,8 @@ export interface components {
             /** Is Signed */
             is_signed: boolean;
             job: components["schemas"]["JobView"];
+            /** Leak Tests */
+            leak_tests: components["schemas"]["LeakTestView"][];
             /** Photos */
             photos: number;
             /** Plain */
@@ -7816,6 +7898,82 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["TraceView"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unsupported Media Type */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    jobs_outlook__job_id__outlook_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                job_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["OutlookView"];
                 };
             };
             /** @description Bad Request */

@@ -4,6 +4,7 @@ import { Link } from "react-router";
 import type { Job } from "../api/client";
 import { frame } from "../words/frame";
 import { keepLastJob } from "./lastJob";
+import { NextBar } from "./NextBar";
 import { TopStrip } from "./TopStrip";
 
 type Props = {
@@ -35,7 +36,10 @@ export function JobRoom({ title, job, error, children }: Props) {
   return (
     <div className="job-room">
       <TopStrip job={job} />
-      <div className="job-room-body">{children}</div>
+      <div className="job-room-body">
+        {children}
+        <NextBar jobId={job.id} />
+      </div>
     </div>
   );
 }

@@ -45,6 +45,14 @@ export const strip = {
   shout: (what: string) => `${what.slice(0, 1).toUpperCase()}${what.slice(1)}. Hands off.`,
 };
 
+export const next = {
+  title: "Next",
+  and: " and ",
+  named: (parts: string) => `Named: ${parts}.`,
+  next: (what: string) => `Next: ${what}`,
+  here: (what: string) => `Next, here: ${what}`,
+};
+
 export const run = {
   heat: "Time the warming of the water",
   fields: {

@@ -2,6 +2,8 @@ export const sheetOut = {
   title: "Sheet-out",
   said: "What the sheet says",
   found: "Found",
+  leakTests: "Leak tests",
+  leakHead: ["At, UTC", "Connected", "Reads", "Proves"],
   done: "Done",
   nothing: "Nothing was changed.",
   proved: "Proof",

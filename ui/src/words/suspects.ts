@@ -13,7 +13,9 @@ export const endings = {
   titles,
   and: " and ",
   why: "One change at a time, then a run: that proves it.",
+  isolating: "A leak is being isolated",
   go: "Repair it",
+  goTrip: "Make the leak test",
   prove: "Prove it safe",
   minutes: (minutes: number) => `${Number(minutes.toFixed(1))} min`,
 };

@@ -44,6 +44,8 @@ export const line = {
   history: "Every reading of this line",
   correct: "Correct",
   takeBack: "Take back",
+  voided: (what: string, at: string) =>
+    `Read before a change, and counts no more since ${at}: ${what}. Read it again.`,
   superseded: "replaced",
   withdrawn: "taken back",
   by: "with",

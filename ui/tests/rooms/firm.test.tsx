@@ -20,6 +20,7 @@ const METER = {
   shows_ol: true,
 };
 const METERS = { body: { meters: [METER], generic: ["multimeter-6000"] } };
+const NEXT = { stage: "trace", words: "Measure the next line of the sheet", part: "", test: "" };
 const SETTINGS = { technician: "Duty technician", ambient_celsius: 21, bag: ["multimeter-6000"] };
 
 beforeEach(() => localStorage.clear());
@@ -29,7 +30,10 @@ describe("the jobs room", () => {
     serve({
       "/jobs": {
         body: {
-          jobs: [TRACE.job, { ...TRACE.job, id: "j-2", machine: "Galley washer", asked: 0, outside: 0 }],
+          jobs: [
+            { ...TRACE.job, next_step: NEXT },
+            { ...TRACE.job, next_step: NEXT, id: "j-2", machine: "Galley washer", asked: 0, outside: 0 },
+          ],
         },
       },
     });

@@ -22,6 +22,8 @@ const SEEN: Criterion = {
   before: "",
   line: "",
   is_next: true,
+  voided: "",
+  voided_at: "",
 };
 const VIEW = {
   job: { id: "j-1" },

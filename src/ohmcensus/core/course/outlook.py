@@ -4,8 +4,8 @@ from __future__ import annotations
 
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
-from enum import StrEnum
 
+from ohmcensus.core.course.following import Next, NextKind, asked, leak_test, repair, service
 from ohmcensus.core.diagnosis.changes import Cure, cure
 from ohmcensus.core.diagnosis.conclusion import Standing
 from ohmcensus.core.diagnosis.ending_words import standing_words
@@ -29,46 +29,9 @@ from ohmcensus.core.sheet import Sheet
 # Parts of which one at least so likely is worth looking up, or changing, where no test is left (ours).
 WORTH_A_CHANGE = 0.1
 _FIGURES = frozenset({Function.OHM, Function.CAPACITANCE})
-
-
-class NextKind(StrEnum):
-    """What is done next."""
-
-    TEST = "test"
-    LOOK = "look"
-    RUN = "run"
-    PLATE = "plate"
-    SERVICE = "service"
-    REPAIR = "repair"
-
-
-@dataclass(frozen=True, slots=True)
-class Next:
-    """The one thing to do next.
-
-    Parameters
-    ----------
-    kind
-        What sort of act it is.
-    part
-        Whose.
-    test, also
-        What is asked, and what is asked along with it; empty for service data and a repair.
-    minutes
-        With covers, plugs and safety.
-    rating
-        What is to be read on a plate or a stamp.
-    bits
-        What it is expected to settle.
-    """
-
-    kind: NextKind
-    part: str
-    test: str = ""
-    also: tuple[str, ...] = ()
-    minutes: float = 0.0
-    rating: str = ""
-    bits: float = 0.0
+# What is done by answering a question, and how a search stands that has none left.
+_BY_QUESTION = frozenset({NextKind.TEST, NextKind.LOOK, NextKind.RUN, NextKind.PLATE})
+_NO_TEST_LEFT = frozenset({Standing.NOTHING_SEPARATES, Standing.NOTHING_FOUND})
 
 
 @dataclass(frozen=True)
@@ -133,12 +96,14 @@ def outlook(
         return Outlook(found, Standing.SETTLED, parts, None, cured_words(case), cured)
     standing = found.standing
     pending = None if case.ended is not None else _pending(case, lines, reach)
-    following = None if case.ended is not None else _asked(pending) if pending else _next(found)
-    if standing is Standing.NOTHING_SEPARATES and following is not None and following.kind is NextKind.SERVICE:
+    following = None if case.ended is not None else asked(pending, case.sheet) if pending else _next(case, found)
+    kind = following.kind if following is not None else None
+    if standing is Standing.NOTHING_SEPARATES and kind is NextKind.SERVICE:
         standing = Standing.SERVICE_DATA
+    if standing in _NO_TEST_LEFT and kind is NextKind.LEAK_TEST:
+        standing = Standing.UNDECIDED
     sentence = standing_words(found, lines, standing, reach)
-    asked = following is not None and following.kind not in {NextKind.REPAIR, NextKind.SERVICE}
-    rows = (pending,) if pending else found.questions if asked else ()
+    rows = (pending,) if pending else found.questions if kind in _BY_QUESTION else ()
     return Outlook(found, standing, found.named, following, sentence, cured, rows)
 
 
@@ -176,30 +141,26 @@ def named_words(found: Outlook, sheet: Sheet) -> str:
     return " and ".join(sheet.known_part(part).title for part in found.named)
 
 
-def _next(found: Search) -> Next | None:
-    """Return what to do next: a repair where it is named; where no test is left the maker's figure or a repair."""
+def _next(case: Case, found: Search) -> Next | None:
+    """Return what to do next: a repair where it is named; the leak test of an isolation under way; a question.
+
+    Where none is left it is the maker's figure, or a repair.
+    """
     sheet = found.known.table.sheet
     if found.named:
         part = min(found.named, key=lambda name: sheet.known_part(name).part_kind.repair_minutes)
-        return _repair(found, part)
+        return repair(sheet, part)
+    if isolating := leak_test(case):
+        return isolating
     if found.questions:
-        return _asked(found.questions[0])
+        return asked(found.questions[0], sheet)
     if found.standing is Standing.NOTHING_FOUND:
         return None
     order = [part for part, chance in _chances(found) if chance >= WORTH_A_CHANGE]
     unsure = next((part for part in order if _is_by_common_range(found, part)), "")
     if unsure:
-        return Next(NextKind.SERVICE, unsure, minutes=1.0)
-    return _repair(found, order[0]) if order else None
-
-
-def _asked(row: Question) -> Next:
-    minutes = row.minutes + row.reach_minutes
-    return Next(NextKind(row.kind.value), row.part, row.test, row.also, minutes, row.rating, row.bits)
-
-
-def _repair(found: Search, part: str) -> Next:
-    return Next(NextKind.REPAIR, part, minutes=found.known.table.sheet.known_part(part).part_kind.repair_minutes)
+        return service(sheet, unsure)
+    return repair(sheet, order[0]) if order else None
 
 
 def _chances(found: Search) -> list[tuple[str, float]]:

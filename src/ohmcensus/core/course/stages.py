@@ -6,14 +6,13 @@ from collections.abc import Iterator
 from dataclasses import dataclass
 from enum import StrEnum
 
-from ohmcensus.core.course.outlook import Next, NextKind
-from ohmcensus.core.diagnosis.words import test_words
+from ohmcensus.core.course.following import Next, NextKind
 from ohmcensus.core.event import Changed, CodesRead, Isolated, RunMade, RunWatched, Tripped
 from ohmcensus.core.job.case import Case
 from ohmcensus.core.job.first_look import is_begun
 from ohmcensus.core.job.strip_down import unfinished
 from ohmcensus.core.machine import is_proof, machine_tests
-from ohmcensus.core.machine.asked import RUN, THROUGH
+from ohmcensus.core.machine.asked import THROUGH
 from ohmcensus.core.proof import blocking, is_asked, proofs
 from ohmcensus.core.safety import Danger, Safety, SafetyState
 from ohmcensus.core.symptom import Symptom
@@ -38,10 +37,12 @@ class Stage:
 
 @dataclass(frozen=True, slots=True)
 class Step:
-    """The one thing to do next, and the stage where it is done."""
+    """The one thing to do next, the stage where it is done, and the part and the line that it is about."""
 
     stage: str
     words: str
+    part: str = ""
+    test: str = ""
 
 
 def stages(case: Case, safety: Safety) -> tuple[Stage, ...]:
@@ -97,8 +98,10 @@ def _wanted(case: Case, safety: Safety, act: Next | None) -> Iterator[Step]:
     if not is_begun(case) and is_new:
         yield Step("intake", "Look outside the machine first: outlet, cord, filter, door")
     yield from _repairing(case, safety, act)
+    if act is not None and _wants_power(case, act) and not forbidding:
+        yield _asked(act)
     if safety.state is SafetyState.DEAD:
-        yield _asked(case, act)
+        yield _asked(act)
     if _can_tell_codes(case) and not _codes_read(case) and not forbidding and not _was_isolated(case):
         yield Step("codes", "Read the stored codes before anything is unplugged or tested")
     if forbidding:
@@ -109,19 +112,24 @@ def _wanted(case: Case, safety: Safety, act: Next | None) -> Iterator[Step]:
 def _repairing(case: Case, safety: Safety, act: Next | None) -> Iterator[Step]:
     """Yield the repair that is due, and what a machine on which something was changed still wants."""
     if act is not None and act.kind is NextKind.REPAIR and not _was_changed_since(case, act.part):
-        part = case.sheet.known_part(act.part)
-        yield Step("repair", f"{part.title}: {part.part_kind.repair}")
+        yield Step("repair", act.words, act.part)
     if bool(case.of(Changed)) and (act is None or act.kind is NextKind.REPAIR or not _fails_yet(case)):
         yield from _after_change(case, safety)
 
 
-def _asked(case: Case, act: Next | None) -> Step:
+def _asked(act: Next | None) -> Step:
     """Return what is measured next."""
-    if act is not None and act.kind is NextKind.SERVICE:
-        return Step("trace", f"{case.sheet.known_part(act.part).title}: look up the maker's figures")
-    if act is None or not act.test or act.test == RUN:
+    if act is None:
         return Step("trace", "Measure the next line of the sheet")
-    return Step("trace", f"{'Look' if act.kind is NextKind.LOOK else 'Measure'}: {test_words(act.test, case.sheet)}")
+    return Step("trip" if act.kind is NextKind.LEAK_TEST else "trace", act.words, act.part, act.test)
+
+
+def _wants_power(case: Case, act: Next) -> bool:
+    """Tell whether what is next is done with the machine plugged in."""
+    if act.kind is NextKind.RUN:
+        return True
+    tests = (test for test in machine_tests(case.sheet, None) if test.id == act.test)
+    return any(not test.function.needs_dead_circuit for test in tests)
 
 
 def _was_changed_since(case: Case, part: str) -> bool:

@@ -53,6 +53,8 @@ def deciding_words(found: Search, lines: Sequence[CensusLine], part: str) -> str
     best = max(own, key=lambda row: _weight(found.known, row, part), default=None) or _heaviest(found, part)
     if best is None:
         return f"{title}: all that was found fits it.{explains}"
+    if best.outcome is None:
+        return f"{best.title}.{explains}"
     line = next((row for row in lines if row.test is not None and row.test.id == best.id and row.answer), None)
     if line is None or line.test is None:
         return f"{title}. {best.title}.{explains}"

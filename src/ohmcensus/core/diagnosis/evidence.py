@@ -37,6 +37,7 @@ from ohmcensus.core.trip.isolate import State, isolate
 from ohmcensus.core.trip.of_case import problem_of, run_records
 from ohmcensus.core.trip.problem import Method
 from ohmcensus.core.trip.triage import triage
+from ohmcensus.core.trip.words import cleared_words, guilty_words
 
 # One customer in so many tells something that has nothing to do with the fault.
 STRAY = 0.1
@@ -248,7 +249,8 @@ def _isolated(case: Case, table: OutcomeTable) -> Iterator[Observation]:
     """Yield what the runs of a leakage test have proved."""
     for method in Method:
         # Insulation that was typed as a line speaks as that line; here it would count twice.
-        problem = problem_of(case, method, records=run_records(case, method, with_lines=False))
+        records = run_records(case, method, with_lines=False)
+        problem = problem_of(case, method, records=records)
         if not problem.runs:
             continue
         found = isolate(problem)
@@ -264,7 +266,7 @@ def _isolated(case: Case, table: OutcomeTable) -> Iterator[Observation]:
             return PROVED_BY_RUNS if leaks & cleared else 1.0
 
         if guilty | cleared:
-            title = f"Proved by {method.value} runs"
+            title = guilty_words(case, found, records, method) if guilty else cleared_words(case.sheet, cleared)
             yield Observation(f"runs {method.value}", title, log_of(table, chance), convicts=frozenset(guilty))
 
 

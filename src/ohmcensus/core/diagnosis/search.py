@@ -98,6 +98,8 @@ def search(
     found = concluded(known, reach)
     first = next(iter(found.named), "") or first_of(known)
     left = left_over(known, first) if first else ()
+    if first and not left and not found.named:
+        return Search(known, found, (), first)
     if not left:
         return Search(known, found, ask(known, reach, objective, prices=prices))
     other = beside(known, first)

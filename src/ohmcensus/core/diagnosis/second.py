@@ -58,8 +58,13 @@ def explained(known: Diagnosis, part: str) -> tuple[str, ...]:
 
 
 def first_of(known: Diagnosis) -> str:
-    """Return the part that is surely faulty though no single suspect explains all that is certain, else empty."""
+    """Return the part that is surely faulty though no single suspect explains all that is certain, else empty.
+
+    A leak that is proved to be a part's own is a fault of that part, whatever was told and whatever else there is.
+    """
     certain = facts(known)
+    if proved := [part for row in certain if row.outcome is None for part in sorted(row.convicts)]:
+        return max(proved, key=lambda part: _evidence(beside(known, part)))
     if len(certain) < 2 or any(all(_explains(row, h) for row in certain) for h in range(len(known.chance) - 1)):  # noqa: PLR2004 - two of them can be at odds
         return ""
     parts = spoken_of(certain) & set(known.table.parts)

@@ -3,12 +3,13 @@
 from __future__ import annotations
 
 from collections.abc import Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 
 from ohmcensus.core.errors import InputError, SafetyRefusalError
 from ohmcensus.core.event import Event, HeatRise, ProofMade, RunWatched, Way, When
 from ohmcensus.core.job.case import Case
 from ohmcensus.core.job.reading import Reading
+from ohmcensus.core.job.voided import Voided, voided_by
 from ohmcensus.core.judgement.passes import Pass
 from ohmcensus.core.machine.asked import THROUGH
 from ohmcensus.core.meter import Function, Meter
@@ -46,6 +47,8 @@ class Proof:
         That reading, None for a record.
     warmed
         How the water warmed, and within how many minutes a sound heater does it.
+    voided
+        By what it counts no more though it was shown once.
     """
 
     criterion: Criterion
@@ -56,6 +59,7 @@ class Proof:
     event: ProofMade | None = None
     reading: Reading | None = None
     warmed: tuple[HeatRise, Interval] | None = None
+    voided: Voided | None = None
 
 
 # A reading further off the rated voltage than this is of a dead or a foreign outlet, and heats no water.
@@ -200,6 +204,29 @@ def _refuse_form(case: Case, criterion: Criterion, body: ProofMade, safety: Safe
 
 
 def _proof(case: Case, criterion: Criterion, safety: Safety) -> Proof:
+    marks, found = safety.walk.marks, _shown(case, criterion, safety)
+    if found.is_good is not None:
+        return found
+    of_function = criterion.kind in {ShownBy.RUN, ShownBy.GFCI, ShownBy.HEAT}
+    since = marks.function if of_function else marks.whole
+    return replace(found, voided=voided_by(case, _shown_at(criterion, safety.walk), since))
+
+
+def _shown_at(criterion: Criterion, walk: Walk) -> int:
+    """Return the order of the record that showed a criterion as good last; negative where none did."""
+    match criterion.kind:
+        case ShownBy.READING:
+            good = walk.good.get(criterion.test)
+            return good.order if good is not None else -1
+        case ShownBy.RUN:
+            return walk.watched.order if walk.watched is not None and walk.watched.body.outcome == THROUGH else -1
+        case ShownBy.SEEN | ShownBy.CURRENT:
+            made = walk.made.get(criterion.id)
+            return made.order if made is not None and _by_record(criterion, made).is_good else -1
+    return -1
+
+
+def _shown(case: Case, criterion: Criterion, safety: Safety) -> Proof:
     marks, walk = safety.walk.marks, safety.walk
     if criterion.kind is ShownBy.READING:
         return _by_reading(criterion, marks.whole, walk)

@@ -260,7 +260,7 @@ def _suspect(case: Case, part: Part, method: Method, names: set[str]) -> LeakyPa
     is_insulation = method is Method.INSULATION
     return LeakyPart(
         id=part.id,
-        limit=_limit(case, part, method),
+        limit=limit_of(case, part.id, method),
         weight=max(LEAST_WEIGHT, prior * _at_plugging_in(case, part)),
         minutes=2 * PLUG_MINUTES,
         behind=part.behind,
@@ -289,11 +289,11 @@ def _before_harness(sheet: Sheet) -> set[str]:
     return {part.id for part in sheet.with_role(Role.CORD, Role.FILTER)}
 
 
-def _limit(case: Case, part: Part, method: Method) -> float:
+def limit_of(case: Case, part: str, method: Method) -> float:
     """Return the least leak that counts as a fault: mA or µS."""
     if method is Method.LEAKAGE:
         return case.limits.part_ma
-    return MEGOHM / case.terms.least_ohm(part.id)
+    return MEGOHM / case.terms.least_ohm(part)
 
 
 def _proved(body: RunMade, method: Method) -> Interval:

@@ -5,7 +5,8 @@ from __future__ import annotations
 from dataclasses import replace
 from typing import Any
 
-from ohmcensus.core.course.outlook import Next, Outlook, outlook
+from ohmcensus.core.course.following import Next
+from ohmcensus.core.course.outlook import Outlook, outlook
 from ohmcensus.core.diagnosis.of_case import reach_of
 from ohmcensus.core.diagnosis.question import Objective, Reach
 from ohmcensus.core.safety import Safety, SafetyState
@@ -25,12 +26,12 @@ def outlook_of(context: Context, job: JobAtHand, objective: Objective = Objectiv
 
 
 def next_told(row: Next | None) -> dict[str, Any] | None:
-    """Return what to do next as it is written down (docs/commands.md); of a plate also which figure is to be read."""
+    """Return what to do next as it is written down (docs/commands.md)."""
     if row is None:
         return None
-    rating = {"rating": row.rating} if row.rating else {}
+    more = {"rating": row.rating} if row.rating else {"connected": list(row.connected)} if row.connected else {}
     told: dict[str, Any] = {"kind": row.kind.value, "test": row.test, "also": list(row.also), "part": row.part}
-    return {**told, **rating, "minutes": row.minutes, "bits": row.bits}
+    return {**told, **more, "minutes": row.minutes, "bits": row.bits}
 
 
 def reach_at(job: JobAtHand, safety: Safety) -> Reach:

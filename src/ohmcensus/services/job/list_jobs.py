@@ -10,21 +10,25 @@ from pydantic import BaseModel, ConfigDict, Field, ValidationError
 from sqlalchemy.exc import DatabaseError
 from sqlmodel import Session
 
-from ohmcensus.core.course.outlook import Next, named_words
+from ohmcensus.core.course.following import Next
+from ohmcensus.core.course.outlook import named_words
 from ohmcensus.core.errors import InputError, OhmcensusError
 from ohmcensus.core.safety import SafetyState, next_change, settles_at
 from ohmcensus.services.at_hand.context import Context
-from ohmcensus.services.at_hand.job import at_hand, take
+from ohmcensus.services.at_hand.job import JobAtHand, at_hand, take
+from ohmcensus.services.at_hand.outcome_tables import is_being_worked_out
 from ohmcensus.services.at_hand.outlook import outlook_of
 from ohmcensus.services.at_hand.sheets import sheets_in
 from ohmcensus.services.at_hand.summarise import summarise, summarise_head
-from ohmcensus.services.job.view import JobCard, NextView, PowerView, job_card
+from ohmcensus.services.job.view import JobCard, NextView, PowerView, job_card, next_view
 from ohmcensus.storage import jobs, settings, summaries
 from ohmcensus.storage.code_digest import code_digest
 from ohmcensus.storage.jobs import StoredJob
 from ohmcensus.storage.summaries import Summary, Wanted
 
 PAGE = 50
+# So many jobs that were changed last are searched for the answer itself; the rest beside it (ours).
+FIRST = 3
 # What a job that cannot be read may raise: its rows are damaged, or do not fit its sheet.
 UNREADABLE = (OhmcensusError, DatabaseError, ValueError, LookupError, AssertionError)
 
@@ -54,12 +58,15 @@ class ListedJob(JobCard):
 
     Attributes
     ----------
+    next_step
+        The one thing to do next.
     named
         Part that is named as the fault, empty where none is or that was not worked out yet.
     problem
         Why the job cannot be read, empty for nearly all.
     """
 
+    next_step: NextView
     named: str = ""
     problem: str = ""
 
@@ -117,7 +124,7 @@ def list_jobs(context: Context, query: JobsQuery | None = None) -> JobsPage:
         rows = summaries.page(session, wanted)
         setup = settings.revision(session)
         with context.listing:
-            page = [_listed(context, session, row, setup, now) for row in rows]
+            page = [_listed(context, session, row, setup, now, is_first=at < FIRST) for at, row in enumerate(rows)]
         going, over = summaries.numbers_of(session, wanted)
     more = f"{rows[-1].changed_at} {rows[-1].job_id}" if len(rows) == PAGE else ""
     return JobsPage(jobs=page, going=going, ended=over, more=more)
@@ -134,7 +141,9 @@ def _wanted(session: Session, asked: JobsQuery) -> Wanted:
     return Wanted(asked.ended, words, named, (moment, job_id), PAGE)
 
 
-def _listed(context: Context, session: Session, row: Summary, setup: int, now: datetime) -> ListedJob:
+def _listed(
+    context: Context, session: Session, row: Summary, setup: int, now: datetime, *, is_first: bool
+) -> ListedJob:
     """Return the card of a job: the kept one where it holds now, else one that is worked out."""
     kept, version = _kept(row), version_of(row.revision, setup)
     is_current = row.version == version
@@ -152,7 +161,9 @@ def _listed(context: Context, session: Session, row: Summary, setup: int, now: d
         return _unreadable(row, None, "its machine or its place is gone")
     try:
         job = at_hand(context, session, stored)
-        card = ListedJob(**dict(job_card(job, now, act)), named=named)
+        if known is None and is_first:
+            named, act = _searched(context, job)
+        card = _card(job, now, act, named)
     except UNREADABLE as error:
         why = str(error).splitlines()[0][:200] if str(error) else type(error).__name__
         return _unreadable(row, stored, why)
@@ -173,16 +184,26 @@ def keep_card(context: Context, job_id: str) -> None:
         setup = settings.revision(session)
     settles = settles_at(job.walk)
     now = max(settles, context.clock())
-    found = outlook_of(context, job) if job.case.ended is None else None
-    named = named_words(found, job.case.sheet) if found is not None else ""
-    act = found.next if found is not None else None
-    card = ListedJob(**dict(job_card(job, now, act)), named=named)
+    named, act = _searched(context, job)
+    card = _card(job, now, act, named)
     body = _Kept(settles=settles.isoformat(), card=card, act=act).model_dump_json()
     with context.store.write() as session:
         summarise(session, job)
         summarise_head(session, job)
         summaries.keep_card(session, job_id, body, version_of(job.stored.revision, setup))
     context.cards.pop(job_id, None)
+
+
+def _searched(context: Context, job: JobAtHand) -> tuple[str, Next | None]:
+    """Return who is named and what is next, nothing of a job that is over or whose type is being worked out."""
+    if job.case.ended is not None or is_being_worked_out(context, job.case.sheet):
+        return "", None
+    found = outlook_of(context, job)
+    return named_words(found, job.case.sheet), found.next
+
+
+def _card(job: JobAtHand, now: datetime, act: Next | None, named: str) -> ListedJob:
+    return ListedJob(**dict(job_card(job, now)), next_step=next_view(job, now, act), named=named)
 
 
 def version_of(revision: int, setup: int) -> str:

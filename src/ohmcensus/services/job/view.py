@@ -7,7 +7,7 @@ from typing import Any
 
 from pydantic import BaseModel
 
-from ohmcensus.core.course.outlook import Next
+from ohmcensus.core.course.following import Next
 from ohmcensus.core.course.stages import StageState, next_step, stages
 from ohmcensus.core.safety import Danger, Safety, SafetyState
 from ohmcensus.services.at_hand.job import JobAtHand
@@ -22,10 +22,12 @@ class StageView(BaseModel):
 
 
 class NextView(BaseModel):
-    """The one thing to do next, and the stage where."""
+    """The one thing to do next, the stage where, and the part and the line that it is about."""
 
     stage: str
     words: str
+    part: str = ""
+    test: str = ""
 
 
 class HazardView(BaseModel):
@@ -80,7 +82,6 @@ class JobCard(BaseModel):
     safety: SafetyState
     power: PowerView
     hazards: list[HazardView]
-    next_step: NextView
     ended: str | None
     asked: int
     lines: int
@@ -111,17 +112,23 @@ class JobView(JobCard):
     stages: list[StageView]
 
 
-def job_card(job: JobAtHand, now: datetime, act: Next | None = None) -> JobCard:
-    """Return a job as the list shows it at a moment; its next step by what the search wants, where that is known."""
-    return JobCard(**_card(job, job.safety(now), act))
+def job_card(job: JobAtHand, now: datetime) -> JobCard:
+    """Return a job as the list shows it at a moment."""
+    return JobCard(**_card(job, job.safety(now)))
 
 
-def job_view(job: JobAtHand, now: datetime, act: Next | None = None) -> JobView:
-    """Return a job as it stands at a moment; its next step by what the search wants, where that is known."""
+def next_view(job: JobAtHand, now: datetime, act: Next | None) -> NextView:
+    """Return the one thing to do next at a moment; by what the search wants, where that is known."""
+    step = next_step(job.case, job.safety(now), act)
+    return NextView(stage=step.stage, words=step.words, part=step.part, test=step.test)
+
+
+def job_view(job: JobAtHand, now: datetime) -> JobView:
+    """Return a job as it stands at a moment."""
     stored, case, sheet = job.stored, job.case, job.case.sheet
     safety = job.safety(now)
     return JobView(
-        **_card(job, safety, act),
+        **_card(job, safety),
         machine_id=stored.machine_id,
         sheet=stored.sheet_id,
         supply=sheet.supply,
@@ -138,9 +145,9 @@ def job_view(job: JobAtHand, now: datetime, act: Next | None = None) -> JobView:
     )
 
 
-def _card(job: JobAtHand, safety: Safety, act: Next | None) -> dict[str, Any]:
+def _card(job: JobAtHand, safety: Safety) -> dict[str, Any]:
     stored, case = job.stored, job.case
-    step, end = next_step(case, safety, act), case.ended
+    end = case.ended
     asked, outside = job.counted
     return {
         "id": stored.id,
@@ -155,7 +162,6 @@ def _card(job: JobAtHand, safety: Safety, act: Next | None) -> dict[str, Any]:
         "safety": safety.state,
         "power": power_view(safety),
         "hazards": [hazard_view(row) for row in safety.dangers],
-        "next_step": NextView(stage=step.stage, words=step.words),
         "ended": end.body.why if end is not None else None,
         "asked": asked,
         "lines": len(job.lines),

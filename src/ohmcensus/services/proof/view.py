@@ -34,6 +34,8 @@ class CriterionView(BaseModel):
         How the reading is typed, up to its value; empty where it is no reading.
     is_next
         Whether it is the next to show.
+    voided, voided_at
+        By what it counts no more though it was shown once, and when that was; empty where it counts or never did.
     """
 
     id: str
@@ -50,6 +52,8 @@ class CriterionView(BaseModel):
     before: str
     line: str
     is_next: bool
+    voided: str
+    voided_at: str
 
 
 class ProveView(Described):
@@ -112,6 +116,8 @@ def criterion_view(case: Case, row: Proof, safety: Safety, *, is_next: bool) -> 
         before=before_words(case, row),
         line=_typed(criterion.test, safety),
         is_next=is_next,
+        voided=row.voided.words if row.voided else "",
+        voided_at=row.voided.at if row.voided else "",
     )
 
 

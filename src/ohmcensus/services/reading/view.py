@@ -8,6 +8,7 @@ from pydantic import BaseModel, ConfigDict
 
 from ohmcensus.core.job.case import Case
 from ohmcensus.core.job.reading import plain_reading
+from ohmcensus.core.job.voided import reading_voided
 from ohmcensus.core.judgement import CensusLine, Verdict
 from ohmcensus.core.judgement.census_sheet import Answer, next_line
 from ohmcensus.core.judgement.compare import compared_lines
@@ -74,6 +75,8 @@ class LineView(BaseModel):
         The standing reading, judged.
     rejudged
         What was told when it was logged, where the sheet or its limits have made it another since.
+    voided, voided_at
+        By which change its reading counts no more, and when that was; empty where it counts.
     at_work
         What a resistive load that reads so would take, empty for everything else.
     note
@@ -107,6 +110,8 @@ class LineView(BaseModel):
     remark: str
     sentence: str
     rejudged: str
+    voided: str
+    voided_at: str
     at_work: str
     reading_id: str | None
     typed: str
@@ -181,9 +186,7 @@ def trace_view(job: JobAtHand, now: datetime, *, changed: str | None = None) -> 
     return TraceView(
         job=job_view(job, now),
         celsius=job.case.celsius,
-        lines=[
-            _line_view(line, job.case.sheet, job.notes.get(key, ""), histories.get(key, [])) for key, line in wanted
-        ],
+        lines=[_line_view(line, job.case, job.notes.get(key, ""), histories.get(key, [])) for key, line in wanted],
         keys=keys,
         comparisons=[
             ComparisonView(
@@ -204,8 +207,10 @@ def trace_view(job: JobAtHand, now: datetime, *, changed: str | None = None) -> 
     )
 
 
-def _line_view(line: CensusLine, sheet: Sheet, note: str, history: list[ReadingView]) -> LineView:
+def _line_view(line: CensusLine, case: Case, note: str, history: list[ReadingView]) -> LineView:
     """Return one line in print."""
+    sheet = case.sheet
+    voided = reading_voided(case, line.test.part, line.answer.reading.order) if line.test and line.answer else None
     key, test, answer = line_key(line), line.test, line.answer
     function = test.function if test else line.answers[-1].reading.function
     window = answer.judgement.window if answer else test.window if test else None
@@ -231,9 +236,11 @@ def _line_view(line: CensusLine, sheet: Sheet, note: str, history: list[ReadingV
         healthy=answer.judgement.healthy if answer else None,
         comes_and_goes=line.comes_and_goes,
         reads=line.reads,
-        remark=line.remark,
+        remark="read before a change" if voided else line.remark,
         sentence=line.sentence,
         rejudged=_rejudged(answer),
+        voided=voided.words if voided else "",
+        voided_at=voided.at if voided else "",
         at_work=_at_work(test, answer),
         reading_id=answer.reading.id if answer else None,
         typed=answer.reading.text if answer else "",

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from pydantic import BaseModel, Field
 
-from ohmcensus.core.course.outlook import NextKind
+from ohmcensus.core.course.following import NextKind
 from ohmcensus.core.diagnosis.of_case import diagnosed
 from ohmcensus.core.diagnosis.words import cured_words
 from ohmcensus.core.event import Changed, Intervention, RunWatched

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Mapping, Sequence
+from collections.abc import Iterator, Mapping, Sequence
 from dataclasses import replace
 
 from ohmcensus.core.course.outlook import Outlook, named_words, outlook
@@ -10,7 +10,7 @@ from ohmcensus.core.diagnosis.changes import former_since
 from ohmcensus.core.diagnosis.conclusion import Standing
 from ohmcensus.core.diagnosis.of_case import reach_of
 from ohmcensus.core.diagnosis.words import change_words, cured_words
-from ohmcensus.core.event import Changed, Ended, RunWatched
+from ohmcensus.core.event import Changed, Ended, RunMade, RunWatched
 from ohmcensus.core.job.case import Case
 from ohmcensus.core.job.strip_down import held_words, strip_down
 from ohmcensus.core.judgement import CensusLine, Verdict, census_lines
@@ -24,7 +24,10 @@ from ohmcensus.core.safety import DangerId, Safety
 from ohmcensus.core.safety.danger_rows import danger_rows
 from ohmcensus.core.shelf import WantedPart
 from ohmcensus.core.shelf.costs import cost_rows
-from ohmcensus.exchange.report import Report, ReportProof, ReportReading
+from ohmcensus.core.trip.problem import Method
+from ohmcensus.core.trip.story import story_of
+from ohmcensus.core.trip.words import connected_words, story_words
+from ohmcensus.exchange.report import Report, ReportLeakTest, ReportProof, ReportReading
 from ohmcensus.services.at_hand.context import Context
 from ohmcensus.services.at_hand.job import JobAtHand
 from ohmcensus.services.at_hand.outcome_tables import table_of
@@ -87,6 +90,7 @@ def composed(context: Context, job: JobAtHand, wanted: Sequence[WantedPart] = ()
         cautions=CAUTIONS,
         readings=tuple(_reading(row, case) for row in rows),
         plain=_plain(named_words(told, case.sheet), job, is_unsafe=is_unsafe),
+        leak_tests=tuple(row for method in Method for row in _leak_tests(case, method)),
     )
 
 
@@ -119,6 +123,17 @@ def _found(told: Outlook, case: Case, safety: Safety) -> str:
     found = told.sentence if told.standing is Standing.NOTHING_FOUND else NO_CAUSE
     altered = [row for row in danger_rows(case, safety) if row.lower().startswith(DangerId.BYPASS.words.lower())]
     return " ".join((found, *altered))
+
+
+def _leak_tests(case: Case, method: Method) -> Iterator[ReportLeakTest]:
+    """Yield the tests that isolated a leak, the ones that were typed as lines of the sheet among them."""
+    titles = {part.id: part.title for part in case.sheet.parts}
+    if not any(event.body.method == method.value for event in case.of(RunMade)):
+        return
+    for step in story_of(case, method):
+        body, moment = step.record.body, step.record.event.at
+        connected = connected_words(case.sheet, body.connected, method)
+        yield ReportLeakTest(moment[11:16], connected, step.record.shows, story_words(step, titles))
 
 
 def _facts(job: JobAtHand) -> tuple[tuple[str, str], ...]:

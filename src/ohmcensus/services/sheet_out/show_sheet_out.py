@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Sequence
+from dataclasses import asdict
 
 from ohmcensus.core.event import CostsNoted, Ended
 from ohmcensus.core.proof import blocking, is_asked
@@ -14,7 +15,7 @@ from ohmcensus.services.at_hand.wanted import wanted_of
 from ohmcensus.services.job.view import job_view
 from ohmcensus.services.sheet_out.compose import composed
 from ohmcensus.services.sheet_out.keep_signed import signed_body, signed_sheet
-from ohmcensus.services.sheet_out.view import SheetOutView, SignedRevision
+from ohmcensus.services.sheet_out.view import LeakTestView, SheetOutView, SignedRevision
 from ohmcensus.storage import photos
 
 
@@ -42,6 +43,7 @@ def show_sheet_out(context: Context, job_id: str) -> SheetOutView:
         can_label=signed is not None and signed.label is not None,
         blocking=list(blocking(case, safety)),
         found=report.found,
+        leak_tests=[LeakTestView.model_validate(asdict(row)) for row in report.leak_tests],
         done=list(report.done),
         proved=f"{good} of {len(report.proofs)} shown and good" if report.proofs or is_asked(safety) else "",
         signed=report.signed,

@@ -19,6 +19,15 @@ class SignedRevision(BaseModel):
     is_labelled_unsafe: bool
 
 
+class LeakTestView(BaseModel):
+    """One leak test in print: when, what was connected, what it read, what it proved."""
+
+    at: str
+    connected: str
+    reads: str
+    proved: str
+
+
 class SheetOutView(Described):
     """What goes out.
 
@@ -28,6 +37,8 @@ class SheetOutView(Described):
         Whether the job has ended; whether a label may be printed.
     blocking
         What keeps it from being signed off, a sentence each.
+    leak_tests
+        The tests that isolated a leak.
     found, done, proved, signed
         What the sheet says, in words; ``proved`` counts what is shown of what is asked.
     plain
@@ -45,6 +56,7 @@ class SheetOutView(Described):
     can_label: bool
     blocking: list[str]
     found: str
+    leak_tests: list[LeakTestView]
     done: list[str]
     proved: str
     signed: str

@@ -53,7 +53,7 @@ def suspects_view(context: Context, job: JobAtHand, objective: Objective) -> Sus
     ask_next = [question_view(row, believed, case, safety.state) for row in rows[:3]]
     left_out = reach_at(job, safety).left_out
     return SuspectsView(
-        job=job_view(job, context.clock(), found.next),
+        job=job_view(job, context.clock()),
         standing=found.standing,
         sentence=found.sentence,
         named=[Choice(id=part, words=case.sheet.known_part(part).title) for part in found.named],

@@ -4,7 +4,8 @@ from __future__ import annotations
 
 from pydantic import BaseModel, ConfigDict
 
-from ohmcensus.core.course.outlook import NextKind, Outlook
+from ohmcensus.core.course.following import RUN_WORDS, NextKind
+from ohmcensus.core.course.outlook import Outlook
 from ohmcensus.core.diagnosis.conclusion import Standing
 from ohmcensus.core.diagnosis.foreseen import Expected, WhatIf, expects, what_ifs
 from ohmcensus.core.diagnosis.outcomes import Outcomes
@@ -205,11 +206,10 @@ class SuspectsView(Described):
 def act_view(found: Outlook, sheet: Sheet) -> ActView | None:
     """Return what to do next where it is no question."""
     row = found.next
-    if row is None or row.kind not in {NextKind.REPAIR, NextKind.SERVICE}:
+    if row is None or row.kind not in {NextKind.REPAIR, NextKind.SERVICE, NextKind.LEAK_TEST}:
         return None
-    part = sheet.known_part(row.part)
-    words = part.part_kind.repair if row.kind is NextKind.REPAIR else "look up the maker's figures"
-    return ActView(kind=row.kind, part=part.id, title=part.title, words=words, minutes=row.minutes)
+    title = sheet.known_part(row.part).title
+    return ActView(kind=row.kind, part=row.part, title=title, words=row.words, minutes=row.minutes)
 
 
 def would_change(known: Diagnosis, ask_next: list[QuestionView]) -> list[str]:
@@ -290,7 +290,7 @@ def _ghost(row: Expected, outcomes: Outcomes) -> GhostPin:
 
 def _title(name: str, test: MachineTest | None, sheet: Sheet) -> str:
     if name == RUN:
-        return "Run it through, panels shut, and watch the first step that fails"
+        return RUN_WORDS
     if test is not None:
         return f"{test.part_title}, {test.title}"
     part, check = looks(sheet)[name]

@@ -4,11 +4,11 @@ from __future__ import annotations
 
 from ohmcensus.core.trip.problem import Method
 from ohmcensus.core.trip.story import story_of
+from ohmcensus.core.trip.words import story_words
 from ohmcensus.services.at_hand.context import Context
 from ohmcensus.services.at_hand.job import take
 from ohmcensus.services.trip.show_trip import TripQuery
 from ohmcensus.services.trip.view import StoryStep, TripStory
-from ohmcensus.services.trip.words import story_words
 
 
 def show_trip_story(context: Context, job_id: str, query: TripQuery) -> TripStory:

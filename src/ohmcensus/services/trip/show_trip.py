@@ -13,6 +13,7 @@ from ohmcensus.core.trip.advice import AdviceKind, advice
 from ohmcensus.core.trip.isolate import isolate
 from ohmcensus.core.trip.of_case import goes_on_plugging_in, off_before_test, problem_of, run_records
 from ohmcensus.core.trip.problem import Method
+from ohmcensus.core.trip.words import advice_words, conflict_words
 from ohmcensus.services.at_hand.context import Context
 from ohmcensus.services.at_hand.job import JobAtHand, take
 from ohmcensus.services.job.view import job_view
@@ -20,8 +21,6 @@ from ohmcensus.services.trip.house_view import house_view
 from ohmcensus.services.trip.triage_view import triage_view
 from ohmcensus.services.trip.view import NextRun, TripView, repeated_views, trip_part, trip_run
 from ohmcensus.services.trip.words import (
-    advice_words,
-    conflict_words,
     reason_words,
     refused_words,
     spread_words,

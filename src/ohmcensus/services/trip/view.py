@@ -14,14 +14,11 @@ from ohmcensus.core.trip.isolate import Isolation, State
 from ohmcensus.core.trip.of_case import RunRecord
 from ohmcensus.core.trip.problem import Method
 from ohmcensus.core.trip.story import repeated
+from ohmcensus.core.trip.words import bounds_words, limit_words
 from ohmcensus.services.at_hand.job import JobAtHand
 from ohmcensus.services.job.view import JobView
 from ohmcensus.services.trip.house_view import HouseView
 from ohmcensus.services.trip.triage_view import TriageView
-from ohmcensus.services.trip.words import (
-    bounds_words,
-    limit_words,
-)
 
 
 class TripPart(BaseModel):

@@ -4,6 +4,7 @@ import { useEvent } from "../../api/rooms";
 import { Problem } from "../../app/Problem";
 import { ReadingField } from "../../app/ReadingField";
 import { RunForm } from "../../app/RunForm";
+import { timeOf } from "../../app/times";
 import { prove as words } from "../../words/prove";
 import { CurrentForm } from "./CurrentForm";
 import { NotAllowed } from "./NotAllowed";
@@ -36,6 +37,7 @@ export function CriterionRow({ view, row }: { view: ProveView; row: Criterion })
           {[row.tester, row.shown_by].filter(Boolean).join(", ")}
         </p>
       )}
+      {row.voided && <p className="notice">{words.voided(row.voided, timeOf(row.voided_at))}</p>}
       {row.before && (
         <p className="criterion-before">
           {words.before}: <b>{row.before}</b>

@@ -71,7 +71,10 @@ function SaidCard({ view }: { view: SheetOutView }) {
       <h2>{words.said}</h2>
       <dl className="said">
         <dt>{words.found}</dt>
-        <dd>{view.found}</dd>
+        <dd>
+          {view.found}
+          {view.leak_tests.length > 0 && <LeakTests view={view} />}
+        </dd>
         <dt>{words.done}</dt>
         <dd>
           {view.done.length === 0 ? (
@@ -94,5 +97,33 @@ function SaidCard({ view }: { view: SheetOutView }) {
         </dd>
       </dl>
     </section>
+  );
+}
+
+/** The tests that isolated a leak: the table that proves it. */
+function LeakTests({ view }: { view: SheetOutView }) {
+  return (
+    <table className="leak-tests">
+      <caption>{words.leakTests}</caption>
+      <thead>
+        <tr>
+          {words.leakHead.map((name) => (
+            <th key={name} scope="col">
+              {name}
+            </th>
+          ))}
+        </tr>
+      </thead>
+      <tbody>
+        {view.leak_tests.map((row, at) => (
+          <tr key={at}>
+            <td>{row.at}</td>
+            <td>{row.connected}</td>
+            <td className="mono">{row.reads}</td>
+            <td>{row.proved}</td>
+          </tr>
+        ))}
+      </tbody>
+    </table>
   );
 }

@@ -4,7 +4,7 @@ import { endings as words } from "../../words/suspects";
 
 /** How the search has ended: who is named, and the one act that follows. */
 export function EndingCard({ jobId, view }: { jobId: string; view: SuspectsView }) {
-  const title = words.titles[view.standing];
+  const title = view.act?.kind === "leak_test" ? words.isolating : words.titles[view.standing];
   if (!title || view.ask.length > 0) return null;
   const named = view.named.map((row) => row.words);
   const act = view.act;
@@ -15,7 +15,7 @@ export function EndingCard({ jobId, view }: { jobId: string; view: SuspectsView 
         {named.length > 0 && <p className="big">{named.join(words.and)}</p>}
         {act && (
           <p>
-            {act.title}: {act.words}
+            {act.words}
             {act.kind === "repair" && ` · ${words.minutes(act.minutes)}`}
           </p>
         )}
@@ -24,6 +24,11 @@ export function EndingCard({ jobId, view }: { jobId: string; view: SuspectsView 
       {act?.kind === "repair" && (
         <Link className="act" to={`/jobs/${jobId}/repair`}>
           {words.go}
+        </Link>
+      )}
+      {act?.kind === "leak_test" && (
+        <Link className="act" to={`/jobs/${jobId}/trip`}>
+          {words.goTrip}
         </Link>
       )}
       {view.standing === "settled" && (

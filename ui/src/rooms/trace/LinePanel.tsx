@@ -95,6 +95,7 @@ function Evidence({
             {line.reads}
           </div>
           <p>{line.sentence}</p>
+          {line.voided && <p className="notice">{words.voided(line.voided, timeOf(line.voided_at))}</p>}
           {line.rejudged && <p className="notice">{line.rejudged}</p>}
           {line.at_work && <p className="quiet">{line.at_work}</p>}
         </>

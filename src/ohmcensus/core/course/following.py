@@ -1,0 +1,131 @@
+"""The one thing to do next: a test, a look, a run, a plate, a leak test, the maker's figures, a repair."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+from enum import StrEnum
+
+from ohmcensus.core.diagnosis.question import Asks, Question
+from ohmcensus.core.diagnosis.words import plate_words, test_words
+from ohmcensus.core.event import RunMade
+from ohmcensus.core.job.case import Case
+from ohmcensus.core.sheet import Sheet
+from ohmcensus.core.trip.advice import AdviceKind, advice
+from ohmcensus.core.trip.isolate import isolate
+from ohmcensus.core.trip.of_case import problem_of
+from ohmcensus.core.trip.problem import Method, Problem
+from ohmcensus.core.trip.words import advice_words, conflict_words
+
+RUN_WORDS = "Run it through, panels shut, and watch the first step that fails"
+
+
+class NextKind(StrEnum):
+    """What is done next."""
+
+    TEST = "test"
+    LOOK = "look"
+    RUN = "run"
+    PLATE = "plate"
+    LEAK_TEST = "leak_test"
+    SERVICE = "service"
+    REPAIR = "repair"
+
+
+@dataclass(frozen=True, slots=True)
+class Next:
+    """The one thing to do next.
+
+    Parameters
+    ----------
+    kind
+        What sort of act it is.
+    part
+        Whose.
+    words
+        What to do.
+    test, also
+        What is asked, and what is asked along with it; empty for a leak test, service data and a repair.
+    minutes
+        With covers, plugs and safety.
+    rating
+        What is to be read on a plate or a stamp.
+    bits
+        What it is expected to settle.
+    connected
+        Parts that stay connected in a leak test.
+    """
+
+    kind: NextKind
+    part: str
+    words: str
+    test: str = ""
+    also: tuple[str, ...] = ()
+    minutes: float = 0.0
+    rating: str = ""
+    bits: float = 0.0
+    connected: tuple[str, ...] = ()
+
+
+def asked(row: Question, sheet: Sheet) -> Next:
+    """Return the act of a question."""
+    return Next(
+        NextKind(row.kind.value),
+        row.part,
+        question_words(row, sheet),
+        row.test,
+        row.also,
+        row.minutes + row.reach_minutes,
+        row.rating,
+        row.bits,
+    )
+
+
+def question_words(row: Question, sheet: Sheet) -> str:
+    """Say what a question asks: "Measure: Heater, element"."""
+    if row.kind is Asks.RUN:
+        return RUN_WORDS
+    if row.kind is Asks.PLATE:
+        return plate_words(sheet, row.part, row.rating)
+    return f"{'Look' if row.kind is Asks.LOOK else 'Measure'}: {test_words(row.test, sheet)}"
+
+
+def repair(sheet: Sheet, part: str) -> Next:
+    """Return the repair of a part."""
+    row = sheet.known_part(part)
+    words = f"{row.title}: {row.part_kind.repair}"
+    return Next(NextKind.REPAIR, part, words, minutes=row.part_kind.repair_minutes)
+
+
+def service(sheet: Sheet, part: str) -> Next:
+    """Return the search for what the maker says of a part."""
+    return Next(NextKind.SERVICE, part, f"{sheet.known_part(part).title}: look up the maker's figures", minutes=1.0)
+
+
+def leak_test(case: Case) -> Next | None:
+    """Return the leak test that an isolation under way wants: a leak was proved, and not yet whose it is."""
+    last = case.last(RunMade)
+    if last is None:
+        return None
+    problem = problem_of(case, Method(last.body.method))
+    found = isolate(problem)
+    if found.conflict:
+        part = next(iter(last.body.connected), "")
+        return Next(NextKind.LEAK_TEST, part, conflict_words(found)) if part else None
+    told = advice(case.sheet, problem, found, turns=None)
+    if found.next is None or told.kind not in {AdviceKind.TEST, AdviceKind.AS_IT_STANDS} or not _is_over(problem):
+        return None
+    pull = found.next
+    words = advice_words(case.sheet, told, found, problem)
+    return Next(
+        NextKind.LEAK_TEST,
+        next(iter(pull.connected), ""),
+        f"Leak test. {words}",
+        minutes=pull.minutes,
+        connected=pull.connected,
+    )
+
+
+def _is_over(problem: Problem) -> bool:
+    """Tell whether any run leaks more than the least limit of what was connected in it."""
+    limits = {part.id: part.limit for part in problem.parts}
+    return any(run.interval.lo > min((limits[name] for name in run.connected), default=0.0) for run in problem.counted)

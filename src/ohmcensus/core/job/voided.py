@@ -1,0 +1,68 @@
+"""What voids something that was read or shown: which record, when, in words."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+
+from ohmcensus.core.event import Body, Changed, EarthLifted, EarthRefitted, Opened, Shut, StripBack, StripStep
+from ohmcensus.core.job.case import Case
+
+
+@dataclass(frozen=True, slots=True)
+class Voided:
+    """The record that voids what stood before it.
+
+    Parameters
+    ----------
+    words
+        What was done.
+    at
+        When.
+    """
+
+    words: str
+    at: str
+
+
+def voided_by(case: Case, shown: float, since: float) -> Voided | None:
+    """Return the record by which something counts no more; None where it was never shown, or counts.
+
+    Parameters
+    ----------
+    case
+        Sheet and everything observed.
+    shown
+        Order of the record that showed it; negative where none did.
+    since
+        Order of the record from which on it had to be shown.
+    """
+    if not 0 <= shown <= since:
+        return None
+    event = next((row for row in case.events if row.order == since), None)
+    return Voided(_words(case, event.body), event.at) if event is not None else None
+
+
+def reading_voided(case: Case, part: str, order: float) -> Voided | None:
+    """Return the change of a part by which a reading of it counts no more."""
+    changes = [event.order for event in case.of(Changed) if event.body.part == part]
+    return voided_by(case, order, changes[-1]) if changes else None
+
+
+def _words(case: Case, body: Body) -> str:
+    match body:
+        case Changed() | EarthLifted() | EarthRefitted():
+            part = case.sheet.part(body.part)
+            done = body.intervention.words if isinstance(body, Changed) else _EARTH[type(body)]
+            return f"{part.title if part else body.part}: {done}"
+        case Opened() | Shut():
+            panel = case.sheet.panels.get(body.panel)
+            return f"{panel.title if panel else body.panel}: {'off' if isinstance(body, Opened) else 'back on'}"
+        case StripStep():
+            return f"taken off: {body.words}"
+        case StripBack():
+            step = next((row.body.words for row in case.of(StripStep) if row.id == body.step), "a step")
+            return f"back again: {step}"
+    return "something was changed"
+
+
+_EARTH: dict[type[Body], str] = {EarthLifted: "earth off", EarthRefitted: "earth back"}

@@ -1,0 +1,29 @@
+import { IconArrowRight } from "@tabler/icons-react";
+import { Link, useLocation } from "react-router";
+import { useOutlook } from "../api/hooks";
+import { next as words } from "../words/frame";
+
+/** The end of every room: who is named, and the one thing to do next, with the way there. */
+export function NextBar({ jobId }: { jobId: string }) {
+  const { data } = useOutlook(jobId);
+  const { pathname } = useLocation();
+  if (!data) return null;
+  const { stage, words: what } = data.next_step;
+  const to = `/jobs/${jobId}/${stage}`;
+  const named = data.named.map((row) => row.words).join(words.and);
+  const isHere = pathname === to;
+  return (
+    <section className="next-bar" aria-label={words.title}>
+      <p>
+        {named && <b>{words.named(named)} </b>}
+        {isHere && words.here(what)}
+      </p>
+      {!isHere && (
+        <Link className="act" to={to}>
+          {words.next(what)}
+          <IconArrowRight size={20} aria-hidden />
+        </Link>
+      )}
+    </section>
+  );
+}
