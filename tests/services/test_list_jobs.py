@@ -55,15 +55,14 @@ def test_a_card_that_was_kept_follows_a_change_of_job_and_of_limits(context: Con
 
 
 def test_the_part_that_is_named_stands_in_the_list_once_it_was_worked_out(context: Context) -> None:
-    with_demo(context)
-    job = next(row for row in every_job(context) if row.machine == "Machine 3")
-    assert job.named == ""
-    keep_card(context, job.id)
-    assert next(row.named for row in every_job(context) if row.id == job.id) == "", "it rests on one reading"
-    prove_dead(context, job.id)
-    logged(context, job.id, "heater pe 0.047M")
-    keep_card(context, job.id)
-    assert next(row.named for row in every_job(context) if row.id == job.id) == "Heater"
+    job = opened(context, "Machine 9")
+    prove_dead(context, job)
+    logged(context, job, "heater OL")
+    assert [row.named for row in every_job(context)] == [""], "it rests on one reading"
+    logged(context, job, "heater OL")
+    assert [row.named for row in every_job(context)] == ["Heater"], "the jobs changed last are worked out at once"
+    keep_card(context, job)
+    assert [row.named for row in every_job(context)] == ["Heater"]
 
 
 def test_pages_hold_every_job_once_and_ended_ones_come_on_request(context: Context) -> None:

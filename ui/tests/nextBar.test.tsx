@@ -16,7 +16,7 @@ describe("the end of every room", () => {
     serve({ "/outlook": { body: OUTLOOK } });
     draw(<NextBar jobId="j-1" />);
     const way = await screen.findByRole("link", { name: "Next: Heater: replace the heater" });
-    expect(way).toHaveAttribute("href", "repair");
+    expect(way).toHaveAttribute("href", "/jobs/j-1/repair");
     expect(screen.getByText("Named: Heater.")).toBeInTheDocument();
   });
 

@@ -142,16 +142,16 @@ def named_words(found: Outlook, sheet: Sheet) -> str:
 
 
 def _next(case: Case, found: Search) -> Next | None:
-    """Return what to do next: a repair where it is named; the leak test of an isolation under way; a question.
+    """Return what to do next: the leak test of an isolation under way; a repair where it is named; a question.
 
     Where none is left it is the maker's figure, or a repair.
     """
     sheet = found.known.table.sheet
+    if isolating := leak_test(case):
+        return isolating
     if found.named:
         part = min(found.named, key=lambda name: sheet.known_part(name).part_kind.repair_minutes)
         return repair(sheet, part)
-    if isolating := leak_test(case):
-        return isolating
     if found.questions:
         return asked(found.questions[0], sheet)
     if found.standing is Standing.NOTHING_FOUND:

@@ -34,7 +34,7 @@ from ohmcensus.core.parts.fault import FaultMode
 from ohmcensus.core.sheet import Sheet
 from ohmcensus.core.symptom import Device, Moment, Symptom
 from ohmcensus.core.trip.isolate import State, isolate
-from ohmcensus.core.trip.of_case import problem_of, run_records
+from ohmcensus.core.trip.of_case import RunRecord, limit_of, problem_of, run_records
 from ohmcensus.core.trip.problem import Method
 from ohmcensus.core.trip.triage import triage
 from ohmcensus.core.trip.words import cleared_words, guilty_words
@@ -265,9 +265,26 @@ def _isolated(case: Case, table: OutcomeTable) -> Iterator[Observation]:
                 return PROVED_BY_RUNS
             return PROVED_BY_RUNS if leaks & cleared else 1.0
 
-        if guilty | cleared:
-            title = guilty_words(case, found, records, method) if guilty else cleared_words(case.sheet, cleared)
-            yield Observation(f"runs {method.value}", title, log_of(table, chance), convicts=frozenset(guilty))
+        convicts, title = _convicted(case, method, records)
+        if convicts or cleared:
+            title = title or cleared_words(case.sheet, cleared)
+            yield Observation(f"runs {method.value}", title, log_of(table, chance), convicts=convicts)
+
+
+def _convicted(case: Case, method: Method, made: Sequence[RunRecord]) -> tuple[frozenset[str], str]:
+    """Return the parts of which leak tests prove a leak, and by what.
+
+    Insulation that was typed as a line tells whose it is too, where a leak test reads the same leak.
+    """
+    every = run_records(case, method)
+    found = isolate(problem_of(case, method, records=every))
+    guilty = frozenset(
+        name
+        for name, row in found.parts.items()
+        if row.state is State.GUILTY
+        and any(name in run.body.connected and run.interval.lo > limit_of(case, name, method) for run in made)
+    )
+    return guilty, guilty_words(case, found, every, method) if guilty else ""
 
 
 def _new_is_bad(part: str, row: Hypothesis) -> float:
