@@ -98,7 +98,7 @@ def test_after_another_piece_it_is_read_then_run_and_the_former_readings_say_not
     first = seen(log)
     assert first.next is not None
     assert (first.next.kind, first.next.test) == (NextKind.TEST, "heater.element")
-    assert first.questions[0].is_after_change
+    assert first.questions[0].because
     then = seen(log.read("heater 26"))
     assert then.next is not None
     assert then.next.kind is NextKind.RUN

@@ -209,7 +209,7 @@ def _play(jobs: HiddenJobs, job: int, table: OutcomeTable, choose: Chooser) -> _
     seen: dict[str, Observation] = {}
     told = symptom_told(table, jobs.symptoms[job])
     attempts: dict[str, int] = {}
-    reach = Reach(has_power=jobs.symptoms[job] not in NO_POWER, before_power=frozenset(BEFORE_POWER))
+    reach = Reach(has_power=jobs.symptoms[job] not in NO_POWER, before_power=tuple(BEFORE_POWER))
     minutes, tests = 0.0, 0
     known = diagnose(table, (told,))
     led: list[str] = []

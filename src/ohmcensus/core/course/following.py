@@ -9,6 +9,7 @@ from ohmcensus.core.diagnosis.question import Asks, Question
 from ohmcensus.core.diagnosis.words import plate_words, test_words
 from ohmcensus.core.event import RunMade
 from ohmcensus.core.job.case import Case
+from ohmcensus.core.machine.asked import looks
 from ohmcensus.core.sheet import Sheet
 from ohmcensus.core.trip.advice import AdviceKind, advice
 from ohmcensus.core.trip.isolate import isolate
@@ -80,13 +81,22 @@ def asked(row: Question, sheet: Sheet) -> Next:
     )
 
 
-def question_words(row: Question, sheet: Sheet) -> str:
-    """Say what a question asks: "Measure: Heater, element"."""
+def question_title(row: Question, sheet: Sheet) -> str:
+    """Return what a question asks: "Heater, element"; "Look at Heater, tags: burnt?"."""
     if row.kind is Asks.RUN:
         return RUN_WORDS
     if row.kind is Asks.PLATE:
         return plate_words(sheet, row.part, row.rating)
-    return f"{'Look' if row.kind is Asks.LOOK else 'Measure'}: {test_words(row.test, sheet)}"
+    if row.kind is Asks.LOOK:
+        part, check = looks(sheet)[row.test]
+        return f"Look at {part.title}, {check.title}: {check.bad}?"
+    return test_words(row.test, sheet)
+
+
+def question_words(row: Question, sheet: Sheet) -> str:
+    """Say what a question asks for: "Measure: Heater, element"."""
+    title = question_title(row, sheet)
+    return f"Measure: {title}" if row.kind is Asks.TEST else title
 
 
 def repair(sheet: Sheet, part: str) -> Next:

@@ -5,6 +5,7 @@ from __future__ import annotations
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
 
+from ohmcensus.core.course.after_change import missing_run, unread_piece
 from ohmcensus.core.course.following import Next, NextKind, asked, leak_test, repair, service
 from ohmcensus.core.diagnosis.changes import Cure, cure
 from ohmcensus.core.diagnosis.conclusion import Standing
@@ -14,11 +15,8 @@ from ohmcensus.core.diagnosis.outcomes import OutcomeTable
 from ohmcensus.core.diagnosis.question import Objective, Question, Reach
 from ohmcensus.core.diagnosis.search import Search, search
 from ohmcensus.core.diagnosis.words import cured_words
-from ohmcensus.core.event import Changed, Intervention, RunWatched
 from ohmcensus.core.job.case import Case
 from ohmcensus.core.judgement import CensusLine
-from ohmcensus.core.judgement.census_sheet import Answer
-from ohmcensus.core.machine.asked import RUN
 from ohmcensus.core.machine.expected import expected
 from ohmcensus.core.machine.specs import listed_tests
 from ohmcensus.core.meter import Function
@@ -95,45 +93,28 @@ def outlook(
         parts = tuple(dict.fromkeys(row.part for row in cured.settled))
         return Outlook(found, Standing.SETTLED, parts, None, cured_words(case), cured)
     standing = found.standing
-    pending = None if case.ended is not None else _pending(case, lines, reach)
-    following = None if case.ended is not None else asked(pending, case.sheet) if pending else _next(case, found)
+    due, isolating = (None, None) if case.ended is not None else _due(case, lines, reach)
+    following = asked(due, case.sheet) if due else isolating
+    if following is None and case.ended is None:
+        following = _next(found)
     kind = following.kind if following is not None else None
     if standing is Standing.NOTHING_SEPARATES and kind is NextKind.SERVICE:
         standing = Standing.SERVICE_DATA
     if standing in _NO_TEST_LEFT and kind is NextKind.LEAK_TEST:
         standing = Standing.UNDECIDED
     sentence = standing_words(found, lines, standing, reach)
-    rows = (pending,) if pending else found.questions if kind in _BY_QUESTION else ()
+    if due is not None and standing is Standing.UNDECIDED:
+        sentence = due.because
+    rows = (due,) if due else found.questions if kind in _BY_QUESTION else ()
     return Outlook(found, standing, found.named, following, sentence, cured, rows)
 
 
-def _pending(case: Case, lines: Sequence[CensusLine], reach: Reach) -> Question | None:
-    """Return what a change still wants before anything else: the new piece is read, then the machine is run."""
-    change, run = case.last(Changed), case.last(RunWatched)
-    if change is None or (run is not None and run.order > change.order):
-        return None
-    own = [line for line in lines if line.test is not None and line.test.part == change.body.part]
-    if change.body.intervention is Intervention.REPLACED and not _is_read(own, change.order):
-        # What was found outside on the former piece first; else the first that is read by ohms.
-        former = [line.test for line in own if line.test and any(_is_outside(row) for row in line.answers)]
-        usual = [line.test for line in own if line.test and line.test.function in _FIGURES]
-        test = next((row for row in (*former, *usual) if row.id not in reach.barred), None)
-        if test is not None:
-            return _after_change(test.id, change.body.part, case, reach)
-    return _after_change(RUN, change.body.part, case, reach) if reach.has_power else None
-
-
-def _after_change(test: str, part: str, case: Case, reach: Reach) -> Question:
-    minutes, plugs, cover = reach.effort_of(test, case.sheet)
-    return Question(test, part, minutes, plugs + cover, 0.0, 0.0, is_after_change=True)
-
-
-def _is_read(lines: Sequence[CensusLine], since: float) -> bool:
-    return any(row.reading.order > since for line in lines for row in line.answers)
-
-
-def _is_outside(row: Answer) -> bool:
-    return row.judgement.verdict.is_outside
+def _due(case: Case, lines: Sequence[CensusLine], reach: Reach) -> tuple[Question | None, Next | None]:
+    """Return what comes before the search goes on: what a change wants, the leak test of an isolation under way."""
+    if unread := unread_piece(case, lines, reach):
+        return unread, None
+    isolating = leak_test(case)
+    return (None, isolating) if isolating else (missing_run(case, reach), None)
 
 
 def named_words(found: Outlook, sheet: Sheet) -> str:
@@ -141,14 +122,9 @@ def named_words(found: Outlook, sheet: Sheet) -> str:
     return " and ".join(sheet.known_part(part).title for part in found.named)
 
 
-def _next(case: Case, found: Search) -> Next | None:
-    """Return what to do next: the leak test of an isolation under way; a repair where it is named; a question.
-
-    Where none is left it is the maker's figure, or a repair.
-    """
+def _next(found: Search) -> Next | None:
+    """Return what to do next: a repair where it is named; where no test is left the maker's figure or a repair."""
     sheet = found.known.table.sheet
-    if isolating := leak_test(case):
-        return isolating
     if found.named:
         part = min(found.named, key=lambda name: sheet.known_part(name).part_kind.repair_minutes)
         return repair(sheet, part)

@@ -113,8 +113,20 @@ def _repairing(case: Case, safety: Safety, act: Next | None) -> Iterator[Step]:
     """Yield the repair that is due, and what a machine on which something was changed still wants."""
     if act is not None and act.kind is NextKind.REPAIR and not _was_changed_since(case, act.part):
         yield Step("repair", act.words, act.part)
+    if act is not None and act.kind in _BEFORE_RUN and not _was_run(case):
+        return
     if bool(case.of(Changed)) and (act is None or act.kind is NextKind.REPAIR or not _fails_yet(case)):
         yield from _after_change(case, safety)
+
+
+# What a change wants before the machine is put together and run.
+_BEFORE_RUN = frozenset({NextKind.TEST, NextKind.LEAK_TEST})
+
+
+def _was_run(case: Case) -> bool:
+    """Tell whether a run was watched after the last change, or nothing was changed."""
+    run, change = case.last(RunWatched), case.last(Changed)
+    return change is None or (run is not None and run.order > change.order)
 
 
 def _asked(act: Next | None) -> Step:

@@ -60,7 +60,7 @@ def reach_of(case: Case, lines: tuple[CensusLine, ...], safety: Safety) -> Reach
     }
     looked = {event.body.check for event in case.of(Checked)}
     ran = {RUN} if case.of(RunWatched) else set()
-    needed = {need.typed.strip().replace(" ", ".") for row in safety.dangers if row.forbids_power for need in row.needs}
+    needed = [need.typed.strip().replace(" ", ".") for row in safety.dangers if row.forbids_power for need in row.needs]
     return Reach(
         open_panels=uncovered(case),
         cover_minutes=case.cover_minutes,
@@ -69,7 +69,7 @@ def reach_of(case: Case, lines: tuple[CensusLine, ...], safety: Safety) -> Reach
         stamped=frozenset(event.body.part for event in case.of(Stamped)),
         place=_place(case),
         has_power=not any(row.forbids_power for row in safety.dangers),
-        before_power=frozenset(name for name in needed if name),
+        before_power=tuple(dict.fromkeys(name for name in needed if name)),
     )
 
 

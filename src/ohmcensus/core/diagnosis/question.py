@@ -64,7 +64,7 @@ class Reach:
     has_power
         Whether the machine may be powered at all.
     before_power
-        Tests that must pass before there may be power, where there may be none.
+        Tests that must pass before there may be power, in order, where there may be none.
     to_live, to_dead
         Minutes from the machine's state of safety to power, and to proved dead; a share of them counts, as of covers.
     minute_cost
@@ -79,7 +79,7 @@ class Reach:
     place: Place | None = None
     live_penalty: float = LIVE_PENALTY_MINUTES
     has_power: bool = True
-    before_power: frozenset[str] = frozenset()
+    before_power: tuple[str, ...] = ()
     to_live: float = 0.0
     to_dead: float = 0.0
     minute_cost: float = MINUTE_COST
@@ -130,8 +130,8 @@ class Question:
         What is to be read on a plate or a stamp; empty where it is none.
     also
         Tests that are made in the same go, their minutes counted.
-    is_after_change
-        Whether a change asks for it: the new piece is read, then the machine is run.
+    because
+        Why it is asked where nothing was weighed for it, in a sentence: a change wants it.
     """
 
     test: str
@@ -143,7 +143,7 @@ class Question:
     is_repeat: bool = False
     rating: str = ""
     also: tuple[str, ...] = ()
-    is_after_change: bool = False
+    because: str = ""
 
     @property
     def is_guarded(self) -> bool:

@@ -44,6 +44,8 @@ def left_over(known: Diagnosis, part: str) -> tuple[Observation, ...]:
     at = known.table.parts.index(part)
     wanted = (*against(known), *(row for row in known.observations if row.id.startswith(SYMPTOM)))
     rows = np.flatnonzero(known.table.involves[at])
+    # A leak that is proved to be its own is explained by it, however little the proof weighs.
+    wanted = tuple(row for row in wanted if row.outcome is not None or part not in row.convicts)
     left = (tuple(row for row in wanted if not _explains(row, int(h))) for h in rows.tolist())
     return min(left, key=len, default=())
 

@@ -7,7 +7,7 @@ import math
 from ohmcensus.core.diagnosis.apart import Alike
 from ohmcensus.core.diagnosis.changes import cure
 from ohmcensus.core.diagnosis.posterior import RULED_OUT, Diagnosis
-from ohmcensus.core.diagnosis.question import Asks, Question
+from ohmcensus.core.diagnosis.question import Question
 from ohmcensus.core.event import Changed, Event, RunWatched
 from ohmcensus.core.job.case import Case
 from ohmcensus.core.machine.asked import looks, run_words
@@ -82,10 +82,8 @@ def plate_words(sheet: Sheet, part: str, rating: str) -> str:
 
 def why_words(row: Question, known: Diagnosis) -> str:
     """Say in one sentence what a question settles: the suspect whose chance it moves most."""
-    if row.is_after_change:
-        return (
-            "Changed and not run yet." if row.kind is Asks.RUN else "Another piece sits there: read it before it runs."
-        )
+    if row.because:
+        return row.because
     if row.rating:
         return "It reads just outside: another variant may be fitted, and the stamp holds before the sheet."
     if math.isinf(row.score) and not row.is_repeat:

@@ -28,7 +28,7 @@ from ohmcensus.storage.summaries import Summary, Wanted
 
 PAGE = 50
 # So many jobs that were changed last are searched for the answer itself; the rest beside it (ours).
-FIRST = 3
+FIRST = 10
 # What a job that cannot be read may raise: its rows are damaged, or do not fit its sheet.
 UNREADABLE = (OhmcensusError, DatabaseError, ValueError, LookupError, AssertionError)
 

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from pydantic import BaseModel, ConfigDict
 
-from ohmcensus.core.course.following import RUN_WORDS, NextKind
+from ohmcensus.core.course.following import NextKind, question_title
 from ohmcensus.core.course.outlook import Outlook
 from ohmcensus.core.diagnosis.conclusion import Standing
 from ohmcensus.core.diagnosis.foreseen import Expected, WhatIf, expects, what_ifs
@@ -14,12 +14,12 @@ from ohmcensus.core.diagnosis.question import Asks, Objective, Question
 from ohmcensus.core.diagnosis.search import Search
 from ohmcensus.core.diagnosis.second import against, spoken_of
 from ohmcensus.core.diagnosis.setting_up import safety_before, setting_up
-from ohmcensus.core.diagnosis.words import chance_words, plate_words, test_words, why_words
+from ohmcensus.core.diagnosis.words import chance_words, test_words, why_words
 from ohmcensus.core.job.case import Case
 from ohmcensus.core.layout.ohm_ruler import END_OHM, position
-from ohmcensus.core.machine.asked import RUN, looks, run_words
+from ohmcensus.core.machine.asked import run_words
 from ohmcensus.core.machine.stamped import rating_unit, stated_figure
-from ohmcensus.core.machine.tests import MachineTest, machine_tests
+from ohmcensus.core.machine.tests import machine_tests
 from ohmcensus.core.meter import Function
 from ohmcensus.core.quantity import Unit, show_value
 from ohmcensus.core.safety import SafetyState
@@ -269,7 +269,7 @@ def question_view(row: Question, known: Diagnosis, case: Case, state: SafetyStat
     return QuestionView(
         test=row.test,
         kind=row.kind,
-        title=_title(row.test, test, case.sheet),
+        title=question_title(row, case.sheet),
         why=why_words(row, known),
         minutes=row.minutes + row.reach_minutes,
         before=[*safety_first, *setting_up(case, row.test)],
@@ -288,15 +288,6 @@ def _ghost(row: Expected, outcomes: Outcomes) -> GhostPin:
     return GhostPin(part=row.part, title=row.title, reads=row.reads, position=place)
 
 
-def _title(name: str, test: MachineTest | None, sheet: Sheet) -> str:
-    if name == RUN:
-        return RUN_WORDS
-    if test is not None:
-        return f"{test.part_title}, {test.title}"
-    part, check = looks(sheet)[name]
-    return f"Look at {part.title}, {check.title}: {check.bad}?"
-
-
 def _answers(row: Question, sheet: Sheet) -> list[Choice]:
     if row.kind is Asks.RUN:
         return choices(run_words(sheet))
@@ -311,7 +302,7 @@ def _plate_view(row: Question, known: Diagnosis, case: Case) -> QuestionView:
     return QuestionView(
         test=row.test,
         kind=row.kind,
-        title=plate_words(case.sheet, row.part, row.rating),
+        title=question_title(row, case.sheet),
         why=why_words(row, known),
         minutes=row.minutes + row.reach_minutes,
         before=[],

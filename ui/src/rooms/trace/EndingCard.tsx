@@ -9,7 +9,7 @@ export function EndingCard({ jobId, view }: { jobId: string; view: SuspectsView 
   const named = view.named.map((row) => row.words);
   const act = view.act;
   return (
-    <section className="card next" aria-label={title}>
+    <section className="card next ending" aria-label={title}>
       <div>
         <h2>{title}</h2>
         {named.length > 0 && <p className="big">{named.join(words.and)}</p>}
