@@ -8,6 +8,7 @@ from functools import lru_cache
 import pytest
 from tests.core.case_of import Log
 
+from ohmcensus.core.course.after_change import BEFORE_POWER
 from ohmcensus.core.course.following import NextKind
 from ohmcensus.core.course.outlook import Outlook, outlook
 from ohmcensus.core.diagnosis.apart import separating
@@ -99,11 +100,14 @@ def test_after_another_piece_it_is_read_then_run_and_the_former_readings_say_not
     assert first.next is not None
     assert (first.next.kind, first.next.test) == (NextKind.TEST, "heater.element")
     assert first.questions[0].because
-    then = seen(log.read("heater 26"))
+    barred = seen(log.read("heater 26"))
+    assert barred.next is not None
+    assert (barred.next.test, barred.sentence) == ("heater.earth", BEFORE_POWER), "no run before there may be power"
+    then = seen(log.read("heater earth 0.1", "cord insulation >299M"))
     assert then.next is not None
     assert then.next.kind is NextKind.RUN
     read = {row.id for row in then.search.known.observations if row.interval is not None}
-    assert read == {"heater.element"}
+    assert read == {"heater.element", "heater.earth", "cord.insulation"}
 
 
 @pytest.mark.parametrize(

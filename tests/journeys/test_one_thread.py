@@ -85,7 +85,7 @@ class Thread:
     def agrees(self) -> None:
         """Compare what every room says at this moment."""
         page = self.page
-        page.reload()
+        page.goto(f"{self.visit.address}/jobs/{self.job}/trace")
         said = {room: self._bar(room) for room in ROOMS}
         bar = said["safe"]
         assert all(text == bar for text in said.values()), said
@@ -107,7 +107,6 @@ class Thread:
         expect(own).to_contain_text(following)
         for part in named:
             expect(own).to_contain_text(part)
-        page.goto(f"{self.visit.address}/jobs/{self.job}/trace")
 
     def _machine(self) -> str:
         return next(row.machine for row in every_job(self.visit.context) if row.id == self.job)

@@ -17,6 +17,7 @@ from ohmcensus.core.judgement import CensusLine
 from ohmcensus.core.machine import machine_tests
 from ohmcensus.core.machine.asked import RUN
 from ohmcensus.core.safety import Safety
+from ohmcensus.core.safety.rules import power_needs, power_refusals
 
 # What was read twice is read: two that disagree are a finding, and no third one is asked.
 OFTEN_ENOUGH = 2
@@ -60,7 +61,7 @@ def reach_of(case: Case, lines: tuple[CensusLine, ...], safety: Safety) -> Reach
     }
     looked = {event.body.check for event in case.of(Checked)}
     ran = {RUN} if case.of(RunWatched) else set()
-    needed = [need.typed.strip().replace(" ", ".") for row in safety.dangers if row.forbids_power for need in row.needs]
+    needed = (need.typed.strip().replace(" ", ".") for need in power_needs(safety))
     return Reach(
         open_panels=uncovered(case),
         cover_minutes=case.cover_minutes,
@@ -68,8 +69,8 @@ def reach_of(case: Case, lines: tuple[CensusLine, ...], safety: Safety) -> Reach
         barred=frozenset(skipped | _asked_often(case, lines)),
         stamped=frozenset(event.body.part for event in case.of(Stamped)),
         place=_place(case),
-        has_power=not any(row.forbids_power for row in safety.dangers),
-        before_power=tuple(dict.fromkeys(name for name in needed if name)),
+        has_power=not any(power_refusals(safety)),
+        before_power=tuple(needed),
     )
 
 

@@ -39,7 +39,7 @@ from ohmcensus.core.machine.asked import THROUGH
 from ohmcensus.core.safety.admission import admitted_leak_test
 from ohmcensus.core.safety.after_event import CHANGES, is_in, joins_outlet, mains_plugs
 from ohmcensus.core.safety.danger import Found
-from ohmcensus.core.safety.needs import earth_needs, own_needs, part_title, parts_off
+from ohmcensus.core.safety.needs import Need, earth_needs, own_needs, part_title, parts_off
 from ohmcensus.core.safety.state import Danger, Safety
 from ohmcensus.core.safety.words import Act, DangerId, SafetyState
 from ohmcensus.core.sheet import Sheet
@@ -173,6 +173,13 @@ def power_refusals(safety: Safety, *, but: frozenset[DangerId] = frozenset()) ->
         for need in own_needs(part, safety.walk):
             title = part_title(part, safety.walk.terms)
             yield f"the {title} was changed and is not read since", need.words
+
+
+def power_needs(safety: Safety) -> tuple[Need, ...]:
+    """Return the readings that are still missing before power, each once: of dangers, then of changed parts."""
+    needs = [need for row in safety.dangers if row.forbids_power for need in row.needs if need.typed]
+    needs += [need for part in safety.walk.marks.changed for need in own_needs(part, safety.walk) if need.typed]
+    return tuple(dict.fromkeys(needs))
 
 
 def _is_power(body: Body, safety: Safety) -> bool:

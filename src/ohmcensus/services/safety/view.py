@@ -8,7 +8,7 @@ from ohmcensus.core.event import Body
 from ohmcensus.core.job.case import Case
 from ohmcensus.core.judgement.passes import named_test
 from ohmcensus.core.safety import Safety, may
-from ohmcensus.core.safety.needs import own_needs
+from ohmcensus.core.safety.rules import power_needs
 from ohmcensus.core.safety.steps import StepKind
 from ohmcensus.services.at_hand.choice import Choice
 from ohmcensus.services.job.points_view import PointView
@@ -101,10 +101,8 @@ def may_view(case: Case, safety: Safety) -> MayView:
 
 def missing_proofs(case: Case, safety: Safety) -> list[ProofView]:
     """Return the readings that are still missing before power, each once."""
-    needs = [need for row in safety.dangers if row.forbids_power for need in row.needs if need.typed]
-    needs += [need for part in safety.walk.marks.changed for need in own_needs(part, safety.walk) if need.typed]
     found = []
-    for need in dict.fromkeys(needs):
+    for need in power_needs(safety):
         test = named_test(need.typed.strip().replace(" ", "."), case.terms)
         title = f"{test.part_title}, {test.title}" if test else need.words
         found.append(

@@ -20,7 +20,16 @@ export function SuspectsCard({ view, onObjective }: Props) {
       ) : (
         <p aria-live="polite">{view.sentence}</p>
       )}
-      {view.cured && <p className="cured">{view.cured}</p>}
+      {view.cured && view.cured !== view.sentence && <p className="cured">{view.cured}</p>}
+      {view.standing !== "settled" && <Suspects view={view} onObjective={onObjective} />}
+    </section>
+  );
+}
+
+/** Who may be at fault, and what the next question is chosen for. */
+function Suspects({ view, onObjective }: Props) {
+  return (
+    <>
       <ol>
         {view.suspects.slice(0, SHOWN).map((row) => (
           <SuspectRow key={row.part} suspect={row} />
@@ -53,7 +62,7 @@ export function SuspectsCard({ view, onObjective }: Props) {
         data={view.objectives.map((row) => ({ value: row.id, label: row.words }))}
         onChange={(event) => onObjective(event.currentTarget.value as Objective)}
       />
-    </section>
+    </>
   );
 }
 
