@@ -14,6 +14,7 @@ from ohmcensus.core.diagnosis.of_case import diagnosed
 from ohmcensus.core.diagnosis.outcomes import OutcomeTable
 from ohmcensus.core.diagnosis.question import Objective, Question, Reach
 from ohmcensus.core.diagnosis.search import Search, search
+from ohmcensus.core.diagnosis.second import against, spoken_of
 from ohmcensus.core.diagnosis.words import cured_words
 from ohmcensus.core.job.case import Case
 from ohmcensus.core.judgement import CensusLine
@@ -89,8 +90,9 @@ def outlook(
     """
     found = search(diagnosed(case, lines, table), reach, objective, prices=prices)
     cured = cure(case)
-    if cured is not None and cured.is_conclusive:
-        parts = tuple(dict.fromkeys(row.part for row in cured.settled))
+    parts = tuple(dict.fromkeys(row.part for row in cured.settled)) if cured is not None else ()
+    # A fault that comes and goes lets a run pass: who stands outside as well is not settled by it.
+    if cured is not None and cured.is_conclusive and not spoken_of(against(found.known)) - set(parts):
         return Outlook(found, Standing.SETTLED, parts, None, cured_words(case), cured)
     standing = found.standing
     due, isolating = (None, None) if case.ended is not None else _due(case, lines, reach)

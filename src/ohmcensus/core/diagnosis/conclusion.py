@@ -62,19 +62,25 @@ class Conclusion:
             return Standing.NOTHING_FOUND
         if self.plate:
             return Standing.ANOTHER_VARIANT
-        if known.of_part.max() < NAMED_FROM or not self.is_shown:
+        if known.of_part.max() < NAMED_FROM:
             return Standing.UNDECIDED
-        return Standing.REPEAT if self._guarded else Standing.NAMED
+        if self._guarded:
+            return Standing.REPEAT
+        return Standing.NAMED if self.is_shown else Standing.UNDECIDED
 
     @cached_property
     def is_shown(self) -> bool:
-        """Whether any test or look speaks for the leader: nobody is named by what the customer told alone."""
+        """Whether any test or look speaks for the leader.
+
+        Nobody is named by what the customer told alone, nor by a line that read one thing and then another.
+        """
         at = self.known.table.parts.index(self.known.leader)
         rows = self.known.chance * self.known.table.involves[at]
         best = int(rows.argmax())
         return any(
             (row.may_be_repeated and row.log[best] - row.log[-1] >= SPEAKS) or self.known.leader in row.convicts
             for row in self.known.observations
+            if not _is_one_against_one(row)
         )
 
     @property
@@ -181,6 +187,12 @@ def conclude(known: Diagnosis, barred: Set[str] = frozenset(), stamped: Set[str]
         Parts of which plate or stamp was read.
     """
     return Conclusion(known, frozenset(barred), frozenset(stamped))
+
+
+def _is_one_against_one(row: Observation) -> bool:
+    """Tell whether a line read one thing and then another, once each: one of both is a slip as likely as a finding."""
+    is_flicker = row.outcome is not None and row.outcome.is_measured and row.interval is None
+    return is_flicker and not row.is_confirmed
 
 
 def _is_bad(row: Observation, test: Outcomes) -> bool:
