@@ -96,7 +96,14 @@ def test_a_job_on_an_own_sheet_is_judged_by_the_sheet_that_it_brings(context: Co
 
 @pytest.mark.parametrize(
     ("chance", "words"),
-    [(0.001, "ruled out"), (0.125, "1 of 8"), (0.5, "1 of 2"), (0.95, "19 of 20"), (0.9999, "99 of 100")],
+    [
+        (0.001, "ruled out"),
+        (0.03, "hardly, 3 %"),
+        (0.12, "possible, 12 %"),
+        (0.5, "likely, 50 %"),
+        (0.95, "certain, 95 %"),
+        (0.9999, "certain, 99 %"),
+    ],
 )
 def test_chances_in_words(chance: float, words: str) -> None:
     assert chance_words(chance) == words

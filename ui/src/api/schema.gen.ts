@@ -4671,12 +4671,12 @@ export interface components {
         RecordView: {
             /** At */
             at: string;
-            /** Body */
-            body: components["schemas"]["Isolated"] | components["schemas"]["PluggedIn"] | components["schemas"]["LiveBegun"] | components["schemas"]["LiveEnded"] | components["schemas"]["Opened"] | components["schemas"]["Shut"] | components["schemas"]["FoundPowered"] | components["schemas"]["HandsOff"] | components["schemas"]["StepTicked"] | components["schemas"]["Attended"] | components["schemas"]["Tripped"] | components["schemas"]["Reclosed"] | components["schemas"]["HazardFound"] | components["schemas"]["PlaceNoted"] | components["schemas"]["NotedInError"] | components["schemas"]["OutletNamed"] | components["schemas"]["Stamped"] | components["schemas"]["BypassRemoved"] | components["schemas"]["EarthLifted"] | components["schemas"]["EarthRefitted"] | components["schemas"]["Checked"] | components["schemas"]["CodesRead"] | components["schemas"]["EntryTried"] | components["schemas"]["CycleBegun"] | components["schemas"]["CycleTicked"] | components["schemas"]["CircuitNoted"] | components["schemas"]["RunMade"] | components["schemas"]["RunDoubted"] | components["schemas"]["RunWithdrawn"] | components["schemas"]["ProofMade"] | components["schemas"]["StripStep"] | components["schemas"]["StripBack"] | components["schemas"]["ConnectorNoted"] | components["schemas"]["ConnectorTicked"] | components["schemas"]["InsulationNotAllowed"] | components["schemas"]["Changed"] | components["schemas"]["Skipped"] | components["schemas"]["RunWatched"] | components["schemas"]["CostsNoted"] | components["schemas"]["Ended"] | components["schemas"]["Reopened"];
             /** Id */
             id: string;
             /** Who */
             who: string;
+            /** Words */
+            words: string;
         };
         /**
          * Reopened

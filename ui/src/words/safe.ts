@@ -1,5 +1,3 @@
-import type { EventBody } from "../api/client";
-
 export const safe = {
   title: "Safe",
   steps: "Make it safe",
@@ -88,66 +86,3 @@ export const danger = {
   because: "Because (ten characters at least; it is printed with your name)",
   inErrorDo: "Take it back",
 };
-
-const CUTS = {
-  unplugged: "unplugged, plug in sight",
-  plug_in_hand: "pulled plug in the hand",
-  locked_off: "locked off",
-  switched_off: "switched off, notice hung",
-} as const;
-
-type Kind = EventBody["kind"];
-
-/** One event in a few words, for the list of what was done. */
-export function recordWords(body: EventBody): string {
-  const words: Record<NonNullable<Kind>, string> = {
-    isolated: body.kind === "isolated" ? CUTS[body.how ?? "unplugged"] : "",
-    plugged_in: "plugged in, panels shut",
-    live_begun: body.kind === "live_begun" ? `live: ${body.reason}` : "",
-    live_ended: "live mode left",
-    opened: body.kind === "opened" ? `cover off: ${body.panel}` : "",
-    step_ticked:
-      body.kind === "step_ticked" ? `${body.step} ${body.is_done === false ? "not done" : "done"}` : "",
-    attended: "still here",
-    shut: body.kind === "shut" ? `cover back: ${body.panel}` : "",
-    found_powered: body.kind === "found_powered" ? `under voltage all the same: ${body.words}` : "",
-    hands_off: "hands off it",
-    place_noted: body.kind === "place_noted" ? `place noted: ${body.words}` : "",
-    noted_in_error:
-      body.kind === "noted_in_error" ? `noted in error: ${body.danger}, because ${body.because}` : "",
-    outlet_named: body.kind === "outlet_named" ? `another outlet: ${body.words}` : "",
-    stamped: body.kind === "stamped" ? `stamp of ${body.part}: ${body.rating} ${body.value}` : "",
-    tripped: body.kind === "tripped" && body.machine === "out" ? "tripped, the machine unplugged" : "tripped",
-    reclosed:
-      body.kind === "reclosed" && body.machine === "out"
-        ? "closed again, the machine unplugged"
-        : "closed again",
-    hazard_found: body.kind === "hazard_found" ? `danger: ${body.words || body.hazard}` : "",
-    changed: body.kind === "changed" ? `${body.part}: ${body.intervention}` : "",
-    run_watched: body.kind === "run_watched" ? `watched a run: ${body.outcome}` : "",
-    skipped: body.kind === "skipped" ? `left out ${body.test}` : "",
-    circuit_noted: "circuit of the house noted",
-    earth_lifted: body.kind === "earth_lifted" ? `earth off: ${body.part}` : "",
-    earth_refitted: body.kind === "earth_refitted" ? `earth back: ${body.part}` : "",
-    run_withdrawn: "run taken back",
-    bypass_removed: body.kind === "bypass_removed" ? `bypass out: ${body.words}` : "",
-    checked: body.kind === "checked" ? `${body.check.replaceAll("_", " ")}: ${body.outcome}` : "",
-    codes_read: body.kind === "codes_read" ? `codes read: ${body.codes.join(", ") || "none stored"}` : "",
-    entry_tried:
-      body.kind === "entry_tried" && body.is_in ? "service mode entered" : "service mode not entered",
-    cycle_begun: "test cycle begun",
-    cycle_ticked: body.kind === "cycle_ticked" ? `${body.step}: ${body.outcome}` : "",
-    run_made: body.kind === "run_made" ? `run: ${body.text}` : "",
-    run_doubted: "run doubted, or counted again",
-    ended: body.kind === "ended" ? `ended: ${body.why}` : "",
-    proof_made: "Shown for the proof",
-    insulation_not_allowed: "Insulation may not be tested",
-    reopened: "reopened",
-    strip_step: body.kind === "strip_step" ? `off: ${body.words}` : "",
-    strip_back: "back",
-    connector_noted: body.kind === "connector_noted" ? `connector: ${body.words}` : "",
-    connector_ticked: "connector held against its photo",
-    costs_noted: "costs noted",
-  };
-  return body.kind ? words[body.kind] : "";
-}

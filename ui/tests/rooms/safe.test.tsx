@@ -1,8 +1,7 @@
 import { fireEvent, screen, waitFor } from "@testing-library/react";
 import { beforeEach, describe, expect, it } from "vitest";
-import type { EventBody, SafeState } from "../../src/api/client";
+import type { SafeState } from "../../src/api/client";
 import { SafeRoom } from "../../src/rooms/safe/SafeRoom";
-import { recordWords } from "../../src/words/safe";
 import { draw, serve, TRACE } from "../render";
 
 const POINT = { typed: "dead ln ", between: ["L", "N"], limit: "at most 5 V", reads: "", is_good: null };
@@ -43,9 +42,7 @@ const VIEW: SafeState = {
   panels: [{ id: "back", words: "Back panel", is_off: false }],
   parts: [{ id: "heater", words: "Heater" }],
   voltages: [],
-  records: [
-    { id: "e-1", at: "2026-06-01T10:00:00Z", who: "", body: { kind: "isolated", how: "locked_off" } },
-  ],
+  records: [{ id: "e-1", at: "2026-06-01T10:00:00Z", who: "", words: "locked off in all poles" }],
 };
 const SETTINGS = { body: { technician: "", ambient_celsius: 20, bag: [] } };
 
@@ -217,19 +214,4 @@ describe("making safe", () => {
     fireEvent.click(await screen.findByRole("button", { name: "Still here" }));
     await waitFor(() => expect(events()).toEqual([{ kind: "attended" }]));
   });
-});
-
-describe("the list of what was done", () => {
-  const bodies: [EventBody, string][] = [
-    [{ kind: "isolated", how: "locked_off" }, "locked off"],
-    [{ kind: "live_begun", reason: "volts", stays_connected: "", minutes: 5 }, "live: volts"],
-    [{ kind: "step_ticked", step: "taps", is_done: false }, "taps not done"],
-    [{ kind: "hazard_found", hazard: "shock", words: "" }, "danger: shock"],
-    [{ kind: "checked", check: "drain_filter", outcome: "good", words: "" }, "drain filter: good"],
-    [{ kind: "codes_read", scheme: "lamps", codes: [] }, "codes read: none stored"],
-    [{ kind: "codes_read", scheme: "lamps", codes: ["9", "21"] }, "codes read: 9, 21"],
-    [{ kind: "entry_tried", sequence: "a", is_in: false }, "service mode not entered"],
-    [{ kind: "ended", why: "socket dead", is_labelled_unsafe: false }, "ended: socket dead"],
-  ];
-  it.each(bodies)("tells %o in a few words", (body, says) => expect(recordWords(body)).toBe(says));
 });

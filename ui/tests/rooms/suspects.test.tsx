@@ -18,7 +18,7 @@ const COIL: Question = {
   bits: 0.6,
   expects: [{ part: "pump", title: "Drain pump", reads: "over-range", position: 1 }],
   outcomes: [],
-  what_ifs: [{ reads: "OL", leads: "Drain pump, 19 of 20" }],
+  what_ifs: [{ reads: "OL", leads: "Drain pump, certain, 95 %" }],
   also: [],
 };
 const RUN: Question = {
@@ -44,7 +44,7 @@ test("a reading is taken in the quick line, with what it would read in sight", (
   draw(<AskNext jobId="j-1" ask={[COIL, RUN]} onTake={take} />);
   expect(screen.getByText("over-range")).toBeInTheDocument();
   expect(screen.getByText("OL")).toBeInTheDocument();
-  expect(screen.getByText("Drain pump, 19 of 20")).toBeInTheDocument();
+  expect(screen.getByText("Drain pump, certain, 95 %")).toBeInTheDocument();
   fireEvent.click(screen.getByRole("button", { name: "Take it" }));
   expect(take).toHaveBeenCalledWith("pump.coil");
 });

@@ -66,13 +66,13 @@ class Conclusion:
             return Standing.UNDECIDED
         if self._guarded:
             return Standing.REPEAT
-        return Standing.NAMED if self.is_shown else Standing.UNDECIDED
+        return Standing.NAMED if self.is_shown and not self._is_in_doubt else Standing.UNDECIDED
 
     @cached_property
     def is_shown(self) -> bool:
         """Whether any test or look speaks for the leader.
 
-        Nobody is named by what the customer told alone, nor by a line that read one thing and then another.
+        Nobody is named by what the customer told alone, nor by a line that read one thing and then another, once each.
         """
         at = self.known.table.parts.index(self.known.leader)
         rows = self.known.chance * self.known.table.involves[at]
@@ -82,6 +82,16 @@ class Conclusion:
             for row in self.known.observations
             if not _is_one_against_one(row)
         )
+
+    @cached_property
+    def _is_in_doubt(self) -> bool:
+        """Whether a line of the leader read one thing and then another, and no other of its own speaks against it."""
+        leader = self.known.leader
+        own = [row for row in self.known.observations if row.outcome is not None and row.outcome.of == leader]
+        told = [row for row in own if not _is_one_against_one(row)]
+        others = [row for row in self.known.observations if leader in row.convicts and row not in own]
+        is_bad = any(row.outcome is not None and _is_bad(row, row.outcome) for row in told)
+        return len(told) < len(own) and not is_bad and not others
 
     @property
     def named(self) -> tuple[str, ...]:

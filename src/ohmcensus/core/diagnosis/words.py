@@ -41,16 +41,14 @@ def cured_words(case: Case) -> str:
 
 
 def chance_words(chance: float) -> str:
-    """Say a chance: "19 of 20", at most "99 of 100"; "1 of 8", "ruled out"."""
+    """Say a chance in a word and in percent: "likely, 62 %"; never more than 99 %, "ruled out" under a half."""
     if chance < RULED_OUT:
         return "ruled out"
-    if chance >= _HALF:
-        of = round(1 / max(1 - chance, 1 / _CERTAIN))
-        return f"{of - 1} of {of}"
-    return f"1 of {round(1 / chance)}"
+    word = next(word for least, word in _CHANCES if chance >= least)
+    return f"{word}, {min(99, max(1, round(100 * chance)))} %"
 
 
-_HALF, _CERTAIN = 0.5, 100
+_CHANCES = ((0.95, "certain"), (0.5, "likely"), (0.1, "possible"), (0.0, "hardly"))
 
 
 def alike_words(row: Alike, case: Case) -> str:

@@ -4,8 +4,9 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 
-from ohmcensus.core.event import Body, Changed, EarthLifted, EarthRefitted, Opened, Shut, StripBack, StripStep
+from ohmcensus.core.event import Changed
 from ohmcensus.core.job.case import Case
+from ohmcensus.core.job.record_words import record_words
 
 
 @dataclass(frozen=True, slots=True)
@@ -39,30 +40,10 @@ def voided_by(case: Case, shown: float, since: float) -> Voided | None:
     if not 0 <= shown <= since:
         return None
     event = next((row for row in case.events if row.order == since), None)
-    return Voided(_words(case, event.body), event.at) if event is not None else None
+    return Voided(record_words(case, event.body), event.at) if event is not None else None
 
 
 def reading_voided(case: Case, part: str, order: float) -> Voided | None:
     """Return the change of a part by which a reading of it counts no more."""
     changes = [event.order for event in case.of(Changed) if event.body.part == part]
     return voided_by(case, order, changes[-1]) if changes else None
-
-
-def _words(case: Case, body: Body) -> str:
-    match body:
-        case Changed() | EarthLifted() | EarthRefitted():
-            part = case.sheet.part(body.part)
-            done = body.intervention.words if isinstance(body, Changed) else _EARTH[type(body)]
-            return f"{part.title if part else body.part}: {done}"
-        case Opened() | Shut():
-            panel = case.sheet.panels.get(body.panel)
-            return f"{panel.title if panel else body.panel}: {'off' if isinstance(body, Opened) else 'back on'}"
-        case StripStep():
-            return f"taken off: {body.words}"
-        case StripBack():
-            step = next((row.body.words for row in case.of(StripStep) if row.id == body.step), "a step")
-            return f"back again: {step}"
-    return "something was changed"
-
-
-_EARTH: dict[type[Body], str] = {EarthLifted: "earth off", EarthRefitted: "earth back"}

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from ohmcensus.core.event import CutOff
+from ohmcensus.core.job.record_words import record_words
 from ohmcensus.core.safety import safe_steps
 from ohmcensus.core.safety.rules import asked_before_live, power_refusals
 from ohmcensus.core.safety.steps import cautions
@@ -59,6 +60,7 @@ def show_safe(context: Context, job_id: str) -> SafeView:
         parts=[Choice(id=part.id, words=part.title) for part in case.sheet.parts],
         voltages=[VoltageView(at=row.at, words=row.words) for row in reversed(safety.walk.shouts)],
         records=[
-            RecordView(id=event.id, at=event.at, who=event.who, body=event.body) for event in reversed(case.events)
+            RecordView(id=event.id, at=event.at, who=event.who, words=record_words(case, event.body))
+            for event in reversed(case.events)
         ],
     )

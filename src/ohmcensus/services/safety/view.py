@@ -4,7 +4,6 @@ from __future__ import annotations
 
 from pydantic import BaseModel
 
-from ohmcensus.core.event import Body
 from ohmcensus.core.job.case import Case
 from ohmcensus.core.judgement.passes import named_test
 from ohmcensus.core.safety import Safety, may
@@ -48,7 +47,7 @@ class RecordView(BaseModel):
     id: str
     at: str
     who: str
-    body: Body
+    words: str
 
 
 class VoltageView(BaseModel):

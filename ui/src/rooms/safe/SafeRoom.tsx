@@ -3,7 +3,7 @@ import type { SafeState } from "../../api/client";
 import { useSafe } from "../../api/rooms";
 import { JobRoom } from "../../app/JobRoom";
 import { timeOf } from "../../app/times";
-import { recordWords, safe as words } from "../../words/safe";
+import { safe as words } from "../../words/safe";
 import { Dangers } from "./Dangers";
 import { PowerCard } from "./PowerCard";
 import { SafeSteps } from "./SafeSteps";
@@ -53,7 +53,7 @@ function Loaded({ view }: { view: SafeState }) {
           <ul className="records">
             {view.records.slice(0, 12).map((record) => (
               <li key={record.id}>
-                <span className="mono">{timeOf(record.at)}</span> {recordWords(record.body)}
+                <span className="mono">{timeOf(record.at)}</span> {record.words}
               </li>
             ))}
           </ul>

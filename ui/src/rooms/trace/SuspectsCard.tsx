@@ -75,7 +75,7 @@ function Bar({ chance, title, said }: { chance: number; title: string; said: str
       <span className="suspect-bar" aria-hidden="true">
         <span style={{ width: `${100 * chance}%` }} />
       </span>
-      <span className="suspect-chance mono">{said}</span>
+      <span className="suspect-chance">{said}</span>
     </>
   );
 }
