@@ -93,7 +93,7 @@ def _begin(page: Page, name: str) -> None:
         page.get_by_role("button", name="Ladder").click()
         page.get_by_text("Before every rung").wait_for()
     if name == "suspects-day":
-        page.get_by_role("region", name="Ask next").wait_for()
+        page.get_by_role("region", name="Do next").wait_for()
         page.locator(".suspects summary").first.click()
         page.locator(".suspects").scroll_into_view_if_needed()
     if name == "safe-day":

@@ -51,7 +51,7 @@ def test_any_row_shows_the_sum_of_its_lit_lamps_and_the_reverse_gives_that_sum(
         (FRAMES, "0110/1001/0000", "has not two halves"),
         (BLINKS, "3", "has 1 counts, this scheme has 2"),
         (BLINKS, "0-4", "each group has 1 to 20"),
-        (BLINKS, "three-four", "is no code"),
+        (BLINKS, "three-four", "is not a code"),
     ],
 )
 def test_a_pattern_that_the_scheme_cannot_show_is_refused(
@@ -65,8 +65,8 @@ def test_a_pattern_that_the_scheme_cannot_show_is_refused(
     ("scheme", "code", "says"),
     [
         (ROW, "256", "cannot be shown by lamps"),
-        (ROW, "-1", "is no code"),
-        (ROW, "9" * 40, "is no code"),
+        (ROW, "-1", "is not a code"),
+        (ROW, "9" * 40, "is not a code"),
         (LampRow(id="odd", title="Odd", weights=(5, 3)), "4", "cannot be shown by lamps of 5, 3"),
         (FRAMES, "16/1", "the highest is 15"),
         (FRAMES, "6", "has not two halves"),

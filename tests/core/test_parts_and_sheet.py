@@ -146,7 +146,7 @@ def with_part(**changes: Any) -> dict[str, Any]:
 
 FAULTY = [
     ([], "start with 'format:'"),
-    ({"format": "shopping-list/1"}, "this is no sheet"),
+    ({"format": "shopping-list/1"}, "this is not a sheet"),
     (raw_sheet(format="ohmcensus-sheet/2"), "newer than ohmcensus-sheet/1"),
     (raw_sheet(parts=[]), "parts"),
     (raw_sheet(parts="heater"), "parts"),
@@ -156,7 +156,7 @@ FAULTY = [
     (with_part(kind="heeter"), "did you mean 'heater'?"),
     (with_part(ratings={"watts": 2000.0}), "parts.0.ratings.volts: this key is missing"),
     (with_part(ratings={"watts": -1.0, "volts": 230.0}), "greater than 0"),
-    (with_part(ratings={"watts": "2000", "volts": 230.0}), "is no number: give one"),
+    (with_part(ratings={"watts": "2000", "volts": 230.0}), "is not a number: give one"),
     (with_part(behind="side"), "no panel 'side'"),
     (with_part(expects={"glow": {"lo": 1, "source": "x"}}), "no test 'glow' on this part: tests are element, pe"),
     (with_part(expects={"element": {"lo": 30, "hi": 20, "source": "x"}}), "lo 30 is above hi 20: swap the ends"),

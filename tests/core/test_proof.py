@@ -240,5 +240,5 @@ def test_a_dead_outlet_is_no_supply_to_reckon_with(fl7: Sheet) -> None:
 
 
 def test_water_that_gets_colder_is_no_warming() -> None:
-    with pytest.raises(ValidationError, match="from 40 to 15 °C is no rise"):
+    with pytest.raises(ValidationError, match="from 40 to 15 °C is not a rise"):
         HeatRise(litres=10.0, from_celsius=40.0, to_celsius=15.0, minutes=9.5)

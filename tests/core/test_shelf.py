@@ -98,7 +98,7 @@ def test_a_price_is_read_with_point_or_comma(text: str, price: float) -> None:
 
 @pytest.mark.parametrize("text", ["forty", "38 euros", "-3", "1e3", "", "nan", "1.234,50", "100000.01"])
 def test_a_price_in_words_is_refused(text: str) -> None:
-    with pytest.raises(InputError, match=r"is no price: type it in figures, e\.g\. 38\.50"):
+    with pytest.raises(InputError, match=r"is not a price: type it in figures, e\.g\. 38\.50"):
         parse_price(text)
 
 

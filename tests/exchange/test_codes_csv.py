@@ -27,7 +27,7 @@ def test_a_table_is_read() -> None:
         (b"code,words,colour\n", "the first line must be"),
         (b"code,words\n1,ok\n2,W\xe4rme\n", "line 3: not in UTF-8"),
         (b"code,words\n5,\n", "line 2: words"),
-        (b"code,words,suspects\n5,x,heater:much\n", "line 2: 'much' is no weight"),
+        (b"code,words,suspects\n5,x,heater:much\n", "line 2: 'much' is not a weight"),
         (b"code,words,suspects\n5,x,heater:7\n", "line 2: suspects"),
         (b'code,words\n5,"open\n', "line 1: no CSV"),
         (b"code,words\n" + b"1,x\n" * 1002, "more than 1000 rows"),

@@ -64,11 +64,11 @@ def test_it_is_turned_upright_and_shrunk() -> None:
 @pytest.mark.parametrize(
     ("body", "says"),
     [
-        (b"", "plate.jpg is no picture that can be read"),
-        (b"\xff\xd8\xff\xe0 but then nothing", "is no picture"),
-        (photo((60, 40))[:300], "is no picture"),
-        (b"<svg xmlns='http://www.w3.org/2000/svg'/>", "is no picture"),
-        (b"%PDF-1.7", "is no picture"),
+        (b"", "plate.jpg is not a picture that can be read"),
+        (b"\xff\xd8\xff\xe0 but then nothing", "is not a picture"),
+        (photo((60, 40))[:300], "is not a picture"),
+        (b"<svg xmlns='http://www.w3.org/2000/svg'/>", "is not a picture"),
+        (b"%PDF-1.7", "is not a picture"),
         (b"\x00\x00\x00\x18ftypheic" + b"\x00" * 40, "is a HEIC photo, which is not read here"),
         (b"\xff\xd8" + b"\x00" * 40_000_000, "has 40 MB, at most 30 MB are taken"),
     ],

@@ -30,7 +30,7 @@ def test_a_sheet_written_reads_back_the_same(fl7: Sheet) -> None:
         ),
         ("kind: ntc", "kind: ntcc", "parts.6.kind: no kind of part 'ntcc': did you mean 'ntc'?"),
         ("watts: 2000.0", "wats: 2000.0", "parts.5.ratings.wats: this key is not known here"),
-        ("volts: 230\n", "volts: none\n", "volts: 'none' is no number: give one"),
+        ("volts: 230\n", "volts: none\n", "volts: 'none' is not a number: give one"),
         ("minutes: 6", "minutes: 0", "panels.front.minutes: 0: input should be greater than 0"),
     ],
 )

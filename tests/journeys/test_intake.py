@@ -24,7 +24,7 @@ CLICKS = """async (keys) => {
 
 
 def kept(page: Page) -> None:
-    expect(page.get_by_role("status").filter(has_text=re.compile("^Kept$"))).to_be_visible()
+    expect(page.get_by_role("status").filter(has_text=re.compile("^Saved$"))).to_be_visible()
 
 
 def strip(page: Page) -> Locator:
@@ -48,7 +48,7 @@ def test_from_nothing_to_the_first_reading_by_keyboard_alone(empty: Visit) -> No
     page.get_by_role("button", name="stops mid-cycle").focus()
     keys.press("Space")
     expect(page.get_by_text("Harness")).to_have_count(0)
-    expect(page.get_by_label("Worth taking along")).to_contain_text("Control board")
+    expect(page.get_by_label("Take along")).to_contain_text("Control board")
     kept(page)
 
     for line, reading in (("line to neutral", "231"), ("line to earth", "230"), ("neutral to earth", "1.1")):
@@ -65,7 +65,7 @@ def test_from_nothing_to_the_first_reading_by_keyboard_alone(empty: Visit) -> No
 
     read_codes_by_keys(page)
     prove_dead_by_keys(page)
-    keys.press("g")
+    keys.press("r")
     keys.press("4")
     page.locator("tr[data-line]").first.wait_for()
     keys.press("/")
@@ -77,7 +77,7 @@ def test_from_nothing_to_the_first_reading_by_keyboard_alone(empty: Visit) -> No
 def read_codes_by_keys(page: Page) -> None:
     keys = page.keyboard
     page.locator("h1").first.click()
-    keys.press("g")
+    keys.press("r")
     keys.press("3")
     expect(page.get_by_text("Read the codes before any test")).to_be_visible()
     for lamp in ("Wash 1 64", "Rinse 2 8", "Spin 2"):
@@ -88,11 +88,11 @@ def read_codes_by_keys(page: Page) -> None:
     keys.press("Enter")
     page.get_by_role("button", name="Write them down").focus()
     keys.press("Enter")
-    expect(page.get_by_text(re.compile(r"^Read \d\d:\d\d$"))).to_be_visible()
+    expect(page.get_by_text(re.compile(r"^Read at \d\d:\d\d$"))).to_be_visible()
 
 
 def prove_dead_by_keys(page: Page) -> None:
-    page.keyboard.press("g")
+    page.keyboard.press("r")
     page.keyboard.press("2")
     page.get_by_role("button", name="Unplugged, plug in sight").focus()
     page.keyboard.press("Enter")
@@ -177,11 +177,11 @@ def test_a_second_tab_is_told_and_nothing_is_lost(demo: Visit) -> None:
     first.get_by_label(words).fill("cold water, and it smells")
     kept(first)
     second.get_by_label(words).fill("cold only since Sunday")
-    expect(second.get_by_role("alert")).to_contain_text("Somebody else changed this intake meanwhile")
+    expect(second.get_by_role("alert")).to_contain_text("Someone else changed this page")
     second.unroute_all()
     second.reload()
     expect(second.get_by_label(words)).to_have_value("cold only since Sunday")
-    second.get_by_role("button", name="Keep mine on top").click()
+    second.get_by_role("button", name="Save mine").click()
     kept(second)
     first.reload()
     expect(first.get_by_label(words)).to_have_value("cold only since Sunday")
@@ -211,7 +211,7 @@ def test_a_photo_of_the_plate_and_files_that_are_none(demo: Visit, tmp_path: Pat
     Image.new("RGB", (60, 40), "white").save(picture, "PNG")
     chooser = page.locator("input[type=file]")
     for name, body, says in (
-        ("plate.jpg", b"not a picture at all", "plate.jpg is no picture that can be read"),
+        ("plate.jpg", b"not a picture at all", "plate.jpg is not a picture that can be read"),
         ("IMG_1.HEIC", b"\x00\x00\x00\x18ftypheic" + b"\x00" * 20, "IMG_1.HEIC is a HEIC photo"),
     ):
         (tmp_path / name).write_bytes(body)
@@ -222,7 +222,7 @@ def test_a_photo_of_the_plate_and_files_that_are_none(demo: Visit, tmp_path: Pat
     photo = page.get_by_role("img", name="Photo of the plate, 60 by 40 pixels")
     expect(photo).to_be_visible()
     assert photo.evaluate("image => image.decode().then(() => image.naturalWidth)") == 60
-    page.get_by_role("button", name="Remove this photo").click()
+    page.get_by_role("button", name="Remove the photo").click()
     expect(photo).to_have_count(0)
 
 
@@ -233,9 +233,9 @@ def test_a_dead_socket_ends_the_job_and_it_can_be_reopened(demo: Visit) -> None:
         page.get_by_label(f"Outlet, {line}").press("Enter")
     look = page.get_by_label("First look outside")
     expect(look).to_contain_text("The outlet is dead")
-    look.get_by_role("button", name="End the job here").first.click()
-    expect(page.get_by_label("The job ends with")).to_have_value("The outlet is dead.")
-    page.get_by_role("button", name="End it").first.click()
+    look.get_by_role("button", name="End the job already").first.click()
+    expect(page.get_by_label("Why it ends")).to_have_value("The outlet is dead.")
+    page.get_by_role("button", name="End the job").first.click()
     expect(page.locator(".ended-mark")).to_be_visible()
     page.get_by_role("link", name="Jobs").click()
     page.get_by_role("button", name="Show ended (3)").click()
@@ -252,14 +252,14 @@ def test_the_coach_follows_the_rhythm(demo: Visit) -> None:
     page.wait_for_timeout(1800)
     pad.click()
     expect(page.get_by_text("at most 1.5 s: faster. Begin again.")).to_be_visible()
-    page.get_by_role("button", name="Begin again").click()
+    page.get_by_role("button", name="Try again").click()
     page.get_by_text("Click 1 of 8").wait_for()
     page.evaluate(CLICKS, ["ArrowLeft"] * 2 + ["ArrowRight"] * 4 + ["ArrowLeft"] * 2)
     expect(page.get_by_text("All 8 clicks in time. The lamps fill from the right, one by one.")).to_be_visible()
     page.get_by_role("button", name="Yes, it is in").click()
     expect(page.get_by_text(re.compile("3 attempts logged"))).to_be_visible()
-    page.get_by_role("button", name="It was just plugged in").click()
-    expect(page.get_by_role("timer").filter(has_text="The board charges: wait")).to_be_visible()
+    page.get_by_role("button", name="Just plugged in").click()
+    expect(page.get_by_role("timer").filter(has_text="The board starts up: wait")).to_be_visible()
 
 
 def test_meanings_are_imported_and_bad_tables_refused(demo: Visit, tmp_path: Path) -> None:
@@ -277,7 +277,7 @@ def test_meanings_are_imported_and_bad_tables_refused(demo: Visit, tmp_path: Pat
     chooser.set_input_files(tmp_path / "codes.csv")
     expect(page.get_by_text("Sump is warm")).to_be_visible()
     page.get_by_placeholder("type a code").fill("88")
-    page.get_by_role("button", name="Show its lamps").click()
+    page.get_by_role("button", name="Show the lamps").click()
     expect(page.get_by_label("What the lamps say")).to_contain_text("Sump is warm · points at Heater")
 
 
@@ -301,11 +301,11 @@ def test_the_address_book_is_kept_and_archived(demo: Visit, kind: str) -> None:
     page = demo.open("/setup")
     page.get_by_role("button", name=f"Add a {kind}").click()
     page.get_by_label("Name of the entry").fill("Upper basin")
-    page.get_by_role("button", name="Keep the entry").click()
+    page.get_by_role("button", name="Save the entry").click()
     entry = page.get_by_label("Customers, places, technicians").locator("li").filter(has_text="Upper basin")
-    entry.get_by_role("button", name="Change").click()
+    entry.get_by_role("button", name="Edit").click()
     page.get_by_label(re.compile("^Archived")).check()
-    page.get_by_role("button", name="Keep the entry").click()
+    page.get_by_role("button", name="Save the entry").click()
     expect(entry).to_have_count(0)
     page.get_by_label("Show archived entries").check()
     expect(entry).to_contain_text("archived")

@@ -14,7 +14,7 @@ def copied(visit: Visit) -> Page:
     page = visit.open("/machines")
     page.get_by_role("link", name="Front-loader, 7 kg").click()
     page.get_by_label("Title of the copy").fill("Quay front-loader")
-    page.get_by_role("button", name="Copy to change it").click()
+    page.get_by_role("button", name="Copy").click()
     expect(page.get_by_role("heading", name="Quay front-loader", exact=True)).to_be_visible()
     return page
 
@@ -31,18 +31,18 @@ def test_a_sheet_is_copied_changed_and_put_into_use(demo: Visit) -> None:
     page.get_by_role("button", name="Heater").first.click()
     page.get_by_label("watts", exact=True).fill("plenty")
     page.get_by_label("watts", exact=True).press("Enter")
-    expect(page.get_by_role("region", name="What is to be said of it")).to_contain_text("heater, watts")
-    expect(page.get_by_role("button", name="Put into use")).to_be_disabled()
+    expect(page.get_by_role("region", name="Remarks")).to_contain_text("heater, watts")
+    expect(page.get_by_role("button", name="Use this version")).to_be_disabled()
     page.reload()
     page.get_by_role("button", name="Heater").first.click()
     expect(page.get_by_label("watts", exact=True)).to_have_value("plenty")
     page.get_by_label("watts", exact=True).fill("1k8")
     page.get_by_label("watts", exact=True).press("Tab")
-    expect(page.get_by_text("Kept as a draft")).to_be_visible()
+    expect(page.get_by_text("Saved as a draft")).to_be_visible()
     expect(page.get_by_label("watts", exact=True)).to_have_value("1800")
     assert watts(demo) == 2000
-    page.get_by_role("button", name="Put into use").click()
-    expect(page.get_by_text("In use as it stands here")).to_be_visible()
+    page.get_by_role("button", name="Use this version").click()
+    expect(page.get_by_text("In use")).to_be_visible()
     assert watts(demo) == 1800
 
 
@@ -52,13 +52,13 @@ def test_wiring_is_said_pin_by_pin_and_a_loose_pin_is_noticed(demo: Visit) -> No
     wiring.locator("summary", has_text="Heater").click()
     wiring.get_by_label("tag 2").first.fill("")
     wiring.get_by_label("tag 2").first.press("Enter")
-    said = page.get_by_role("region", name="What is to be said of it")
+    said = page.get_by_role("region", name="Remarks")
     expect(said).to_contain_text("heater.b is joined to nothing")
     wiring.get_by_label("tag 2").first.fill("neutral_inside")
     wiring.get_by_label("tag 2").first.press("Enter")
-    expect(said).to_contain_text("Nothing to remark")
-    page.get_by_role("button", name="Back to what is in use").click()
-    expect(page.get_by_text("In use as it stands here")).to_be_visible()
+    expect(said).to_contain_text("No remarks")
+    page.get_by_role("button", name="Discard the draft").click()
+    expect(page.get_by_text("In use")).to_be_visible()
 
 
 def test_a_sheet_goes_out_as_a_file_and_a_bad_file_is_refused(demo: Visit, tmp_path: Path) -> None:
@@ -68,10 +68,10 @@ def test_a_sheet_goes_out_as_a_file_and_a_bad_file_is_refused(demo: Visit, tmp_p
     text = Path(download.value.path()).read_text(encoding="utf-8")
     file = tmp_path / "sheet.yaml"
     file.write_text(text.replace("quay-front-loader", "pier-front-loader").replace("Quay", "Pier"), encoding="utf-8")
-    page.get_by_label("Take in a file").set_input_files(file)
+    page.get_by_label("Import").set_input_files(file)
     expect(page.get_by_role("heading", name="Pier front-loader", exact=True)).to_be_visible()
     file.write_text("format: ohmcensus-sheet/7\n", encoding="utf-8")
-    page.get_by_label("Take in a file").set_input_files(file)
+    page.get_by_label("Import").set_input_files(file)
     expect(page.get_by_role("alert")).to_contain_text("newer")
 
 
@@ -81,11 +81,11 @@ def test_a_second_window_is_told_and_nothing_is_lost(demo: Visit) -> None:
     expect(other.get_by_label("Watts", exact=True)).to_have_value("2200")
     page.get_by_label("Watts", exact=True).fill("2300")
     page.get_by_label("Watts", exact=True).press("Tab")
-    expect(page.get_by_text("Kept as a draft")).to_be_visible()
+    expect(page.get_by_text("Saved as a draft")).to_be_visible()
     other.get_by_label("Hertz").fill("60")
     other.get_by_label("Hertz").press("Tab")
     expect(other.get_by_text("this sheet has moved on")).to_be_visible()
     expect(other.get_by_label("Hertz")).to_have_value("60")
-    other.get_by_role("button", name="Take the other").click()
+    other.get_by_role("button", name="Use theirs").click()
     expect(other.get_by_label("Watts", exact=True)).to_have_value("2300")
     expect(other.get_by_label("Hertz")).to_have_value("50")

@@ -23,7 +23,7 @@ from tests.working import every_job, happened, logged, prove_dead, read_what_is_
 
 MACHINE = "Washer of the thread"
 ROOMS = ("intake", "safe", "codes", "trip", "repair", "prove", "sheet-out")
-NEXT = re.compile(r"Next(?:, here)?: (.*)")
+NEXT = re.compile(r"Next(?:, here)?: (.*?)(?:\s+n next · \? keys)?$")
 INSIDE = tuple(part.id for part in leaky_parts(find_sheet("fl7-u"), Method.INSULATION))
 
 Step = str | Body | Callable[[Visit, str], None]

@@ -15,8 +15,13 @@ from tests.working import happened, prove_dead, read_what_is_missing, shut_up
 def watch_a_warm_run(page: Page) -> None:
     """Note in Prove that the machine ran through, and how its water warmed."""
     step = page.locator('.criterion[aria-current="step"]')
-    step.get_by_text("Time the warming of the water").click()
-    for field, typed in (("Water, litres", "11"), ("Begins at, °C", "14"), ("Ends at, °C", "40"), ("Minutes", "11")):
+    step.get_by_text("Time the heating").click()
+    for field, typed in (
+        ("Water, litres", "11"),
+        ("Water at the start, °C", "14"),
+        ("Water at the end, °C", "40"),
+        ("Minutes", "11"),
+    ):
         step.get_by_label(field).fill(typed)
     step.get_by_role("button", name="runs through").click()
     expect(page.get_by_text("11 litres from 14 to 40 °C")).to_be_visible()
@@ -50,7 +55,7 @@ def test_a_repaired_machine_is_proved_and_signed_off(demo: Visit, size: str) -> 
         step.get_by_label("Reads").fill("0.41 mA")
         step.get_by_label("Tester's number").fill("OC-T7")
         before = step.locator("b").first.inner_text()
-        step.get_by_role("button", name="Enter it").click()
+        step.get_by_role("button", name="Save").click()
         expect(page.locator('.criterion[aria-current="step"] b').first).not_to_have_text(before)
     watch_a_warm_run(page)
     for name in ("No leak", "Codes cleared and read again"):

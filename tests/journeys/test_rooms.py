@@ -52,17 +52,17 @@ def test_the_job_sheet_downloads_as_csv_and_json(demo: Visit) -> None:
 def test_setup_keeps_the_name_the_temperature_and_an_own_meter(demo: Visit) -> None:
     page = demo.open("/setup")
     page.get_by_label("Temperature at the shelf").fill("warm")
-    page.get_by_role("button", name="Keep", exact=True).click()
+    page.get_by_role("button", name="Save", exact=True).click()
     expect(page.get_by_text("ambient_celsius")).to_be_visible()
     page.get_by_label("Temperature at the shelf").fill("60")
-    page.get_by_role("button", name="Keep", exact=True).click()
-    expect(page.get_by_text("Kept")).to_be_visible()
-    page.get_by_role("button", name="Copy to yours").first.click()
-    page.get_by_role("button", name="Keep the meter").click()
+    page.get_by_role("button", name="Save", exact=True).click()
+    expect(page.get_by_text("Saved")).to_be_visible()
+    page.get_by_role("button", name="Copy").first.click()
+    page.get_by_role("button", name="Save the meter").click()
     expect(page.get_by_role("alert")).to_contain_text("title")
     page.get_by_label("Name", exact=True).fill("Bench meter")
     page.get_by_label("ohms, %").first.fill("0,5")
-    page.get_by_role("button", name="Keep the meter").click()
+    page.get_by_role("button", name="Save the meter").click()
     expect(page.get_by_role("checkbox", name="Bench meter")).to_be_checked()
     page.goto(f"{demo.address}/jobs/{demo.job('Machine 1')}/trace")
     page.get_by_label("Type a part and a reading").fill("ntc loose 2.49k at 60C")
@@ -75,11 +75,11 @@ def test_jobs_are_found_by_their_words(demo: Visit) -> None:
     page.get_by_label("Find a job").fill("shore heron")
     expect(page.locator(".job-list li")).to_have_count(1)
     page.get_by_label("Find a job").fill("submarine")
-    expect(page.get_by_text("No job holds these words")).to_be_visible()
+    expect(page.get_by_text("No job has these words")).to_be_visible()
 
 
 def test_an_address_that_leads_nowhere_says_so(demo: Visit) -> None:
-    expect(demo.open("/nowhere").get_by_text("There is nothing at this address")).to_be_visible()
+    expect(demo.open("/nowhere").get_by_text("There is no page at this address")).to_be_visible()
     expect(demo.open("/jobs/none/trace").get_by_text("no job 'none'")).to_be_visible()
 
 
@@ -99,9 +99,10 @@ def barriers(page: Page, *, only: str = "") -> list[str]:
 Act = Callable[[Page], object]
 
 
-def pressed(name: str, *, first: bool = False) -> Act:
+def pressed(name: str, *, first: bool = False, region: str = "") -> Act:
     def press(page: Page) -> None:
-        found = page.get_by_role("button", name=name)
+        within = page.get_by_role("region", name=region) if region else page
+        found = within.get_by_role("button", name=name)
         (found.first if first else found).click()
 
     return press
@@ -125,18 +126,18 @@ SCREENS: tuple[tuple[str, str, Act], ...] = (
     ("", "/jobs", headed("Jobs")),
     ("", "/jobs", pressed("New job")),
     ("", "/setup", headed("Setup")),
-    ("", "/setup", pressed("Copy to yours", first=True)),
+    ("", "/setup", pressed("Copy", first=True)),
     ("", "/machines/fl7-u", headed("States of the machine")),
-    ("", "/shelf", headed("A piece for the shelf")),
+    ("", "/shelf", headed("Add a piece")),
     ("Galley washer", "intake", headed("Earlier visits")),
     ("Galley washer", "safe", headed("What was done")),
     ("Galley washer", "codes", headed("What codes mean here")),
-    ("Galley washer", "trip", headed("Make a run")),
-    ("Galley washer", "repair", headed("Note a change")),
+    ("Galley washer", "trip", headed("Make a leak test")),
+    ("Galley washer", "repair", headed("Add a change")),
     ("Galley washer", "prove", headed("Sign off")),
-    ("Galley washer", "sheet-out", headed("Take it along")),
-    ("Lock cottage washer", "repair", pressed("Mark it anew")),
-    ("Lock cottage washer", "repair", pressed("Change it")),
+    ("Galley washer", "sheet-out", headed("Export")),
+    ("Lock cottage washer", "repair", pressed("Edit", region="Parts wanted")),
+    ("Lock cottage washer", "repair", pressed("Edit", region="Connectors")),
     ("Machine 1", "safe", pressed("Work live")),
     ("Machine 3", "trace", typed),
     ("Machine 3", "trace", ladder),

@@ -56,11 +56,11 @@ TOO_LONG = '{"sheet":"fl7-u","at":"2026-01-05T08:00:00Z","steps":[' + ",".join([
 @pytest.mark.parametrize(
     ("text", "says"),
     [
-        ("{}", "this is no story"),
+        ("{}", "this is not a story"),
         ('{"format":"ohmcensus-story/2"}', "a newer kind"),
         ('{"sheet":"fl7-u","at":"2026-01-05T08:00:00","steps":[]}', "names no time zone"),
         (TOO_LONG, "more than 10000"),
-        ('{"sheet":"fl7-u","at":"2026-01-05T08:00:00Z","steps":[{"reed":"heater 26"}]}', "this is no story"),
+        ('{"sheet":"fl7-u","at":"2026-01-05T08:00:00Z","steps":[{"reed":"heater 26"}]}', "this is not a story"),
     ],
     ids=["nothing", "newer", "no zone", "too long", "unknown key"],
 )

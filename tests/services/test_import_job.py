@@ -144,7 +144,7 @@ def _history(**more: Any) -> Callable[[Raw], Raw]:
         (_with(format="ohmcensus-job/2"), r"of a newer kind \(ohmcensus-job/2, this one knows"),
         (_with(events=[{"id": 1}]), r"no exported job \(events\.0"),
         (_with(sheet="zz9"), "no machine sheet 'zz9'"),
-        (_with(id="../../etc"), "is no id of a job"),
+        (_with(id="../../etc"), "is not an id of a job"),
         (_with(own_sheet={"id": "fl7-u"}), "the machine sheet in the file is none"),
         (_history(between=None), "lacks its points or its meter"),
         (_history(unit="furlong"), "'furlong' is not a valid Unit"),
@@ -223,7 +223,7 @@ def _zip(path: Path, **files: bytes) -> Path:
 @pytest.mark.parametrize(
     ("make", "said"),
     [
-        (lambda path: _zip(path, **{"readme.txt": b"hello"}), "is no archive of jobs"),
+        (lambda path: _zip(path, **{"readme.txt": b"hello"}), "is not an archive of jobs"),
         (lambda path: _zip(path, **{"archive.json": b'{"format": "ohmcensus-archive/7"}'}), "of a newer kind"),
         (
             lambda path: _zip(path, **{"archive.json": b'{"format": "ohmcensus-archive/1"}', "..__..__x": b""}),

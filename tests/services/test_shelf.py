@@ -65,7 +65,7 @@ def test_what_cannot_be_fitted_is_refused_with_the_reason(context: Context, job:
     happened(context, new_job(context, "Machine 10"), fit(busy))
     for body, said in (
         (fit(uuid4()), "no such piece on the shelf"),
-        (fit(pump), "the piece is no heater: choose one of the same kind"),
+        (fit(pump), "the piece is not a heater: choose one of the same kind"),
         (fit(leaky), "Heater, spare 1: reads outside: not to be fitted"),
         (fit(busy), "Heater, spare 2 sits in Machine 10: note there what was fitted instead"),
         (fit(busy).model_copy(update={"intervention": Intervention.MENDED}), "a piece of the shelf is fitted"),
@@ -99,10 +99,10 @@ def test_a_wish_shows_which_pieces_fit_and_which_plug_differs(context: Context, 
     ("new", "said"),
     [
         ({"part": "sail"}, "no 'sail' on this sheet"),
-        ({"part": "heater", "offers": [NewOffer(source="Post", price="forty")]}, "'forty' is no price"),
+        ({"part": "heater", "offers": [NewOffer(source="Post", price="forty")]}, "'forty' is not a price"),
         (
             {"part": "heater", "offers": [NewOffer(source="Post", price="4", days="soon")]},
-            "'soon' is no number of days",
+            "'soon' is not a number of days",
         ),
         ({"part": "heater", "chosen": 0}, "the chosen offer is none of them"),
     ],

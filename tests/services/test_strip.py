@@ -65,9 +65,12 @@ def test_a_step_shows_its_photos_and_a_connector_its_pins(context: Context, job:
     [
         (lambda: NewPhoto(uuid4(), "step", "a.jpg", picture()), "is of no step of the job: note the step first"),
         (lambda: NewPhoto(uuid4(), "step", "a.jpg", picture(), event="e1"), "is of no step of the job"),
-        (lambda: NewPhoto(uuid4(), "found", "a.svg", b"<svg xmlns='http://www.w3.org/2000/svg'/>"), "a.svg is no pic"),
-        (lambda: NewPhoto(uuid4(), "found", "a.pdf", b"%PDF-1.7 ..."), "a.pdf is no picture that can be read"),
-        (lambda: NewPhoto(uuid4(), "found", "half.jpg", picture()[:300]), "half.jpg is no picture that can be read"),
+        (
+            lambda: NewPhoto(uuid4(), "found", "a.svg", b"<svg xmlns='http://www.w3.org/2000/svg'/>"),
+            "a.svg is not a pic",
+        ),
+        (lambda: NewPhoto(uuid4(), "found", "a.pdf", b"%PDF-1.7 ..."), "a.pdf is not a picture that can be read"),
+        (lambda: NewPhoto(uuid4(), "found", "half.jpg", picture()[:300]), "half.jpg is not a picture that can be read"),
     ],
     ids=["no step", "unknown step", "SVG", "PDF", "cut off on its way"],
 )

@@ -52,10 +52,10 @@ def other(name: str, body: str) -> Callable[[zipfile.ZipFile], None]:
 @pytest.mark.parametrize(
     ("spoil", "says"),
     [
-        (other("readme.txt", "hello"), "is no backup of Ohmcensus"),
+        (other("readme.txt", "hello"), "is not a backup of Ohmcensus"),
         (other(NOTE, '{"format": "ohmcensus-backup/2"}'), "of a newer kind"),
-        (other(NOTE, '{"format": "something/1"}'), "is no backup of Ohmcensus"),
-        (other(NOTE, "no json"), "is no backup of Ohmcensus"),
+        (other(NOTE, '{"format": "something/1"}'), "is not a backup of Ohmcensus"),
+        (other(NOTE, "no json"), "is not a backup of Ohmcensus"),
         (other("../outside.txt", "x"), "what no backup does"),
         (other("photos/../../outside.txt", "x"), "what no backup does"),
         (other("unlikely.exe", "x"), "what no backup does"),
@@ -160,7 +160,7 @@ def _link(out: zipfile.ZipFile) -> None:
     ("change", "says"),
     [
         (lambda out: out.writestr(FILE_NAME, b"again"), "a name twice"),
-        (_link, "is no file"),
+        (_link, "is not a file"),
         (lambda out: out.writestr(f"photos/ab/{'ab' * 32}.jpg", bytes(5_000_000)), "more than 200 times its size"),
         (lambda out: out.writestr(f"photos/ab/{'cd' * 32}.exe", b""), "what no backup does"),
         (lambda out: out.writestr(f"photos/ab/{'ab' * 32}.jpg", b"x" * 31_000_000), "has 31 MB|times its size"),

@@ -156,7 +156,7 @@ def test_a_photo_goes_in_by_a_form_and_comes_back_as_a_jpeg(client: FlaskClient,
         assert (served.status_code, served.mimetype, served.data[:3]) == (200, "image/jpeg", b"\xff\xd8\xff")
         assert "max-age" in served.headers["Cache-Control"]
     for body, name, status, says in (
-        (b"x", "x.jpg", 422, "x.jpg is no picture"),
+        (b"x", "x.jpg", 422, "x.jpg is not a picture"),
         (b"\xff" * 30_500_000, "huge.jpg", 422, "huge.jpg has 30 MB"),
         (b"\xff" * 40_000_000, "huge.jpg", 413, "40 MB were sent, at most 30 MB"),
     ):
@@ -268,7 +268,7 @@ DEAR = {"part": "heater", "offers": [{"source": "Post", "price": "forty"}]}
         ("PUT shelf/{id}", {**SPARE, "colour": "blue"}, 422, "colour"),
         ("PUT shelf/one", SPARE, 422, "spare_id"),
         ("POST shelf/{id}/readings", {"id": str(uuid4()), "test": "element", "text": "26"}, 404, "no such piece"),
-        ("PUT jobs/{job}/parts/{id}", DEAR, 422, "'forty' is no price"),
+        ("PUT jobs/{job}/parts/{id}", DEAR, 422, "'forty' is not a price"),
         ("PUT jobs/{job}/parts/{id}", {"part": "heater", "state": "lost"}, 422, "state"),
         ("DELETE jobs/{job}/parts/{id}", None, 404, "no such part is wanted"),
         ("GET jobs/none/parts", None, 404, "no job 'none'"),

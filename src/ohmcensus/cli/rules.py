@@ -125,5 +125,5 @@ def rules_worth(price: float, minutes: float, age: float, machine: float) -> Non
         given = Assumptions(offers=usual_offers(price), minutes=minutes, age_years=age, machine_price=machine)
     except ValidationError as error:
         what = "; ".join(f"{row['loc'][-1]}: {row['msg'].lower()}" for row in error.errors())
-        raise InputError(what=what, remedy="give figures of nought and more", field="price") from error
+        raise InputError(what=what, remedy="give figures of 0 or more", field="price") from error
     say([asdict(row) for row in options(given)])

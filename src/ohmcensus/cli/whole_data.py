@@ -44,7 +44,7 @@ def export_command(job: str, file: Path, data: Path | None, *, is_story: bool) -
 
     if file.suffix.lower() != ".json":
         raise InputError(
-            what=f"a story is no {file.suffix or 'file without an ending'}", remedy="name a .json", field="file"
+            what=f"a story is not a {file.suffix or 'file without an ending'}", remedy="name a .json", field="file"
         )
     file.write_text(json.dumps(story_of(context, job), indent=2, ensure_ascii=False) + "\n", encoding="utf-8")
 

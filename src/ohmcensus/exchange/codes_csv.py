@@ -78,5 +78,5 @@ def _weight(typed: str, line: int) -> float:
     try:
         return float(typed.replace(",", "."))
     except ValueError:
-        what = f"line {line}: '{typed[:20]}' is no weight"
+        what = f"line {line}: '{typed[:20]}' is not a weight"
         raise InputError(what=what, remedy="write part:0.6, above 0 and at most 1", field="suspects") from None

@@ -103,7 +103,7 @@ def read_isolation(text: str) -> Problem:
     try:
         raw = json.loads(text)
     except (ValueError, RecursionError):
-        raise InputError(what="the file is no JSON", remedy="check quotes, commas and brackets", field="file") from None
+        raise InputError(what="the file is not JSON", remedy="check quotes, commas and brackets", field="file") from None
     if not isinstance(raw, dict) or raw.get("format") != FORMAT:
         stated = raw.get("format") if isinstance(raw, dict) else None
         is_newer = isinstance(stated, str) and stated.startswith("ohmcensus-isolation/")
@@ -137,7 +137,7 @@ def _suspect(entry: PartEntry, file: IsolationFile) -> LeakyPart:
         key = "limit_us" if is_insulation else "limit_ma"
         raise InputError(what=f"part {entry.id} has no {key}", remedy="state its limit", field=key)
     if entry.behind is not None and entry.behind not in file.panels:
-        what = f"part {entry.id} is behind '{entry.behind}', which is no panel"
+        what = f"part {entry.id} is behind '{entry.behind}', which is not a panel"
         raise InputError(what=what, remedy="add the panel with its minutes", field="behind")
     healthy = HEALTHY_US if is_insulation else math.inf
     return LeakyPart(entry.id, limit, entry.weight, entry.minutes, entry.behind, healthy)

@@ -164,7 +164,7 @@ def _refuse_foreign(archive: zipfile.ZipFile, name: str) -> None:
         except (ValueError, AttributeError, RecursionError):
             stated = ""
     if stated.rpartition("/")[0] != FORMAT.rpartition("/")[0]:
-        raise InputError(what=f"{name} is no archive of jobs", remedy=_ANOTHER, field="file")
+        raise InputError(what=f"{name} is not an archive of jobs", remedy=_ANOTHER, field="file")
     if stated != FORMAT:
         what = f"{name} is of a newer kind ({stated[:40]}, this one knows {FORMAT})"
         raise InputError(what=what, remedy="update Ohmcensus", field="file")

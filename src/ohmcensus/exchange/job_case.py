@@ -30,7 +30,7 @@ def read_job(text: str | bytes) -> JobFile:
     try:
         document = from_json(text, allow_inf_nan=False)
     except ValueError as error:
-        what = f"this is no exported job ({str(error)[:120]})"
+        what = f"this is not an exported job ({str(error)[:120]})"
         raise InputError(what=what, remedy=_EXPORT, field="file") from None
     try:
         return JobFile.model_validate(document)
@@ -41,7 +41,7 @@ def read_job(text: str | bytes) -> JobFile:
             what = f"this job is of a newer kind ({stated[:40]}, this one knows {FORMAT})"
             raise InputError(what=what, remedy="update Ohmcensus", field="file") from None
         where = ".".join(str(step) for step in first["loc"]) or "the file"
-        what = f"this is no exported job ({where[:120]}: {first['msg'][:200]})"
+        what = f"this is not an exported job ({where[:120]}: {first['msg'][:200]})"
         raise InputError(what=what, remedy=_EXPORT, field="file") from None
 
 

@@ -64,7 +64,7 @@ def prepared(body: bytes, name: str) -> Picture:
             upright = _upright(found).convert("RGB")
     except _UNREADABLE as error:
         remedy = "choose a photo in JPEG, PNG or WebP"
-        raise InputError(what=f"{shown} is no picture that can be read", remedy=remedy, field="photo") from error
+        raise InputError(what=f"{shown} is not a picture that can be read", remedy=remedy, field="photo") from error
     small = upright.copy()
     small.thumbnail((SMALL_SIDE, SMALL_SIDE))
     return Picture(_jpeg(upright), _jpeg(small), upright.width, upright.height)
@@ -111,7 +111,7 @@ def thumbnail(jpeg: bytes) -> bytes:
             found.draft("RGB", (SMALL_SIDE, SMALL_SIDE))
             small = found.convert("RGB")
     except _UNREADABLE as error:
-        what = "a photo in the file is no picture that can be read"
+        what = "a photo in the file is not a picture that can be read"
         raise InputError(what=what, remedy="take another copy of the file", field="photo") from error
     small.thumbnail((SMALL_SIDE, SMALL_SIDE))
     return _jpeg(small)

@@ -104,4 +104,4 @@ def _no_story(error: ValidationError) -> InputError:
         return InputError(what=what, remedy="tell it in parts", field="steps")
     where = ".".join(str(step) for step in first["loc"]) or "the file"
     remedy = "write it as docs/formats/README.md says"
-    return InputError(what=f"this is no story ({where}: {first['msg']})", remedy=remedy, field="file")
+    return InputError(what=f"this is not a story ({where}: {first['msg']})", remedy=remedy, field="file")

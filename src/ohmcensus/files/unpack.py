@@ -78,7 +78,7 @@ def _strange(row: zipfile.ZipInfo, limits: Limits) -> str:
     if row.compress_type not in _KNOWN_METHODS:
         return f"'{said}' is packed in a way that is not read here"
     if stat.S_ISLNK(row.external_attr >> 16) or row.is_dir():
-        return f"'{said}' is no file"
+        return f"'{said}' is not a file"
     if row.filename.endswith(".jpg") and row.file_size > limits.most_picture:
         return f"'{said}' has {row.file_size / 1e6:.0f} MB"
     if row.file_size > _SMALL and row.file_size > limits.most_ratio * max(row.compress_size, 1):

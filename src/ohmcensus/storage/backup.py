@@ -218,7 +218,7 @@ def _refuse_foreign(archive: zipfile.ZipFile, file: Path) -> None:
         except (ValueError, AttributeError, RecursionError):
             stated = ""
     if stated.rpartition("/")[0] != FORMAT.rpartition("/")[0]:
-        raise InputError(what=f"{file} is no backup of Ohmcensus", remedy=_ANOTHER, field="file")
+        raise InputError(what=f"{file} is not a backup of Ohmcensus", remedy=_ANOTHER, field="file")
     if stated != FORMAT:
         what = f"{file} is of a newer kind ({stated}, this one knows {FORMAT})"
         raise InputError(what=what, remedy="update Ohmcensus", field="file")

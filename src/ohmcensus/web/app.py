@@ -146,7 +146,7 @@ def _read_json() -> None:
     try:
         body = from_json(request.get_data(), allow_inf_nan=False)
     except ValueError as error:
-        abort(400, f"the body is no JSON that can be read ({str(error)[:120]})")
+        abort(400, f"the body is not JSON that can be read ({str(error)[:120]})")
     request._cached_json = (body, body)  # noqa: SLF001 - where the framework keeps what it has read
 
 

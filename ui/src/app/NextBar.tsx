@@ -18,6 +18,7 @@ export function NextBar({ jobId }: { jobId: string }) {
         {named && <b>{words.named(named)} </b>}
         {isHere && words.here(what)}
       </p>
+      <span className="quiet keys">{words.keys}</span>
       {!isHere && (
         <Link className="act" to={to}>
           {words.next(what)}

@@ -20,8 +20,8 @@ export const frame = {
   theme: { light: "Day", dark: "Night" },
   themeChange: "Change between day and night",
   skip: "Skip to the sheet",
-  notFound: "There is nothing at this address.",
-  toJobs: "To the jobs",
+  notFound: "There is no page at this address.",
+  toJobs: "Go to Jobs",
   close: "Close",
   loading: "Reading the job …",
 };
@@ -51,25 +51,44 @@ export const next = {
   named: (parts: string) => `Named: ${parts}.`,
   next: (what: string) => `Next: ${what}`,
   here: (what: string) => `Next, here: ${what}`,
+  keys: "n next · ? keys",
 };
 
 export const run = {
-  heat: "Time the warming of the water",
+  heat: "Time the heating",
   fields: {
     litres: "Water, litres",
-    from_celsius: "Begins at, °C",
-    to_celsius: "Ends at, °C",
+    from_celsius: "Water at the start, °C",
+    to_celsius: "Water at the end, °C",
     minutes: "Minutes of heating",
   },
-  badNumber: (field: string) => `${field}: that is no number. Type one, e.g. 12.`,
+  badNumber: (field: string) => `${field}: not a number. Type one, e.g. 12.`,
   missing: (field: string) => `${field} is missing: give all four, or none.`,
 };
 
 export const photo = {
-  busy: (left: number) => (left > 1 ? `Keeping ${left} photos …` : "Keeping the photo …"),
-  several: (first: string, count: number) => `${first} (and ${count - 1} more were not kept)`,
+  busy: (left: number) => (left > 1 ? `Saving ${left} photos …` : "Saving the photo …"),
+  several: (first: string, count: number) => `${first} (and ${count - 1} more were not saved)`,
 };
 
 export const reading = { reads: "reads", log: "Log" };
 
 export const when = { before: "Before it was cut off", now: "Now: it is under voltage again" };
+
+export const keysTitle = "Keys";
+/** The same in every room. */
+export const keys: [string, string][] = [
+  ["/", "to the line: type a reading, or find a job"],
+  ["n", "do what is next"],
+  ["↑  ↓", "move along the lines"],
+  ["Enter", "take the chosen line; log what is typed"],
+  ["Tab", "take the name that is offered"],
+  ["Esc", "leave the line"],
+  ["u", "undo the last reading or leak test"],
+  ["w", "why: what the line should read, and by what"],
+  ["m", "live mode"],
+  ["d", "the ladder, and back"],
+  ["r 1 … 8", "rooms of the job: Intake, Safe, Codes, Trace, Trip, Repair, Prove, Sheet-out"],
+  ["r j  r m  r h  r s", "Jobs, Machines, Shelf, Setup"],
+  ["?", "this list"],
+];

@@ -17,10 +17,10 @@ export const prove = {
   way: "Method",
   serial: "Tester's number",
   calibrated: "Calibrated on",
-  enter: "Enter it",
+  enter: "Save",
   barred: "Insulation may not be tested here",
   barredWhy: "Why not",
-  barredEnter: "Note it: the current with heat on counts instead",
+  barredEnter: "Save: the current with heat on counts instead",
   isBarred:
     "Insulation is not tested on this machine: the current with heat on, both ways round, counts instead.",
   signOff: "Sign off",

@@ -21,18 +21,18 @@ export const endings = {
 };
 
 export const suspects = {
-  ask: "Ask next",
-  take: "Take it",
+  ask: "Do next",
+  take: "Choose this line",
   also: "While you are there:",
   stamped: (unit: string) => `Stamped, in ${unit}`,
   save: "Save",
-  sheetSays: (stated: string) => `the sheet says ${stated}`,
-  notANumber: "Type a number above nought, as it is printed.",
+  sheetSays: (stated: string) => `sheet: ${stated}`,
+  notANumber: "Type a number above 0, as it is printed.",
   minutes: (minutes: number) => `${Number(minutes.toFixed(1))} min`,
-  before: "Before it",
-  expects: "It would read, were it the fault of",
-  whatIf: "What if it reads",
-  leave: "Leave out",
+  before: "First",
+  expects: "It would read, if the fault is in",
+  whatIf: "What each answer would mean",
+  leave: "Skip",
   whys: [
     { id: "cannot_reach", words: "cannot reach" },
     { id: "no_meter", words: "no such meter" },
@@ -47,7 +47,7 @@ export const suspects = {
   weight: (weight: number) =>
     Math.abs(weight) >= 1.5 ? "weighs much" : Math.abs(weight) >= 0.7 ? "weighs" : "weighs a little",
   ruledOut: "Ruled out by",
-  objective: "Questions are chosen for",
+  objective: "Choose tests for",
   wouldChange: "What would change the order",
-  more: "Others",
+  more: "Other tests",
 };

@@ -152,10 +152,10 @@ describe("what the lamps say", () => {
   it("lights the lamps of a code, or says why none can", async () => {
     const refused = { status: 422, body: { type: "/problems/input", detail: "code 16 cannot be shown" } };
     room(VIEW, { "/codes/decode": [refused, { body: DECODED }, { body: DECODED }] });
-    fireEvent.change(await screen.findByLabelText("Code to lamps"), { target: { value: "16" } });
-    fireEvent.submit(screen.getByLabelText("Code to lamps"));
+    fireEvent.change(await screen.findByLabelText("From code to lamps"), { target: { value: "16" } });
+    fireEvent.submit(screen.getByLabelText("From code to lamps"));
     expect(await screen.findByText("code 16 cannot be shown")).toBeInTheDocument();
-    fireEvent.submit(screen.getByLabelText("Code to lamps"));
+    fireEvent.submit(screen.getByLabelText("From code to lamps"));
     await waitFor(() =>
       expect(screen.getByRole("button", { name: /^Rinse/ })).toHaveAttribute("aria-pressed", "true"),
     );
@@ -205,11 +205,11 @@ describe("the coach", () => {
 
   it("waits while the board charges, and nags to write down once it is in", async () => {
     room({ ...VIEW, sequences: VIEW.sequences.map((row) => ({ ...row, tried: 2, is_in: true })) });
-    expect((await screen.findAllByText(/Write the codes down before leaving/))[0]).toBeInTheDocument();
+    expect((await screen.findAllByText(/Write the codes down before you leave/))[0]).toBeInTheDocument();
     expect(screen.getByText(/2 attempts logged/)).toBeInTheDocument();
-    fireEvent.click(screen.getByRole("button", { name: "It was just plugged in" }));
+    fireEvent.click(screen.getByRole("button", { name: "Just plugged in" }));
     expect(screen.getByRole("timer")).toHaveTextContent("wait 60 s");
-    fireEvent.click(screen.getByRole("button", { name: "It has been in for a while" }));
+    fireEvent.click(screen.getByRole("button", { name: "Plugged in for a while" }));
     expect(screen.queryByText(/The board charges/)).toBeNull();
   });
 });
@@ -220,7 +220,7 @@ describe("the test cycle and the meanings", () => {
     const passed = await screen.findByRole("button", { name: "Passed" });
     expect(passed).toBeDisabled();
     expect(screen.getByRole("img", { name: "step 6: 0110" })).toBeInTheDocument();
-    fireEvent.click(screen.getByRole("button", { name: "Begin the test" }));
+    fireEvent.click(screen.getByRole("button", { name: "Start the test" }));
     await waitFor(() => expect(sent("/events")[0]?.body).toEqual({ kind: "cycle_begun", cycle: "test" }));
   });
 
@@ -248,7 +248,7 @@ describe("the test cycle and the meanings", () => {
     fireEvent.change(await screen.findByLabelText("Code"), { target: { value: "9" } });
     fireEvent.change(screen.getByLabelText("Meaning"), { target: { value: "too warm" } });
     fireEvent.change(screen.getByLabelText(/^Suspects/), { target: { value: "heater:0,6; ntc" } });
-    fireEvent.click(screen.getByRole("button", { name: "Keep" }));
+    fireEvent.click(screen.getByRole("button", { name: "Add" }));
     await waitFor(() =>
       expect(sent("/meanings/lamps")[0]?.rows).toEqual([
         { code: "5", words: "no water", suspects: { valve: 0.5 } },

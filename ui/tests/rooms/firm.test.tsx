@@ -82,8 +82,8 @@ describe("the setup room", () => {
     });
     draw(<SetupRoom />);
     fireEvent.change(await screen.findByLabelText(/Temperature/), { target: { value: "18,5" } });
-    fireEvent.click(screen.getByRole("button", { name: "Keep" }));
-    expect(await screen.findByText("Kept")).toBeInTheDocument();
+    fireEvent.click(screen.getByRole("button", { name: "Save" }));
+    expect(await screen.findByText("Saved")).toBeInTheDocument();
     expect(sent.at(-1)?.body.ambient_celsius).toBe(18.5);
   });
 
@@ -103,10 +103,10 @@ describe("the setup room", () => {
       "/meters": [METERS, { status: 201, body: METERS.body }, METERS],
     });
     draw(<SetupRoom />);
-    fireEvent.click(await screen.findByRole("button", { name: "Copy to yours" }));
+    fireEvent.click(await screen.findByRole("button", { name: "Copy" }));
     fireEvent.change(screen.getByLabelText("Name"), { target: { value: "Mine" } });
     fireEvent.change(screen.getByLabelText("ohms, digits"), { target: { value: "5" } });
-    fireEvent.click(screen.getByRole("button", { name: "Keep the meter" }));
+    fireEvent.click(screen.getByRole("button", { name: "Save the meter" }));
     await waitFor(() => expect(sent.some((row) => row.body.title === "Mine")).toBe(true));
     const kept = sent.find((row) => row.body.title === "Mine")?.body as typeof METER;
     expect(kept.id).toMatch(/^own-/);
@@ -127,9 +127,9 @@ describe("live mode", () => {
       target: { value: "outlet" },
     });
     fireEvent.click(await screen.findByLabelText("I state: lid shut"));
-    fireEvent.click(screen.getByRole("button", { name: "Begin" }));
+    fireEvent.click(screen.getByRole("button", { name: "Start" }));
     expect(await screen.findByRole("alert")).toHaveTextContent("no power: water inside");
-    fireEvent.click(screen.getByRole("button", { name: "Begin" }));
+    fireEvent.click(screen.getByRole("button", { name: "Start" }));
     await waitFor(() => expect(onClose).toHaveBeenCalled());
     expect(sent.find((row) => row.path.endsWith("/events"))?.body.body).toMatchObject({
       kind: "live_begun",
@@ -155,7 +155,7 @@ describe("live mode", () => {
 describe("a reading between two points", () => {
   it("cannot be logged without both points", async () => {
     draw(<TwoPointsDialog jobId="j-1" trace={TRACE} opened onClose={() => undefined} />);
-    expect(await screen.findByRole("button", { name: "Log it" })).toBeDisabled();
+    expect(await screen.findByRole("button", { name: "Log" })).toBeDisabled();
     expect(screen.getByLabelText("The meter read")).toHaveValue("ohm");
   });
 });

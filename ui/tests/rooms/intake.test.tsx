@@ -98,7 +98,7 @@ describe("the intake", () => {
     vi.useFakeTimers({ shouldAdvanceTime: true });
     const sent = room();
     fireEvent.change(await words(), { target: { value: "trips when hot" } });
-    expect(screen.getByText("Keeping …")).toBeInTheDocument();
+    expect(screen.getByText("Saving …")).toBeInTheDocument();
     await act(() => vi.advanceTimersByTimeAsync(1000));
     const put = sent.find((row) => row.path.endsWith("/intake") && Object.keys(row.body).length > 0);
     expect(put?.body).toMatchObject({ intake_revision: 3, complaint: { words: "trips when hot" } });
@@ -143,7 +143,7 @@ describe("the intake", () => {
     room();
     await words();
     fireEvent.change(screen.getByLabelText("Volts"), { target: { value: "23o" } });
-    expect(screen.getByText("is no number")).toBeInTheDocument();
+    expect(screen.getByText("is not a number")).toBeInTheDocument();
     expect(screen.getByLabelText("Volts")).toHaveValue("23o");
     expect(localStorage.getItem("ohmcensus.intake.j-1")).toBeNull();
     fireEvent.change(screen.getByLabelText("Volts"), { target: { value: "231,5" } });
@@ -153,7 +153,7 @@ describe("the intake", () => {
   it("shows what is worth taking, and earlier visits with what was found", async () => {
     room();
     await words();
-    expect(screen.getByLabelText("Worth taking along")).toHaveTextContent("Heaterexplains trips");
+    expect(screen.getByLabelText("Take along")).toHaveTextContent("Heaterexplains trips");
     expect(screen.getByLabelText("Earlier visits")).toHaveTextContent("1 May: no startLock: OL · new lock");
   });
 });
@@ -186,11 +186,11 @@ describe("the first look", () => {
     fireEvent.change(await screen.findByLabelText("What you saw: Drain filter"), {
       target: { value: "a sock" },
     });
-    fireEvent.click(screen.getByRole("button", { name: "Note it" }));
+    fireEvent.click(screen.getByRole("button", { name: "Save" }));
     await waitFor(() => expect(sent.some((row) => row.path.endsWith("/events"))).toBe(true));
-    const ends = screen.getAllByRole("button", { name: "End the job here" });
+    const ends = screen.getAllByRole("button", { name: "End the job already" });
     fireEvent.click(ends[0] as HTMLElement);
-    expect(screen.getByLabelText("The job ends with")).toHaveValue(CHECK.ends_with);
+    expect(screen.getByLabelText("Why it ends")).toHaveValue(CHECK.ends_with);
     const events = sent.filter((row) => row.path.endsWith("/events")).map((row) => row.body.body);
     expect(events).toEqual([{ kind: "checked", check: "drain_filter", outcome: "bad", words: "a sock" }]);
   });

@@ -87,16 +87,18 @@ describe("a criterion", () => {
   test("of the run is noted there and then, with the warming where all of it was timed", async () => {
     const bodies = sent();
     draw(<CriterionRow view={VIEW} row={{ ...SEEN, id: "heat", kind: "heat" as const }} />);
-    fireEvent.click(screen.getByText("Time the warming of the water"));
+    fireEvent.click(screen.getByText("Time the heating"));
     fireEvent.change(screen.getByLabelText("Water, litres"), { target: { value: "10,5" } });
     fireEvent.click(screen.getByRole("button", { name: "runs through" }));
-    expect(screen.getByRole("alert")).toHaveTextContent("Begins at, °C is missing: give all four, or none.");
-    fireEvent.change(screen.getByLabelText("Begins at, °C"), { target: { value: "15" } });
-    fireEvent.change(screen.getByLabelText("Ends at, °C"), { target: { value: "warm" } });
+    expect(screen.getByRole("alert")).toHaveTextContent(
+      "Water at the start, °C is missing: give all four, or none.",
+    );
+    fireEvent.change(screen.getByLabelText("Water at the start, °C"), { target: { value: "15" } });
+    fireEvent.change(screen.getByLabelText("Water at the end, °C"), { target: { value: "warm" } });
     fireEvent.change(screen.getByLabelText("Minutes of heating"), { target: { value: "9" } });
     fireEvent.click(screen.getByRole("button", { name: "runs through" }));
-    expect(screen.getByRole("alert")).toHaveTextContent("Ends at, °C: that is no number.");
-    fireEvent.change(screen.getByLabelText("Ends at, °C"), { target: { value: "40" } });
+    expect(screen.getByRole("alert")).toHaveTextContent("Water at the end, °C: not a number.");
+    fireEvent.change(screen.getByLabelText("Water at the end, °C"), { target: { value: "40" } });
     fireEvent.click(screen.getByRole("button", { name: "runs through" }));
     await waitFor(() =>
       expect(bodies[0]?.body).toMatchObject({
@@ -114,7 +116,7 @@ describe("a criterion", () => {
     expect(screen.getByLabelText("Tester's number")).toHaveValue("OC-T7");
     fireEvent.change(screen.getByLabelText("Reads"), { target: { value: "0.4 mA" } });
     fireEvent.change(screen.getByLabelText("Method"), { target: { value: "direct" } });
-    fireEvent.click(screen.getByRole("button", { name: "Enter it" }));
+    fireEvent.click(screen.getByRole("button", { name: "Save" }));
     await waitFor(() =>
       expect(bodies[0]?.body).toMatchObject({ criterion: "current", text: "0.4 mA", way: "direct" }),
     );

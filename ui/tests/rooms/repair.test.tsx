@@ -88,8 +88,8 @@ test("a change is sent with its part, what was done and the piece that sits ther
   const sent = answering({});
   draw(<ChangeForm view={VIEW} />);
   fireEvent.change(screen.getByLabelText("What was done"), { target: { value: "replaced" } });
-  fireEvent.change(screen.getByLabelText("Which piece sits there now"), { target: { value: "spare 1" } });
-  fireEvent.click(screen.getByRole("button", { name: "Note the change" }));
+  fireEvent.change(screen.getByLabelText("Which piece is fitted now"), { target: { value: "spare 1" } });
+  fireEvent.click(screen.getByRole("button", { name: "Save the change" }));
   await waitFor(() =>
     expect(sent[0]).toMatchObject({
       body: { kind: "changed", part: "heater", intervention: "replaced", fitted: "spare 1" },
@@ -106,11 +106,11 @@ test("figures can be changed, a word among them is told by its field and nothing
   draw(<WorthCard view={VIEW} />);
   await screen.findByText(WORTH.advice);
   fireEvent.change(screen.getByLabelText("Another machine, fitted"), { target: { value: "dear" } });
-  fireEvent.click(screen.getByRole("button", { name: "Reckon" }));
-  expect(screen.getByRole("alert")).toHaveTextContent("Another machine, fitted: that is no number");
+  fireEvent.click(screen.getByRole("button", { name: "Calculate" }));
+  expect(screen.getByRole("alert")).toHaveTextContent("Another machine, fitted: not a number");
   const before = sent.length;
   fireEvent.change(screen.getByLabelText("Another machine, fitted"), { target: { value: "480,5" } });
-  fireEvent.click(screen.getByRole("button", { name: "Reckon" }));
+  fireEvent.click(screen.getByRole("button", { name: "Calculate" }));
   await waitFor(() => expect(sent.length).toBe(before + 1));
   expect(sent.at(-1)).toMatchObject({ part: "heater", given: { machine_price: 480.5, sure: 0.9 } });
 });
@@ -163,12 +163,12 @@ const STRIPPED = {
 test("the strip-down turned round asks for what is missing, last off first", async () => {
   const sent = answering({});
   draw(<StripCard view={STRIPPED} />);
-  expect(screen.getByText("1 of 2 back")).toHaveTextContent("took 12 min");
+  expect(screen.getByText("1 of 2 refitted")).toHaveTextContent("took 12 min");
   expect(screen.getByText(/1 of 1 fasteners/)).toBeInTheDocument();
-  fireEvent.click(screen.getByRole("button", { name: "Put it back" }));
+  fireEvent.click(screen.getByRole("button", { name: "Show the way back" }));
   expect(screen.getAllByRole("listitem")[0]).toHaveTextContent("heater");
   fireEvent.click(screen.getByRole("button", { name: "Both heater tags: on" }));
-  fireEvent.click(screen.getByRole("button", { name: "Back: heater" }));
+  fireEvent.click(screen.getByRole("button", { name: "Save as refitted: heater" }));
   await waitFor(() =>
     expect(sent[0]).toMatchObject({ body: { kind: "strip_back", step: "s-2", fasteners: 1, plugs: [] } }),
   );
@@ -179,11 +179,11 @@ test("a step is sent with its fasteners, cover and plugs, and a word for a count
   draw(<StripCard view={STRIPPED} />);
   fireEvent.change(screen.getByLabelText("What comes off"), { target: { value: "top cover" } });
   fireEvent.change(screen.getByLabelText("Fasteners"), { target: { value: "some" } });
-  fireEvent.click(screen.getByRole("button", { name: "Note it as off" }));
-  expect(screen.getByRole("alert")).toHaveTextContent("no whole number");
+  fireEvent.click(screen.getByRole("button", { name: "Save the step" }));
+  expect(screen.getByRole("alert")).toHaveTextContent("not a whole number");
   fireEvent.change(screen.getByLabelText("Fasteners"), { target: { value: "2" } });
   fireEvent.change(screen.getByLabelText("Cover"), { target: { value: "back" } });
-  fireEvent.click(screen.getByRole("button", { name: "Note it as off" }));
+  fireEvent.click(screen.getByRole("button", { name: "Save the step" }));
   await waitFor(() =>
     expect(sent[0]).toMatchObject({
       body: { kind: "strip_step", words: "top cover", fasteners: 2, panel: "back" },
@@ -211,7 +211,7 @@ test("a connector's pins are placed by touch, moved by arrows, labelled and sent
   fireEvent.change(screen.getByLabelText("Connector"), { target: { value: "heater plug" } });
   unmount();
   draw(<ConnectorsCard view={view} />);
-  fireEvent.click(screen.getByRole("button", { name: "Note the connector" }));
+  fireEvent.click(screen.getByRole("button", { name: "Save the connector" }));
   await waitFor(() =>
     expect(sent[0]).toMatchObject({
       body: {

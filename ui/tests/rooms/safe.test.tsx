@@ -127,11 +127,11 @@ describe("making safe", () => {
     fireEvent.click(screen.getByRole("button", { name: "Danger found" }));
     fireEvent.change(screen.getByLabelText("What"), { target: { value: "water_inside" } });
     fireEvent.change(screen.getByLabelText(/What you saw, smelt/), { target: { value: "in the base" } });
-    fireEvent.click(screen.getByRole("button", { name: "Note the danger" }));
+    fireEvent.click(screen.getByRole("button", { name: "Save the danger" }));
     await waitFor(() => expect(events()).toHaveLength(2));
     fireEvent.click(screen.getByRole("button", { name: "It tripped" }));
     fireEvent.change(screen.getByLabelText("And the machine was"), { target: { value: "out" } });
-    fireEvent.click(screen.getByRole("button", { name: "Log the trip" }));
+    fireEvent.click(screen.getByRole("button", { name: "Save the trip" }));
     await waitFor(() => expect(events()).toHaveLength(3));
     fireEvent.click(screen.getByRole("button", { name: "Bypass taken out" }));
     fireEvent.change(screen.getByLabelText(/How, and how it was tried/), {
@@ -194,9 +194,9 @@ describe("making safe", () => {
     fireEvent.click(await screen.findByRole("button", { name: "Noted in error" }));
     const because = screen.getByLabelText(/Because/);
     fireEvent.change(because, { target: { value: "too short" } });
-    expect(screen.getByRole("button", { name: "Take it back" })).toBeDisabled();
+    expect(screen.getByRole("button", { name: "Remove the danger" })).toBeDisabled();
     fireEvent.change(because, { target: { value: "another machine's" } });
-    fireEvent.click(screen.getByRole("button", { name: "Take it back" }));
+    fireEvent.click(screen.getByRole("button", { name: "Remove the danger" }));
     await waitFor(() =>
       expect(events()).toEqual([{ kind: "noted_in_error", danger: "shock", because: "another machine's" }]),
     );

@@ -39,12 +39,12 @@ test("the proposed costs are corrected and noted; an amount in words is told by 
   const sent = answering({});
   draw(<CostsCard view={VIEW} />);
   fireEvent.change(screen.getByLabelText("Amount 1"), { target: { value: "forty" } });
-  fireEvent.click(screen.getByRole("button", { name: "Note the costs" }));
-  expect(screen.getByRole("alert")).toHaveTextContent("Amount 1: that is no amount.");
+  fireEvent.click(screen.getByRole("button", { name: "Save the costs" }));
+  expect(screen.getByRole("alert")).toHaveTextContent("Amount 1: not an amount.");
   expect(sent).toEqual([]);
   fireEvent.change(screen.getByLabelText("Amount 1"), { target: { value: "40,00" } });
   fireEvent.change(screen.getByLabelText("Minutes of work"), { target: { value: "45" } });
-  fireEvent.click(screen.getByRole("button", { name: "Note the costs" }));
+  fireEvent.click(screen.getByRole("button", { name: "Save the costs" }));
   await waitFor(() => expect(sent).toHaveLength(1));
   expect(JSON.parse(sent[0] as string).body).toMatchObject({
     kind: "costs_noted",
@@ -57,11 +57,11 @@ test("the proposed costs are corrected and noted; an amount in words is told by 
 test("an amount without words is told, and what was typed survives a reload", () => {
   answering({});
   const { unmount } = draw(<CostsCard view={VIEW} />);
-  fireEvent.click(screen.getByRole("button", { name: "Another line" }));
+  fireEvent.click(screen.getByRole("button", { name: "Add a line" }));
   fireEvent.change(screen.getByLabelText("Amount 2"), { target: { value: "5" } });
   unmount();
   draw(<CostsCard view={VIEW} />);
-  fireEvent.click(screen.getByRole("button", { name: "Note the costs" }));
+  fireEvent.click(screen.getByRole("button", { name: "Save the costs" }));
   expect(screen.getByRole("alert")).toHaveTextContent("Line 2: an amount without words.");
 });
 
@@ -81,15 +81,15 @@ test("a file that is no job is refused in one sentence", async () => {
   answering({ title: "Bad input", status: 422, detail: "job.csv holds readings alone" }, 422);
   draw(<ImportJobs />);
   const file = new File(["x"], "job.csv");
-  fireEvent.change(screen.getByLabelText("Bring in from a file"), { target: { files: [file] } });
+  fireEvent.change(screen.getByLabelText("Import"), { target: { files: [file] } });
   expect(await screen.findByRole("alert")).toHaveTextContent("job.csv holds readings alone");
 });
 
 test("jobs that came in are counted", async () => {
   answering({ id: "", is_over: true, problem: "", jobs: ["a", "b"], already: ["c"], photos: 4 }, 201);
   draw(<ImportJobs />);
-  fireEvent.change(screen.getByLabelText("Bring in from a file"), {
+  fireEvent.change(screen.getByLabelText("Import"), {
     target: { files: [new File(["x"], "all.zip")] },
   });
-  expect(await screen.findByRole("status")).toHaveTextContent("2 jobs brought in, 1 here already.");
+  expect(await screen.findByRole("status")).toHaveTextContent("2 jobs imported, 1 already here.");
 });

@@ -91,7 +91,7 @@ test("a new piece is kept under an id of its own; where from is asked of a salva
   draw(<SpareForm view={SHELF} />);
   fireEvent.change(screen.getByLabelText("Comes from"), { target: { value: "salvaged" } });
   fireEvent.change(screen.getByLabelText("From which machine"), { target: { value: "Machine 4" } });
-  fireEvent.click(screen.getByRole("button", { name: "Put it on the shelf" }));
+  fireEvent.click(screen.getByRole("button", { name: "Save on the shelf" }));
   await waitFor(() => expect(sent[0]?.method).toBe("PUT"));
   expect(sent[0]?.body).toMatchObject({ part: "heater", origin: "salvaged", salvaged_from: "Machine 4" });
 });
@@ -147,11 +147,11 @@ test("a wish shows the plug that differs, is ordered in one touch, and fits a pi
 test("a new wish begins with what the plate says, and is sent as it is typed", async () => {
   const sent = answering({ ...PARTS, wanted: [] });
   draw(<PartsCard view={REPAIR} />);
-  fireEvent.click(await screen.findByRole("button", { name: "A part is wanted" }));
+  fireEvent.click(await screen.findByRole("button", { name: "Add a wanted part" }));
   expect(await screen.findByLabelText("Type number, exactly")).toHaveValue("FL7-U/2");
   fireEvent.change(screen.getByLabelText("Where"), { target: { value: "Post" } });
   fireEvent.change(screen.getByLabelText("Price"), { target: { value: "24" } });
-  fireEvent.click(screen.getByRole("button", { name: "Note it as wanted" }));
+  fireEvent.click(screen.getByRole("button", { name: "Save" }));
   await waitFor(() => expect(sent.find((row) => row.method === "PUT")).toBeDefined());
   expect(sent.find((row) => row.method === "PUT")?.body).toMatchObject({
     part: "heater",

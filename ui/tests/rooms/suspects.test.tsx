@@ -45,7 +45,7 @@ test("a reading is taken in the quick line, with what it would read in sight", (
   expect(screen.getByText("over-range")).toBeInTheDocument();
   expect(screen.getByText("OL")).toBeInTheDocument();
   expect(screen.getByText("Drain pump, certain, 95 %")).toBeInTheDocument();
-  fireEvent.click(screen.getByRole("button", { name: "Take it" }));
+  fireEvent.click(screen.getByRole("button", { name: "Choose this line" }));
   expect(take).toHaveBeenCalledWith("pump.coil");
 });
 
@@ -55,7 +55,7 @@ test.each([
 ])("%s", async (_, question, button, body) => {
   const sent = sentBodies();
   draw(<AskNext jobId="j-1" ask={[question]} onTake={vi.fn()} />);
-  fireEvent.click(screen.getByText("Leave out"));
+  fireEvent.click(screen.getByText("Skip"));
   fireEvent.click(screen.getByText(button));
   await waitFor(() => expect(sent[0]?.body).toEqual(body));
 });
@@ -96,6 +96,6 @@ test("a suspect opens to what speaks for and against it, and what ruled it out",
   expect(screen.getByText(/Not conclusive/)).toBeInTheDocument();
   expect(screen.getByText(/no test left on this sheet/)).toBeInTheDocument();
   expect(screen.getByText(/then Heater, 9 of 10/)).toBeInTheDocument();
-  fireEvent.change(screen.getByLabelText("Questions are chosen for"), { target: { value: "cheapest" } });
+  fireEvent.change(screen.getByLabelText("Choose tests for"), { target: { value: "cheapest" } });
   expect(choose).toHaveBeenCalledWith("cheapest");
 });

@@ -101,16 +101,16 @@ describe("the panel of a line", () => {
     draw(panel({ line: HEATER }));
     expect(screen.getByText("a leak to earth, a bad joint")).toBeInTheDocument();
     expect(screen.getByText(/back panel off/)).toBeInTheDocument();
-    expect(screen.queryByRole("button", { name: "Correct" })).toBeNull();
+    expect(screen.queryByRole("button", { name: "Edit" })).toBeNull();
   });
 
   it("offers the next line, but not the one in question", () => {
     const onTake = vi.fn();
     const { redraw } = draw(panel({ onTake }));
-    fireEvent.click(screen.getByRole("button", { name: "Take it" }));
+    fireEvent.click(screen.getByRole("button", { name: "Choose this line" }));
     expect(onTake).toHaveBeenCalledWith("heater.element");
     redraw(panel({ line: HEATER }));
-    expect(screen.queryByRole("button", { name: "Take it" })).toBeNull();
+    expect(screen.queryByRole("button", { name: "Choose this line" })).toBeNull();
     redraw(panel({ trace: { ...TRACE, next_line: null } }));
     expect(screen.getByText(/Every line that can be asked dead/)).toBeInTheDocument();
   });
@@ -119,8 +119,8 @@ describe("the panel of a line", () => {
     const onCorrect = vi.fn();
     const onTakeBack = vi.fn();
     draw(panel({ onCorrect, onTakeBack }));
-    fireEvent.click(screen.getByRole("button", { name: "Correct" }));
-    fireEvent.click(screen.getByRole("button", { name: "Take back" }));
+    fireEvent.click(screen.getByRole("button", { name: "Edit" }));
+    fireEvent.click(screen.getByRole("button", { name: "Remove" }));
     expect(onCorrect).toHaveBeenCalledOnce();
     expect(onTakeBack).toHaveBeenCalledWith("r-1");
   });
@@ -134,7 +134,7 @@ describe("the panel of a line", () => {
     });
     draw(panel());
     fireEvent.change(screen.getByLabelText("Note on this line"), { target: { value: "dry now" } });
-    fireEvent.click(screen.getByRole("button", { name: "Keep the note" }));
+    fireEvent.click(screen.getByRole("button", { name: "Save" }));
     expect(await screen.findByText("this job has moved on")).toBeInTheDocument();
     expect(screen.getByLabelText("Note on this line")).toHaveValue("dry now");
     expect(localStorage.getItem("ohmcensus.note.j-1.heater.pe")).toBe("dry now");

@@ -67,7 +67,7 @@ describe("runs and parts", () => {
     ["Motor", "perhaps connected"],
     ["Drain pump", "off"],
     ["Board", "connected, reached from N only"],
-    ["Lock", "connected, but no pole comes to it: not asked"],
+    ["Lock", "connected, but neither pole reaches it: not tested"],
   ])("%s was %s", (title, state) => {
     draw(<PartRows view={VIEW} onDoubt={() => undefined} />);
     const row = screen.getByText(title).closest("li") as HTMLElement;
@@ -77,7 +77,7 @@ describe("runs and parts", () => {
   test("a run is doubted where it stands", () => {
     const doubt = vi.fn();
     draw(<PartRows view={VIEW} onDoubt={doubt} />);
-    fireEvent.click(screen.getByRole("button", { name: "Doubt it" }));
+    fireEvent.click(screen.getByRole("button", { name: "Mark as doubtful" }));
     expect(doubt).toHaveBeenCalledExactlyOnceWith(RUN);
   });
 
@@ -108,8 +108,8 @@ describe("a run is entered", () => {
     fireEvent.click(screen.getByRole("button", { name: "Drain pump" }));
     expect(connect).toHaveBeenLastCalledWith(["heater", "motor", "pump"], []);
     expect(screen.getByText(/NTC sensor/)).toBeInTheDocument();
-    expect(screen.queryByText("The plug sits")).toBeNull();
-    expect(screen.getByRole("button", { name: "Enter the run" })).toBeDisabled();
+    expect(screen.queryByText("Plug")).toBeNull();
+    expect(screen.getByRole("button", { name: "Save the leak test" })).toBeDisabled();
   });
 
   test("a current asks for the way round of the plug", () => {
@@ -136,13 +136,13 @@ describe("a run is entered", () => {
         onMade={() => undefined}
       />,
     );
-    expect(screen.queryByText("The plug sits")).toBeNull();
+    expect(screen.queryByText("Plug")).toBeNull();
     expect(screen.getByText(/This plug goes in one way only/)).toBeInTheDocument();
   });
 
   test("what was typed in Trace is a run here and is corrected there", () => {
     draw(<PartRows view={{ ...VIEW, runs: [{ ...RUN, is_line: true }] }} onDoubt={() => undefined} />);
-    expect(screen.queryByRole("button", { name: "Doubt it" })).toBeNull();
+    expect(screen.queryByRole("button", { name: "Mark as doubtful" })).toBeNull();
     expect(screen.getAllByText("typed in Trace").length).toBeGreaterThan(0);
   });
 });

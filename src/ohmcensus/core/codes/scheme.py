@@ -157,7 +157,7 @@ class BlinkCount(_Scheme):
             )
         numbers = [_number(count) for count in counts]
         if not all(1 <= number <= MOST_BLINKS for number in numbers):
-            what = f"'{pattern[:40]}' is no count of blinks"
+            what = f"'{pattern[:40]}' is not a count of blinks"
             raise InputError(what=what, remedy=f"each group has 1 to {MOST_BLINKS}", field="pattern")
         return "-".join(str(number) for number in numbers)
 
@@ -180,7 +180,7 @@ def _sum(pattern: str, weights: Sequence[int]) -> int:
     lit = "".join(pattern.split())
     if set(lit) - {"0", "1"} or len(lit) != len(weights):
         remedy = f"give {len(weights)} lamps from left to right, 1 for lit and 0 for dark"
-        raise InputError(what=f"'{pattern[:40]}' is no pattern of this scheme", remedy=remedy, field="pattern")
+        raise InputError(what=f"'{pattern[:40]}' is not a pattern of this scheme", remedy=remedy, field="pattern")
     return sum(weight for sign, weight in zip(lit, weights, strict=True) if sign == "1")
 
 
@@ -224,7 +224,7 @@ def _number(text: str) -> int:
     """Return a whole number as typed."""
     typed = text.strip()
     if not (typed.isascii() and typed.isdigit() and len(typed) <= 10):  # noqa: PLR2004 - far above any code
-        raise InputError(what=f"'{text[:40]}' is no code", remedy="type a whole number", field="code")
+        raise InputError(what=f"'{text[:40]}' is not a code", remedy="type a whole number", field="code")
     return int(typed)
 
 

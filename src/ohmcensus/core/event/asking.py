@@ -45,7 +45,7 @@ class HeatRise(Record):
     @model_validator(mode="after")
     def _warms(self) -> Self:
         if not self.to_celsius > self.from_celsius:
-            msg = f"from {self.from_celsius:g} to {self.to_celsius:g} °C is no rise: swap them, or leave them out"
+            msg = f"from {self.from_celsius:g} to {self.to_celsius:g} °C is not a rise: swap them, or leave them out"
             raise ValueError(msg)
         return self
 

@@ -75,7 +75,7 @@ def _refuse_not_tested(case: Case, body: Ended, safety: Safety) -> None:
     strange = [name for name in body.not_tested if name not in {row.criterion.id for row in rows}]
     if strange:
         known = ", ".join(missing) or "none"
-        what = f"'{strange[0]}' is no line of this proof"
+        what = f"'{strange[0]}' is not a line of this proof"
         raise InputError(what=what, remedy=f"not shown are {known}", field="not_tested")
     asked = {name: row for name, row in missing.items() if not row.criterion.is_optional}
     left = [row.criterion.title.lower() for name, row in asked.items() if name not in body.not_tested]

@@ -192,7 +192,7 @@ def _refuse_form(case: Case, criterion: Criterion, body: ProofMade, safety: Safe
         return
     shown = parse_indication(body.text, Unit.AMPERE)
     if shown.value is None or shown.value < 0:
-        raise InputError(what=f"'{body.text}' is no current", remedy="type it with its unit: 0.4 mA", field="text")
+        raise InputError(what=f"'{body.text}' is not a current", remedy="type it with its unit: 0.4 mA", field="text")
     if body.way is None:
         raise InputError(what="no method is named", remedy="say direct, differential or alternative", field="way")
     if body.way is Way.ALTERNATIVE and is_insulation_barred(safety):

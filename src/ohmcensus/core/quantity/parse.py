@@ -128,7 +128,7 @@ def _moved(folded: str, unit: Unit, over_range_texts: frozenset[str], *, is_told
     end = parse_indication(last, unit, over_range_texts=over_range_texts)
     is_whole = end.value is None or end.bound is Bound.EXACT
     if start.value is None or start.bound is not Bound.EXACT or not is_whole:
-        what = f"'{folded}' is no range of a reading that moved"
+        what = f"'{folded}' is not a range of a reading that moved"
         raise ReadingTextError(what=what, remedy="type both ends, e.g. 0.2..38 or 0.5..OL", field="reading")
     until = math.inf if end.value is None else end.value
     return replace(start, until=until, last_place=max(start.last_place, end.last_place))

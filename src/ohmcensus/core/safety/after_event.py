@@ -316,7 +316,7 @@ def _place(walk: Walk, _event: Event, body: PlaceNoted) -> Walk:
 def _in_error(walk: Walk, event: Event, body: NotedInError) -> Walk:
     kept = tuple(row for row in walk.found if row.id.value != body.danger or row.is_measured)
     gone = tuple(row for row in walk.found if row not in kept)
-    why = f"{body.because} ({event.who or 'nobody named'})"
+    why = f"{body.because} ({event.who or 'no name given'})"
     return replace(walk, found=kept, closed=(*walk.closed, *((row, why) for row in gone)))
 
 

@@ -74,7 +74,7 @@ def may_test(method: Method, safety: Safety) -> str:
 def _by_device(case: Case, body: RunMade) -> RunMade:
     """Return a leak test that a protective device answered, with the device as it stands."""
     if body.function is not Function.LEAKAGE:
-        what = f"'{body.text}' is no insulation reading"
+        what = f"'{body.text}' is not an insulation reading"
         raise InputError(what=what, remedy=f"{TRIPS} and {HOLDS} are said of a live run", field="text")
     stood = stood_on(case)
     if stood is None:

@@ -73,7 +73,7 @@ def _refuse_other_format(stated: object) -> None:
     """Refuse what is no sheet, or one of a newer form than this."""
     if stated == FORMAT:
         return
-    message = f"this is no sheet: its first line must be 'format: {FORMAT}'"
+    message = f"this is not a sheet: its first line must be 'format: {FORMAT}'"
     if isinstance(stated, str) and stated.startswith("ohmcensus-sheet/"):
         message = f"format {stated} is newer than {FORMAT}: update Ohmcensus to read it"
     raise SheetFaultsError([SheetFault(("format",), message)])
@@ -106,7 +106,7 @@ def _pydantic_faults(error: ValidationError, before: Path) -> list[SheetFault]:
         elif row["type"] == "missing":
             message = "this key is missing: add it"
         elif row["type"] in {"float_type", "float_parsing", "int_type"}:
-            message = f"{str(row['input'])[:40]!r} is no number: give one"
+            message = f"{str(row['input'])[:40]!r} is not a number: give one"
         elif isinstance(row["input"], str | int | float) and row["type"] != "value_error":
             message = f"{row['input']!r}: {message[0].lower()}{message[1:]}"
         faults.append(SheetFault((*before, *row["loc"]), message))
@@ -200,7 +200,7 @@ def _expects_faults(
         elif known[name].function in _POSITIVE:
             for end, value in (("nominal", own.nominal), ("hi", own.hi)):
                 if value is not None and value <= 0:
-                    yield SheetFault((*path, name, end), f"{value:g} is no reading of this test: give more than 0")
+                    yield SheetFault((*path, name, end), f"{value:g} is not a reading of this test: give more than 0")
 
 
 _POSITIVE = frozenset({Function.OHM, Function.CONTINUITY, Function.INSULATION, Function.CAPACITANCE, Function.HERTZ})

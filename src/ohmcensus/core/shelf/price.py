@@ -20,6 +20,6 @@ def parse_price(text: str, field: str = "price") -> float:
     """
     said = text.strip()
     if not _PRICE.fullmatch(said) or float(said.replace(",", ".")) > MOST:
-        what = f"'{said[:40]}' is no price"
+        what = f"'{said[:40]}' is not a price"
         raise InputError(what=what, remedy="type it in figures, e.g. 38.50", field=field)
     return float(said.replace(",", "."))

@@ -129,10 +129,10 @@ def _fault(text: str, sheet: Sheet) -> PartFault:
     try:
         amount = float(value) if equals else None
     except ValueError:
-        raise InputError(what=f"'{value[:40]}' is no value", remedy="give ohms, a factor or a fraction") from None
+        raise InputError(what=f"'{value[:40]}' is not a value", remedy="give ohms, a factor or a fraction") from None
     if amount is not None and not 0 <= amount < float("inf"):
         raise InputError(
-            what=f"{value[:40]} is no value of a fault", remedy="give a number of 0 or more", field="fault"
+            what=f"{value[:40]} is not a value of a fault", remedy="give a number of 0 or more", field="fault"
         )
     if element == EARTH_PIN and sheet.known_part(part).is_earthed:
         return PartFault(part, FaultMode.EARTH_OPEN, amount)

@@ -134,5 +134,5 @@ def _asked(sheet: Sheet, test: str) -> tuple[frozenset[str], Configuration]:
 def _state(text: str) -> tuple[str, str]:
     name, colon, value = text.partition(":")
     if not colon:
-        raise InputError(what=f"'{text[:40]}' is no state", remedy="write name:value", field="states")
+        raise InputError(what=f"'{text[:40]}' is not a state", remedy="write name:value", field="states")
     return name, value

@@ -104,7 +104,7 @@ def assumed_words(given: Assumptions) -> list[str]:
         age,
         "A repair that does not last a year is done once more: new part, work and visit.",
         f"That this part is the fault is taken as {given.sure:.0%}; if not, one more visit is counted.",
-        "Lives scatter as wear does (our assumption); prices and chances are yours to change.",
+        "How long parts last varies as wear does (our assumption); prices and chances are yours to change.",
     ]
 
 

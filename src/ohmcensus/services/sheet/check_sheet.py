@@ -45,7 +45,7 @@ def check_sheet_file(file: Path) -> SheetCheck:
         what = f"{file} cannot be read ({error.strerror})"
         raise InputError(what=what, remedy="name a file that exists", field="file") from None
     except UnicodeDecodeError:
-        raise InputError(what=f"{file} is no text", remedy="name a sheet in YAML or JSON", field="file") from None
+        raise InputError(what=f"{file} is not text", remedy="name a sheet in YAML or JSON", field="file") from None
     return check_sheet_text(text, file.name)
 
 

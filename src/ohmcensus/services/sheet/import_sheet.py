@@ -32,7 +32,7 @@ def import_sheet(context: Context, body: bytes) -> SheetId:
     try:
         text = body.decode("utf-8")
     except UnicodeDecodeError:
-        raise InputError(what="the file is no text", remedy="send a sheet in YAML or JSON", field="file") from None
+        raise InputError(what="the file is not text", remedy="send a sheet in YAML or JSON", field="file") from None
     sheet = read_sheet(text, "the file")
     with context.store.write() as session:
         if sheet.id in sheets_in(session):

@@ -235,7 +235,7 @@ def _signed(job: JobAtHand) -> str:
     if end is None:
         return ""
     moment = end.at.replace("T", " ").removesuffix("Z")
-    return f"Signed off by {end.who or 'nobody named'}, {moment} UTC, revision {end.order}."
+    return f"Signed off by {end.who or 'no name given'}, {moment} UTC, revision {end.order}."
 
 
 def _plain(named: str, job: JobAtHand, *, is_unsafe: bool) -> tuple[str, ...]:

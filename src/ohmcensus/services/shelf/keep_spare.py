@@ -167,7 +167,7 @@ def fitted_from_shelf(session: Session, sheet: Sheet, body: Changed) -> Changed:
     if body.intervention is not Intervention.REPLACED:
         raise InputError(what="a piece of the shelf is fitted", remedy="say: another one fitted", field="intervention")
     if part is None or own is None or part.kind != sheet.known_part(body.part).kind:
-        what = f"the piece is no {sheet.known_part(body.part).title.lower()}"
+        what = f"the piece is not a {sheet.known_part(body.part).title.lower()}"
         raise InputError(what=what, remedy="choose one of the same kind", field="spare")
     settings = settings_in(session)
     soundness = acceptance(spare, terms_on_shelf(own, settings), settings.ambient_celsius).soundness

@@ -179,7 +179,7 @@ def _days(text: str, field: str) -> float:
     except ValueError:
         days = -1.0
     if not 0 <= days <= MOST_DAYS:
-        what = f"'{text[:40]}' is no number of days"
+        what = f"'{text[:40]}' is not a number of days"
         raise InputError(what=what, remedy="type it in figures, e.g. 2", field=field)
     return days
 

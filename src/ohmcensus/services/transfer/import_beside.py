@@ -31,7 +31,7 @@ class ImportView(BaseModel):
     is_over
         Whether nothing more happens.
     problem
-        Why nothing was brought in, empty otherwise.
+        Why nothing was imported, empty otherwise.
     jobs, already, photos
         Ids of the jobs that came in, of those that were here already, and how many photos.
     """
@@ -58,7 +58,7 @@ class ImportRun:
         """Note how far it is; stop where that was asked for."""
         with self.lock:
             if self.is_stopped:
-                raise ImportCancelledError(what="the import was stopped: nothing was brought in")
+                raise ImportCancelledError(what="the import was stopped: nothing was imported")
             self.view = self.view.model_copy(update={"done": done, "total": total})
 
     def end(self, **found: object) -> None:
@@ -75,7 +75,7 @@ def take_in(context: Context, file: Path, name: str) -> ImportView:
     StoreError
         If another one is coming in.
     InputError
-        If a small one cannot be brought in.
+        If a small one cannot be imported.
     """
     if not context.importing.acquire(blocking=False):
         raise StoreError(what="another file is coming in", remedy="wait until it is done", trouble=Trouble.BUSY)
@@ -133,7 +133,7 @@ def _run(context: Context, run: ImportRun, file: Path, name: str) -> None:
     except OhmcensusError as error:
         run.end(problem=str(error))
     except Exception as error:  # noqa: BLE001 - it is told where the file was chosen
-        run.end(problem=f"{name} cannot be brought in ({type(error).__name__}): nothing was written")
+        run.end(problem=f"{name} cannot be imported ({type(error).__name__}): nothing was written")
     finally:
         file.unlink(missing_ok=True)
 

@@ -212,7 +212,7 @@ def _is_here(context: Context, job: JobFile) -> bool:
     try:
         UUID(job.id)
     except ValueError:
-        raise InputError(what=f"'{job.id[:40]}' is no id of a job", remedy=_ANOTHER, field="id") from None
+        raise InputError(what=f"'{job.id[:40]}' is not an id of a job", remedy=_ANOTHER, field="id") from None
     with context.store.read() as session:
         if jobs.find(session, job.id) is None:
             return False

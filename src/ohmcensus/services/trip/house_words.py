@@ -9,7 +9,7 @@ from ohmcensus.core.trip.house import House
 from ohmcensus.core.trip.overcurrent import GENERAL_FUSE, PLUG_FUSE, BreakerBands, Inrush, breaker_bands, inrush_of
 
 _ALL_THE_SAME = (
-    "It went all the same: the leak grows when hot, wet or turning, something else leaks too, or the device goes early."
+    "It tripped anyway: the leak grows when hot, wet or turning, something else leaks too, or the device goes early."
 )
 
 

@@ -1,14 +1,14 @@
 import { TextInput } from "@mantine/core";
 import { useDebouncedValue, useDocumentTitle } from "@mantine/hooks";
 import { IconAlertTriangleFilled } from "@tabler/icons-react";
-import { type ReactNode, useEffect, useRef, useState } from "react";
+import { type ReactNode, useRef, useState } from "react";
 import { Link } from "react-router";
 import type { ListedJob } from "../../api/client";
 import { useJobs } from "../../api/hooks";
 import { usePower } from "../../api/power";
+import { useRoomKeys } from "../../app/keys";
 import { SAFETY_MARKS, safetySaid } from "../../app/TopStrip";
 import { momentOf } from "../../app/times";
-import { isTyping } from "../../app/useGoKeys";
 import { jobs as words } from "../../words/jobs";
 import "./jobs.css";
 import { ImportJobs } from "./ImportJobs";
@@ -24,17 +24,7 @@ export function JobsRoom() {
   const [isOpening, setIsOpening] = useState(false);
   const field = useRef<HTMLInputElement>(null);
   useDocumentTitle("Jobs · Ohmcensus");
-  useEffect(() => {
-    const press = (event: KeyboardEvent) => {
-      if (event.ctrlKey || event.metaKey || event.altKey || isTyping(event.target)) return;
-      if (event.key === "n") setIsOpening(true);
-      else if (event.key === "/") field.current?.focus();
-      else return;
-      event.preventDefault();
-    };
-    window.addEventListener("keydown", press);
-    return () => window.removeEventListener("keydown", press);
-  }, []);
+  useRoomKeys({ line: () => field.current?.focus(), next: () => setIsOpening(true) });
   const first = going.data?.pages[0];
   const isEmpty = first !== undefined && first.going + first.ended === 0;
   const error = going.error ?? over.error;

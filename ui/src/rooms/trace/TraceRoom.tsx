@@ -1,9 +1,10 @@
 import { useDocumentTitle, useLocalStorage } from "@mantine/hooks";
 import { lazy, Suspense, useEffect, useRef, useState } from "react";
-import { useNavigate, useParams } from "react-router";
+import { useLocation, useNavigate, useParams } from "react-router";
 import { ApiError, type Preview, type Trace } from "../../api/client";
 import { useTrace, useWithdraw } from "../../api/hooks";
 import { type Objective, useSuspects } from "../../api/suspects";
+import { useRoomKeys } from "../../app/keys";
 import { keepLastJob } from "../../app/lastJob";
 import { TopStrip } from "../../app/TopStrip";
 import { type Ghost, OhmRuler } from "../../drawings/OhmRuler";
@@ -14,14 +15,12 @@ import { LadderPanel } from "./LadderPanel";
 import { LinePanel } from "./LinePanel";
 import { type Correction, QuickLine, type QuickLineHandle } from "./QuickLine";
 import "./trace.css";
-import { useTraceKeys } from "./useTraceKeys";
 
 /** Dialogs come with the parts of forms that the sheet itself does not need: loaded when one is opened. */
 const LiveDialog = lazy(async () => ({ default: (await import("../safe/LiveDialog")).LiveDialog }));
 const TwoPointsDialog = lazy(async () => ({ default: (await import("./TwoPointsDialog")).TwoPointsDialog }));
-const KeysHelp = lazy(async () => ({ default: (await import("./KeysHelp")).KeysHelp }));
 
-export type Dialog = "keys" | "live" | "points" | null;
+type Dialog = "live" | "points" | null;
 
 /** The trace screen of one job: ruler, census sheet, the line in question, and the quick line. */
 export function TraceRoom() {
@@ -62,7 +61,8 @@ function Loaded({ jobId, trace }: { jobId: string; trace: Trace }) {
   const [preview, setPreview] = useState<Preview | null>(null);
   const [dialog, setDialog] = useState<Dialog>(null);
   const [said, setSaid] = useState("");
-  const [hasLadder, setHasLadder] = useState(false);
+  const isLadderAsked = (useLocation().state as { ladder?: boolean } | null)?.ladder ?? false;
+  const [hasLadder, setHasLadder] = useState(isLadderAsked);
   const quickLine = useRef<QuickLineHandle>(null);
   const withdraw = useWithdraw(jobId);
   const [objective, setObjective] = useLocalStorage<Objective>({
@@ -96,7 +96,18 @@ function Loaded({ jobId, trace }: { jobId: string; trace: Trace }) {
   const turn = () => setHasLadder(!hasLadder);
   const asked = suspects?.ask[0];
   const suggested = asked?.kind === "test" ? asked.test : (trace.next_line ?? null);
-  useTraceKeys({ trace, suggested, chosen, setChosen, take, correct, undo, setDialog, turn, quickLine });
+  useRoomKeys({
+    line: () => quickLine.current?.focus(),
+    ...(suggested ? { next: () => take(suggested) } : {}),
+    undo: () => void undo(),
+    why: () => document.getElementById("evidence")?.focus(),
+    live: () => setDialog("live"),
+    ladder: turn,
+    up: () => setChosen(neighbour(trace, chosen, -1)),
+    down: () => setChosen(neighbour(trace, chosen, 1)),
+    enter: () => (line?.reading_id ? correct() : chosen && take(chosen)),
+    leave: () => setChosen(null),
+  });
 
   return (
     <div className="trace">
@@ -164,10 +175,15 @@ function Loaded({ jobId, trace }: { jobId: string; trace: Trace }) {
         {dialog === "points" && (
           <TwoPointsDialog jobId={jobId} trace={trace} opened onClose={() => setDialog(null)} />
         )}
-        {dialog === "keys" && <KeysHelp opened onClose={() => setDialog(null)} />}
       </Suspense>
     </div>
   );
+}
+
+function neighbour(trace: Trace, chosen: string | null, step: number): string {
+  const at = trace.lines.findIndex((row) => row.key === chosen);
+  const next = at < 0 ? 0 : Math.min(trace.lines.length - 1, Math.max(0, at + step));
+  return trace.lines[next]?.key ?? "";
 }
 
 function ghostOf(preview: Preview | null): Ghost | null {

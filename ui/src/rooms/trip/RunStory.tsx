@@ -1,7 +1,7 @@
-import { useHotkeys } from "@mantine/hooks";
 import { useState } from "react";
 import { useEvent } from "../../api/rooms";
 import { type TripView, useTripStory } from "../../api/trip";
+import { useRoomKeys } from "../../app/keys";
 import { timeOf } from "../../app/times";
 import { trip as words } from "../../words/trip";
 
@@ -12,7 +12,7 @@ export function RunStory({ view }: { view: TripView }) {
   const record = useEvent(view.job.id);
   const last = view.runs.filter((run) => !run.is_line).at(-1);
   const takeBack = () => last && record.mutate({ kind: "run_withdrawn", run: last.id });
-  useHotkeys([["u", () => void takeBack()]]);
+  useRoomKeys({ undo: () => void takeBack() });
   return (
     <section className="card leaf run-story" aria-label={words.story}>
       <details onToggle={(event) => setIsShown(event.currentTarget.open)}>
