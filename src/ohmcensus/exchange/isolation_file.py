@@ -103,7 +103,8 @@ def read_isolation(text: str) -> Problem:
     try:
         raw = json.loads(text)
     except (ValueError, RecursionError):
-        raise InputError(what="the file is not JSON", remedy="check quotes, commas and brackets", field="file") from None
+        remedy = "check quotes, commas and brackets"
+        raise InputError(what="the file is not JSON", remedy=remedy, field="file") from None
     if not isinstance(raw, dict) or raw.get("format") != FORMAT:
         stated = raw.get("format") if isinstance(raw, dict) else None
         is_newer = isinstance(stated, str) and stated.startswith("ohmcensus-isolation/")

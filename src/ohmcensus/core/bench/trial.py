@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import math
+from collections import Counter
 from collections.abc import Callable
 from dataclasses import dataclass, replace
 from itertools import pairwise
@@ -12,6 +13,7 @@ from pydantic import BaseModel
 
 from ohmcensus.core.bench.hidden_fault import HiddenJobs, hidden_jobs
 from ohmcensus.core.diagnosis.again import ENDED, concluded, guarded
+from ohmcensus.core.diagnosis.conclusion import Standing
 from ohmcensus.core.diagnosis.effort import efforts
 from ohmcensus.core.diagnosis.evidence import symptom_told
 from ohmcensus.core.diagnosis.of_case import OFTEN_ENOUGH
@@ -27,6 +29,7 @@ from ohmcensus.core.diagnosis.posterior import (
 from ohmcensus.core.diagnosis.question import Asks, Objective, Question, Reach
 from ohmcensus.core.diagnosis.ranking import ask, possible
 from ohmcensus.core.diagnosis.read_evidence import agree
+from ohmcensus.core.diagnosis.search import search
 from ohmcensus.core.diagnosis.variant import allow_for_variants
 from ohmcensus.core.machine import machine_tests
 from ohmcensus.core.machine.asked import LOOK, RUN
@@ -71,6 +74,7 @@ class TrialReport(BaseModel):
     reached: float
     calibration: list[CalibrationRow]
     curve: list[CurvePoint] = []
+    endings: dict[str, int] = {}
     misses: dict[str, int] = {}
     baselines: dict[str, TrialReport] = {}
 
@@ -83,6 +87,7 @@ class _Played:
     minutes: float
     is_sure: bool
     led: tuple[str, ...]
+    standing: Standing
 
 
 Chooser = Callable[[Diagnosis, Reach], tuple[Question, ...]]
@@ -185,6 +190,7 @@ def _report(jobs: HiddenJobs, table: OutcomeTable, separable: list[bool], choose
             )
             for at, minutes in enumerate(CURVE_MINUTES)
         ],
+        endings=dict(Counter(row.standing.value for row in played).most_common()),
         misses=dict(sorted(misses.items(), key=lambda item: -item[1])),
     )
 
@@ -234,7 +240,8 @@ def _play(jobs: HiddenJobs, job: int, table: OutcomeTable, choose: Chooser) -> _
         known = diagnose(table, (told, *rows_seen))
     stated = float(max(known.of_part.max(), known.nothing))
     led += [known.leader] * (len(CURVE_MINUTES) - len(led))
-    return _Played(known.leader, stated, tests, minutes, stated > NAMED_FROM, tuple(led))
+    standing = search(known, reach).standing
+    return _Played(known.leader, stated, tests, minutes, stated > NAMED_FROM, tuple(led), standing)
 
 
 def _as_stamped(jobs: HiddenJobs, job: int, row: Observation, *parts: str) -> Observation:
