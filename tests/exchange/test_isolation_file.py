@@ -120,7 +120,7 @@ REFUSED: list[tuple[str, Edit, str]] = [
     ("no limit", lambda r: r["parts"][0].pop("limit_us"), "no limit_us"),
     ("a limit of nothing", lambda r: r["parts"][0].update(limit_us=0), "greater than 0"),
     ("no parts", lambda r: r.update(parts=[]), "parts"),
-    ("a panel that is none", lambda r: r["parts"][0].update(behind="lid"), "no panel"),
+    ("a panel that is none", lambda r: r["parts"][0].update(behind="lid"), "is not a panel"),
     (
         "OL without a scale",
         lambda r: (r["instrument"].pop("full_scale"), r["runs"][0].update(reading="OL")),

@@ -2563,7 +2563,7 @@ export interface components {
          *     is_over
          *         Whether nothing more happens.
          *     problem
-         *         Why nothing was brought in, empty otherwise.
+         *         Why nothing was imported, empty otherwise.
          *     jobs, already, photos
          *         Ids of the jobs that came in, of those that were here already, and how many photos.
          */
