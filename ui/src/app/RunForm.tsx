@@ -1,10 +1,11 @@
-import { TextInput } from "@mantine/core";
 import { useState } from "react";
 import type { EventBody } from "../api/client";
 import { useEvent } from "../api/rooms";
 import { run as words } from "../words/frame";
+import { figure } from "./figure";
+import { NumberField } from "./NumberField";
 import { Problem } from "./Problem";
-import { useKeptState } from "./useKeptState";
+import { useForm } from "./useForm";
 import { WhenAsked } from "./WhenAsked";
 
 const FIELDS = ["litres", "from_celsius", "to_celsius", "minutes"] as const;
@@ -20,7 +21,7 @@ type Props = {
 /** One run that was watched, with the warming of the water where it was timed; what is typed stays until it is stored. */
 export function RunForm({ jobId, outcomes, heats }: Props) {
   const record = useEvent(jobId);
-  const [typed, setTyped, forget] = useKeptState(`ohmcensus.run.${jobId}`, EMPTY);
+  const [typed, setTyped, forget] = useForm(`ohmcensus.run.${jobId}`, EMPTY);
   const [problem, setProblem] = useState("");
   const [asked, setAsked] = useState<EventBody | null>(null);
   const send = async (body: EventBody) => {
@@ -34,9 +35,7 @@ export function RunForm({ jobId, outcomes, heats }: Props) {
   };
   const note = async (outcome: string) => {
     const given = FIELDS.filter((field) => typed[field].trim() !== "");
-    const numbers = Object.fromEntries(
-      FIELDS.map((field) => [field, Number(typed[field].replace(",", "."))]),
-    );
+    const numbers = Object.fromEntries(FIELDS.map((field) => [field, figure(typed[field])]));
     const odd = given.find((field) => !Number.isFinite(numbers[field]));
     if (odd) return setProblem(words.badNumber(words.fields[odd]));
     const missing = given.length > 0 && FIELDS.find((field) => typed[field].trim() === "");
@@ -55,11 +54,9 @@ export function RunForm({ jobId, outcomes, heats }: Props) {
           <summary>{words.heat}</summary>
           <div className="run-heat">
             {FIELDS.map((field) => (
-              <TextInput
+              <NumberField
                 key={field}
-                size="md"
                 label={words.fields[field]}
-                inputMode="decimal"
                 value={typed[field]}
                 onChange={(event) => setTyped({ ...typed, [field]: event.currentTarget.value })}
               />

@@ -137,7 +137,7 @@ describe("the panel of a line", () => {
     fireEvent.click(screen.getByRole("button", { name: "Save" }));
     expect(await screen.findByText("this job has moved on")).toBeInTheDocument();
     expect(screen.getByLabelText("Note on this line")).toHaveValue("dry now");
-    expect(localStorage.getItem("ohmcensus.note.j-1.heater.pe")).toBe("dry now");
+    expect(localStorage.getItem("ohmcensus.lineNote.j-1.heater.pe")).toBe('"dry now"');
   });
 });
 

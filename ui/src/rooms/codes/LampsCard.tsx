@@ -1,10 +1,10 @@
 import { TextInput } from "@mantine/core";
-import { useLocalStorage } from "@mantine/hooks";
 import { IconX } from "@tabler/icons-react";
 import { type FormEvent, useState } from "react";
 import type { Codes, Decoded, EventBody, SchemeView } from "../../api/client";
 import { decodeLamps, useEvent } from "../../api/rooms";
 import { timeOf } from "../../app/times";
+import { useForm } from "../../app/useForm";
 import { WhenAsked } from "../../app/WhenAsked";
 import { codes as words } from "../../words/codes";
 import { LampRows } from "./LampRows";
@@ -16,10 +16,7 @@ type Props = { view: Codes; scheme: SchemeView; onScheme: (id: string) => void }
 export function LampsCard({ view, scheme, onScheme }: Props) {
   const jobId = view.job.id;
   const [pattern, setPattern] = useState(darkOf(scheme));
-  const [list, setList, forget] = useLocalStorage<string[]>({
-    key: `ohmcensus.codes.${jobId}.${scheme.id}`,
-    defaultValue: [],
-  });
+  const [list, setList, forget] = useForm<string[]>(`ohmcensus.codes.${jobId}.${scheme.id}`, []);
   const isDark = pattern === darkOf(scheme) && scheme.frames !== 2;
   const { decoded, problem } = useDecoded(jobId, scheme.id, isDark ? "" : pattern);
   const event = useEvent(jobId);

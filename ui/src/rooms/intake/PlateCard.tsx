@@ -3,6 +3,8 @@ import { useState } from "react";
 import type { Intake, NewIntake } from "../../api/client";
 import { useSheets } from "../../api/hooks";
 import { useCopySheet } from "../../api/rooms";
+import { figure } from "../../app/figure";
+import { NumberField } from "../../app/NumberField";
 import { plate as words } from "../../words/intake";
 import { PlatePhoto } from "./PlatePhoto";
 import type { useIntakeDraft } from "./useIntakeDraft";
@@ -105,28 +107,23 @@ function FigureField({
 }) {
   const [text, setText] = useState<string | null>(null);
   const shown = text ?? (value === null ? "" : String(value));
-  const isBad = text !== null && Number.isNaN(toNumber(text));
+  const isBad = text !== null && text.trim() !== "" && Number.isNaN(figure(text));
   return (
-    <TextInput
-      size="md"
+    <NumberField
       label={label}
       value={shown}
-      inputMode="decimal"
       maxLength={12}
       error={isBad ? words.notNumber : undefined}
       onChange={(event) => {
         const typed = event.currentTarget.value;
-        const number = toNumber(typed);
+        const number = figure(typed);
         setText(typed);
-        if (!Number.isNaN(number)) onChange(typed.trim() === "" ? null : number);
+        if (typed.trim() === "") onChange(null);
+        else if (!Number.isNaN(number)) onChange(number);
       }}
       onBlur={() => !isBad && setText(null)}
     />
   );
-}
-
-function toNumber(typed: string): number {
-  return Number(typed.trim().replace(",", "."));
 }
 
 function SheetChoice({ intake }: { intake: Draft }) {

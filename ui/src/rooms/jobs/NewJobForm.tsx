@@ -1,10 +1,10 @@
 import { Autocomplete, NativeSelect, Textarea } from "@mantine/core";
-import { useLocalStorage } from "@mantine/hooks";
 import { type FormEvent, type KeyboardEvent, useRef, useState } from "react";
 import { useNavigate } from "react-router";
 import { useOpenJob, useSheets } from "../../api/hooks";
 import { useAddresses, useMachines } from "../../api/rooms";
 import { Problem } from "../../app/Problem";
+import { useForm } from "../../app/useForm";
 import { jobs as words } from "../../words/jobs";
 
 const EMPTY = { machine: "", place: "", sheet: "", complaint: "" };
@@ -12,7 +12,7 @@ const AT = " · ";
 
 /** A new job, on a known machine or a new one; what is typed outlives a reload. */
 export function NewJobForm({ onClose }: { onClose: () => void }) {
-  const [draft, setDraft, forget] = useLocalStorage({ key: "ohmcensus.newJob", defaultValue: EMPTY });
+  const [draft, setDraft, forget] = useForm("ohmcensus.newJob", EMPTY);
   const [problem, setProblem] = useState("");
   const id = useRef(crypto.randomUUID());
   const { data: sheets } = useSheets();

@@ -1,5 +1,6 @@
 import { useState } from "react";
 import type { Raw, SheetView } from "../../api/sheets";
+import { figure } from "../../app/figure";
 import { machines as words } from "../../words/machines";
 import { Field, listed, Remarks, unlisted } from "./fields";
 
@@ -75,6 +76,6 @@ export function NamedRows({ title, section, columns, addWord, fresh, raw, remark
 }
 
 function numbered(text: string): unknown {
-  const value = Number(text.replace(",", "."));
-  return text.trim() === "" || Number.isNaN(value) ? text : value;
+  const value = figure(text);
+  return Number.isNaN(value) ? text : value;
 }

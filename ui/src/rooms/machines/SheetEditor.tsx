@@ -1,4 +1,5 @@
 import { type SheetView, useSheet } from "../../api/sheets";
+import { figure } from "../../app/figure";
 import { machines as words } from "../../words/machines";
 import { CopyBar } from "./CopyBar";
 import { DraftBar } from "./DraftBar";
@@ -48,7 +49,7 @@ function Loaded({ view }: { view: SheetView }) {
                   key={name}
                   label={words.fields[name]}
                   value={raw[name]}
-                  onChange={(text) => change({ [name]: Number(text.replace(",", ".")) || text })}
+                  onChange={(text) => change({ [name]: figure(text) || text })}
                 />
               ))}
               <Choice

@@ -4,14 +4,14 @@ import type { EventBody } from "../../api/client";
 import type { ProveView } from "../../api/proof";
 import { useEvent } from "../../api/rooms";
 import { Problem } from "../../app/Problem";
-import { useKeptState } from "../../app/useKeptState";
+import { useForm } from "../../app/useForm";
 import { WhenAsked } from "../../app/WhenAsked";
 import { prove as words } from "../../words/prove";
 
 /** A current with its method and its tester; what is typed stays until it is stored. */
 export function CurrentForm({ view, criterion }: { view: ProveView; criterion: string }) {
   const record = useEvent(view.job.id);
-  const [text, setText, forget] = useKeptState(`ohmcensus.current.${view.job.id}.${criterion}`, "");
+  const [text, setText, forget] = useForm(`ohmcensus.current.${view.job.id}.${criterion}`, "");
   const [way, setWay] = useState("differential");
   const [serial, setSerial] = useState(view.serial);
   const [calibrated, setCalibrated] = useState(view.calibrated);

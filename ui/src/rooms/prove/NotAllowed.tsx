@@ -1,16 +1,17 @@
 import { TextInput } from "@mantine/core";
-import { type FormEvent, useState } from "react";
+import type { FormEvent } from "react";
 import { useEvent } from "../../api/rooms";
 import { Problem } from "../../app/Problem";
+import { useForm } from "../../app/useForm";
 import { prove as words } from "../../words/prove";
 
 /** Why insulation may not be tested here. */
 export function NotAllowed({ jobId }: { jobId: string }) {
   const record = useEvent(jobId);
-  const [why, setWhy] = useState("");
+  const [why, setWhy, forget] = useForm(`ohmcensus.barred.${jobId}`, "");
   const submit = (event: FormEvent) => {
     event.preventDefault();
-    record.mutate({ kind: "insulation_not_allowed", words: why });
+    record.mutate({ kind: "insulation_not_allowed", words: why }, { onSuccess: () => forget() });
   };
   return (
     <details>

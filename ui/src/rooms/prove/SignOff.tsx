@@ -4,7 +4,7 @@ import type { Schemas } from "../../api/client";
 import type { ProveView } from "../../api/proof";
 import { useEvent } from "../../api/rooms";
 import { Problem } from "../../app/Problem";
-import { useKeptState } from "../../app/useKeptState";
+import { useForm } from "../../app/useForm";
 import { prove as words } from "../../words/prove";
 
 type LeftAs = Schemas["LeftAs"];
@@ -12,7 +12,7 @@ type LeftAs = Schemas["LeftAs"];
 /** What blocks signing off, and the two ways to end a job. */
 export function SignOff({ view }: { view: ProveView }) {
   const record = useEvent(view.job.id);
-  const [why, setWhy] = useKeptState(`ohmcensus.sign.${view.job.id}`, "");
+  const [why, setWhy] = useForm(`ohmcensus.sign.${view.job.id}`, "");
   const [leftAs, setLeftAs] = useState<LeftAs>("unplugged");
   const [isReported, setIsReported] = useState(false);
   const end = (how: { is_labelled_unsafe?: boolean; not_tested?: string[] }) =>

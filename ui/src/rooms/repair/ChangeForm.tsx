@@ -5,7 +5,7 @@ import type { RepairView } from "../../api/repair";
 import { useEvent } from "../../api/rooms";
 import { Problem } from "../../app/Problem";
 import { RunForm } from "../../app/RunForm";
-import { useKeptState } from "../../app/useKeptState";
+import { useForm } from "../../app/useForm";
 import { repair as words } from "../../words/repair";
 
 const EMPTY = { fitted: "", words: "", saw_fail: false };
@@ -16,7 +16,7 @@ export function ChangeForm({ view }: { view: RepairView }) {
   const record = useEvent(view.job.id);
   const [part, setPart] = useState(view.leader);
   const [intervention, setIntervention] = useState(view.interventions[0]?.id ?? "");
-  const [typed, setTyped, forget] = useKeptState(`ohmcensus.change.${view.job.id}`, EMPTY);
+  const [typed, setTyped, forget] = useForm(`ohmcensus.change.${view.job.id}`, EMPTY);
   const submit = async (event: FormEvent) => {
     event.preventDefault();
     const body = { kind: "changed", part, intervention, ...typed } as Changed;

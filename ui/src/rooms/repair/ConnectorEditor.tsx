@@ -5,7 +5,7 @@ import type { Photo } from "../../api/client";
 import type { RepairView } from "../../api/repair";
 import { useEvent, useRemovePhoto } from "../../api/rooms";
 import { Problem } from "../../app/Problem";
-import { useKeptState } from "../../app/useKeptState";
+import { useForm } from "../../app/useForm";
 import { connector as words } from "../../words/repair";
 import { ConnectorPhoto, type Pin } from "./ConnectorPhoto";
 
@@ -16,7 +16,7 @@ type Props = { view: RepairView; photo: Photo; start: Draft; onDone?: () => void
 export function ConnectorEditor({ view, photo, start, onDone }: Props) {
   const record = useEvent(view.job.id);
   const remove = useRemovePhoto(view.job.id);
-  const [draft, setDraft, forget] = useKeptState<Draft>(`ohmcensus.connector.${photo.id}`, start);
+  const [draft, setDraft, forget] = useForm<Draft>(`ohmcensus.connector.${photo.id}`, start);
   const [chosen, setChosen] = useState<number | null>(null);
   const add = (x: number, y: number) => {
     const number = Math.max(0, ...draft.pins.map((pin) => pin.number)) + 1;

@@ -3,7 +3,7 @@ import { type FormEvent, useState } from "react";
 import type { RepairView } from "../../api/repair";
 import { useEvent } from "../../api/rooms";
 import { Problem } from "../../app/Problem";
-import { useKeptState } from "../../app/useKeptState";
+import { useForm } from "../../app/useForm";
 import { strip as words } from "../../words/repair";
 import { PlugChips } from "./PlugChips";
 
@@ -13,7 +13,7 @@ const EMPTY = { words: "", fasteners: "", head: "", size: "", kept: "", panel: "
 /** One thing that comes off; what is typed stays until it is stored. */
 export function StripForm({ view }: { view: RepairView }) {
   const record = useEvent(view.job.id);
-  const [draft, setDraft, forget] = useKeptState(`ohmcensus.strip.${view.job.id}`, EMPTY);
+  const [draft, setDraft, forget] = useForm(`ohmcensus.strip.${view.job.id}`, EMPTY);
   const { plugs, ...typed } = draft;
   const [problem, setProblem] = useState("");
   const set = (part: Partial<typeof EMPTY>) => setDraft({ ...draft, ...part });

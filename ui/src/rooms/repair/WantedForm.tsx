@@ -1,8 +1,9 @@
 import { NativeSelect, TextInput } from "@mantine/core";
 import { type FormEvent, useState } from "react";
 import { type NewWanted, type PartsView, useKeepWanted, type WantedView } from "../../api/shelf";
+import { NumberField } from "../../app/NumberField";
 import { Problem } from "../../app/Problem";
-import { useKeptState } from "../../app/useKeptState";
+import { useForm } from "../../app/useForm";
 import { parts as words } from "../../words/shelf";
 
 type Offer = NewWanted["offers"] extends (infer T)[] | undefined ? T : never;
@@ -15,7 +16,7 @@ const EMPTY: Offer = { source: "", condition: "new", price: "", days: "" };
 export function WantedForm({ view, leader, row, onDone }: Props) {
   const keep = useKeepWanted(view.job.id);
   const [id] = useState(() => row?.id ?? crypto.randomUUID());
-  const [draft, setDraft, forget] = useKeptState<Draft>(
+  const [draft, setDraft, forget] = useForm<Draft>(
     `ohmcensus.wanted.${view.job.id}.${row?.id ?? "new"}`,
     startOf(view, leader, row),
   );
@@ -75,17 +76,13 @@ export function WantedForm({ view, leader, row, onDone }: Props) {
             value={offer.source}
             onChange={(event) => setOffer(at, { source: event.currentTarget.value })}
           />
-          <TextInput
-            size="md"
+          <NumberField
             label={words.price}
-            inputMode="decimal"
             value={offer.price}
             onChange={(event) => setOffer(at, { price: event.currentTarget.value })}
           />
-          <TextInput
-            size="md"
+          <NumberField
             label={words.days}
-            inputMode="decimal"
             value={offer.days ?? ""}
             onChange={(event) => setOffer(at, { days: event.currentTarget.value })}
           />

@@ -1,6 +1,7 @@
-import { TextInput } from "@mantine/core";
 import { type FormEvent, useState } from "react";
 import type { Assumptions } from "../../api/repair";
+import { figure } from "../../app/figure";
+import { NumberField } from "../../app/NumberField";
 import { Problem } from "../../app/Problem";
 import { repair as words } from "../../words/repair";
 
@@ -20,10 +21,7 @@ export function WorthForm({ given, onReckon, onUsual }: Props) {
     ...Object.fromEntries(given.offers.map((row) => [`fails ${row.condition}`, String(100 * row.fails)])),
   }));
   const [problem, setProblem] = useState("");
-  const number = (field: string) => {
-    const text = (typed[field] ?? "").trim().replace(",", ".");
-    return text === "" ? Number.NaN : Number(text);
-  };
+  const number = (field: string) => figure(typed[field] ?? "");
   const labels: Record<string, string> = {
     ...words.fields,
     ...Object.fromEntries(
@@ -54,11 +52,9 @@ export function WorthForm({ given, onReckon, onUsual }: Props) {
     <form className="stack" aria-label={words.assume} onSubmit={submit}>
       <div className="worth-fields">
         {Object.entries(labels).map(([field, label]) => (
-          <TextInput
+          <NumberField
             key={field}
-            size="md"
             label={label}
-            inputMode="decimal"
             value={typed[field] ?? ""}
             onChange={(event) => setTyped({ ...typed, [field]: event.currentTarget.value })}
           />

@@ -3,6 +3,7 @@ import { type FormEvent, useState } from "react";
 import type { EventBody, Job } from "../../api/client";
 import { useEvent, useSafe } from "../../api/rooms";
 import { Problem } from "../../app/Problem";
+import { useForm } from "../../app/useForm";
 import { power as words } from "../../words/safe";
 
 type Props = { job: Job; opened: boolean; onClose: () => void };
@@ -11,8 +12,8 @@ type Props = { job: Job; opened: boolean; onClose: () => void };
 export function LiveDialog({ job, opened, onClose }: Props) {
   const asks = useSafe(job.id).data?.asks ?? [];
   const [says, setSays] = useState<string[]>([]);
-  const [reason, setReason] = useState("");
-  const [stays, setStays] = useState("");
+  const [reason, setReason, forgetReason] = useForm(`ohmcensus.live.reason.${job.id}`, "");
+  const [stays, setStays, forgetStays] = useForm(`ohmcensus.live.stays.${job.id}`, "");
   const [minutes, setMinutes] = useState<number | string>(10);
   const event = useEvent(job.id);
   const isLive = job.safety === "live";
@@ -30,6 +31,8 @@ export function LiveDialog({ job, opened, onClose }: Props) {
               says,
             } as EventBody),
       );
+      forgetReason();
+      forgetStays();
       onClose();
     } catch {
       // said below the fields

@@ -1,7 +1,8 @@
-import { TextInput } from "@mantine/core";
 import { type FormEvent, useState } from "react";
 import type { Settings } from "../../api/client";
 import { useChangeSettings } from "../../api/hooks";
+import { figure } from "../../app/figure";
+import { NumberField } from "../../app/NumberField";
 import { Problem } from "../../app/Problem";
 import { setup as words } from "../../words/setup";
 import { seenAfter } from "./seenAfter";
@@ -9,7 +10,6 @@ import { seenAfter } from "./seenAfter";
 type Field = "hour_price" | "call_out_price" | "live_penalty";
 
 const FIELDS: Field[] = ["hour_price", "call_out_price", "live_penalty"];
-const number = (text: string) => (text.trim() === "" ? Number.NaN : Number(text.replace(",", ".")));
 
 /** What work and a visit cost, and how much a live test counts against one on a dead machine. */
 export function CostsForm({ settings }: { settings: Settings }) {
@@ -23,22 +23,20 @@ export function CostsForm({ settings }: { settings: Settings }) {
   const keep = useChangeSettings();
   const submit = (event: FormEvent) => {
     event.preventDefault();
-    const bad = FIELDS.find((field) => !Number.isFinite(number(typed[field])));
+    const bad = FIELDS.find((field) => !Number.isFinite(figure(typed[field])));
     setProblem(bad ? words.notANumber(words.costs[bad]) : "");
     if (bad) return;
-    const costs = Object.fromEntries(FIELDS.map((field) => [field, number(typed[field])]));
+    const costs = Object.fromEntries(FIELDS.map((field) => [field, figure(typed[field])]));
     keep.mutate({ seen, wanted: costs }, seenAfter(setSeen));
   };
   return (
     <form className="card stack" aria-label={words.costsTitle} onSubmit={submit}>
       <h2>{words.costsTitle}</h2>
       {FIELDS.map((field) => (
-        <TextInput
+        <NumberField
           key={field}
-          size="md"
           label={words.costs[field]}
           description={field === "live_penalty" ? words.livePenaltyHelp : undefined}
-          inputMode="decimal"
           value={typed[field]}
           onChange={(event) => setTyped({ ...typed, [field]: event.currentTarget.value })}
         />

@@ -2,6 +2,8 @@ import { NativeSelect, TextInput } from "@mantine/core";
 import { type FormEvent, useState } from "react";
 import type { Schemas, Settings } from "../../api/client";
 import { useChangeSettings, useLimits } from "../../api/hooks";
+import { figure } from "../../app/figure";
+import { NumberField } from "../../app/NumberField";
 import { Problem } from "../../app/Problem";
 import { setup } from "../../words/setup";
 
@@ -20,7 +22,6 @@ const OPEN_FIGURES = [
 ] as const;
 type Profile = Schemas["LimitProfile"];
 type KindRow = { kind: string; megohm: string };
-const number = (text: string) => Number(text.replace(",", "."));
 type Typed = Record<(typeof FIGURES)[number][0] | (typeof OPEN_FIGURES)[number][0], string>;
 
 /** Which limits a leak is judged by; a built-in profile is changed by making it one's own. */
@@ -105,10 +106,10 @@ function ProfileForm({ start, titles, onKeep }: ProfileFormProps) {
   const [problem, setProblem] = useState("");
   const submit = (event: FormEvent) => {
     event.preventDefault();
-    const figures = FIGURES.map(([name]) => [name, number(typed[name])] as const);
-    const byKind = kinds.map((row) => [row.kind, number(row.megohm)] as const);
+    const figures = FIGURES.map(([name]) => [name, figure(typed[name])] as const);
+    const byKind = kinds.map((row) => [row.kind, figure(row.megohm)] as const);
     const open = OPEN_FIGURES.map(
-      ([name]) => [name, typed[name].trim() ? number(typed[name]) : null] as const,
+      ([name]) => [name, typed[name].trim() ? figure(typed[name]) : null] as const,
     );
     const said = open.filter(([, value]) => value !== null);
     if ([...figures, ...byKind, ...said].some(([, value]) => !(Number(value) > 0)))
@@ -133,23 +134,19 @@ function ProfileForm({ start, titles, onKeep }: ProfileFormProps) {
         onChange={(event) => setTitle(event.currentTarget.value)}
       />
       {FIGURES.map(([name, label]) => (
-        <TextInput
+        <NumberField
           key={name}
-          size="md"
           label={label}
           value={typed[name]}
-          inputMode="decimal"
           onChange={(event) => setTyped({ ...typed, [name]: event.currentTarget.value })}
         />
       ))}
       {OPEN_FIGURES.map(([name, label, otherwise]) => (
-        <TextInput
+        <NumberField
           key={name}
-          size="md"
           label={label}
           placeholder={otherwise}
           value={typed[name]}
-          inputMode="decimal"
           onChange={(event) => setTyped({ ...typed, [name]: event.currentTarget.value })}
         />
       ))}
@@ -195,11 +192,9 @@ function KindRows({ rows, titles, onChange }: KindRowsProps) {
             data={[row.kind, ...free].map((kind) => ({ value: kind, label: titles[kind] ?? kind }))}
             onChange={(event) => change(index, { kind: event.currentTarget.value })}
           />
-          <TextInput
-            size="md"
+          <NumberField
             label={words.kindLimit}
             value={row.megohm}
-            inputMode="decimal"
             onChange={(event) => change(index, { megohm: event.currentTarget.value })}
           />
           <button

@@ -2,6 +2,7 @@ import { NativeSelect, TextInput } from "@mantine/core";
 import { type FormEvent, useState } from "react";
 import { ApiError, type Meter, type MeterFunction } from "../../api/client";
 import { useKeepMeter } from "../../api/hooks";
+import { NumberField } from "../../app/NumberField";
 import { Problem } from "../../app/Problem";
 import { setup as words } from "../../words/setup";
 import { functionWords } from "../../words/trace";
@@ -51,18 +52,14 @@ export function MeterForm({ start, revision, onClose }: Props) {
         onChange={(e) => set({ title: e.currentTarget.value })}
       />
       <div className="row">
-        <TextInput
-          size="md"
+        <NumberField
           label={words.impedance}
           value={draft.impedance}
-          inputMode="decimal"
           onChange={(e) => set({ impedance: e.currentTarget.value })}
         />
-        <TextInput
-          size="md"
+        <NumberField
           label={words.leads}
           value={draft.leads}
-          inputMode="decimal"
           onChange={(e) => set({ leads: e.currentTarget.value })}
         />
         <NativeSelect

@@ -1,8 +1,10 @@
-import { Autocomplete, TextInput } from "@mantine/core";
+import { Autocomplete } from "@mantine/core";
 import { type FormEvent, useState } from "react";
 import type { Settings } from "../../api/client";
 import { useChangeSettings } from "../../api/hooks";
 import { useAddresses } from "../../api/rooms";
+import { figure } from "../../app/figure";
+import { NumberField } from "../../app/NumberField";
 import { setup as words } from "../../words/setup";
 import { seenAfter } from "./seenAfter";
 
@@ -16,7 +18,7 @@ export function PersonForm({ settings }: { settings: Settings }) {
   const names = known.map((row) => row.name);
   const submit = (event: FormEvent) => {
     event.preventDefault();
-    const celsius = Number(ambient.replace(",", ".").replace("−", "-"));
+    const celsius = figure(ambient);
     const wanted = { technician, ambient_celsius: ambient.trim() === "" ? Number.NaN : celsius };
     keep.mutate({ seen, wanted }, seenAfter(setSeen));
   };
@@ -31,12 +33,10 @@ export function PersonForm({ settings }: { settings: Settings }) {
         data={names}
         onChange={setTechnician}
       />
-      <TextInput
-        size="md"
+      <NumberField
         label={words.ambient}
         description={words.ambientHelp}
         value={ambient}
-        inputMode="decimal"
         onChange={(e) => setAmbient(e.currentTarget.value)}
         error={keep.error?.message}
       />

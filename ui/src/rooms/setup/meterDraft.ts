@@ -1,4 +1,5 @@
 import type { Meter, MeterFunction } from "../../api/client";
+import { figure } from "../../app/figure";
 
 export type Figure = "full_scale" | "resolution" | "percent" | "digits";
 export type RangeDraft = Record<Figure, string> & {
@@ -82,10 +83,10 @@ export function meterOf(draft: Draft): Meter {
   const functions: Record<string, Meter["functions"][string]> = {};
   for (const row of draft.ranges) {
     const range = {
-      full_scale: number(row.full_scale) * row.factor,
-      resolution: number(row.resolution) * row.factor,
-      percent: number(row.percent),
-      digits: number(row.digits),
+      full_scale: figure(row.full_scale) * row.factor,
+      resolution: figure(row.resolution) * row.factor,
+      percent: figure(row.percent),
+      digits: figure(row.digits),
     };
     functions[row.function] = [...(functions[row.function] ?? []), range];
   }
@@ -93,18 +94,14 @@ export function meterOf(draft: Draft): Meter {
     id: draft.id,
     title: draft.title,
     functions,
-    input_impedance_ohm: number(draft.impedance) * MEGA,
-    lead_resistance_ohm: number(draft.leads),
+    input_impedance_ohm: figure(draft.impedance) * MEGA,
+    lead_resistance_ohm: figure(draft.leads),
     nulled: draft.nulled,
     serial: draft.serial,
     calibrated: draft.calibrated,
     shows_ol: draft.overRange === "ol",
     over_range_texts: draft.overRange === "one" ? ["1", "1."] : [],
   };
-}
-
-function number(typed: string): number {
-  return typed.trim() === "" ? Number.NaN : Number(typed.replace(",", "."));
 }
 
 function tidy(value: number): string {

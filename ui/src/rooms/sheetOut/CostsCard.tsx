@@ -2,8 +2,10 @@ import { TextInput } from "@mantine/core";
 import { type FormEvent, useState } from "react";
 import { useEvent } from "../../api/rooms";
 import type { Costs, SheetOutView } from "../../api/sheetOut";
+import { figure } from "../../app/figure";
+import { NumberField } from "../../app/NumberField";
 import { Problem } from "../../app/Problem";
-import { useKeptState } from "../../app/useKeptState";
+import { useForm } from "../../app/useForm";
 import { sheetOut as words } from "../../words/sheetOut";
 
 type Draft = { minutes: string; hour: string; callOut: string; lines: { words: string; amount: string }[] };
@@ -11,10 +13,7 @@ type Draft = { minutes: string; hour: string; callOut: string; lines: { words: s
 /** What is charged, line by line; what is typed stays until it is noted. */
 export function CostsCard({ view }: { view: SheetOutView }) {
   const record = useEvent(view.job.id);
-  const [draft, setDraft, forget] = useKeptState<Draft>(
-    `ohmcensus.costs.${view.job.id}`,
-    draftOf(view.costs),
-  );
+  const [draft, setDraft, forget] = useForm<Draft>(`ohmcensus.costs.${view.job.id}`, draftOf(view.costs));
   const [problem, setProblem] = useState("");
   const set = (part: Partial<Draft>) => setDraft({ ...draft, ...part });
   const setLine = (at: number, part: Partial<Draft["lines"][number]>) =>
@@ -95,15 +94,7 @@ function Total({ total }: { total: string }) {
 type AmountProps = { label: string; value: string; onType: (typed: string) => void };
 
 function Amount({ label, value, onType }: AmountProps) {
-  return (
-    <TextInput
-      size="md"
-      label={label}
-      inputMode="decimal"
-      value={value}
-      onChange={(event) => onType(event.currentTarget.value)}
-    />
-  );
+  return <NumberField label={label} value={value} onChange={(event) => onType(event.currentTarget.value)} />;
 }
 
 function draftOf(costs: Costs): Draft {
@@ -138,5 +129,5 @@ function costsOf(draft: Draft): (Costs & { kind: "costs_noted" }) | string {
 }
 
 function amountOf(typed: string): number {
-  return /^\d{1,6}([.,]\d{1,2})?$/.test(typed.trim()) ? Number(typed.trim().replace(",", ".")) : Number.NaN;
+  return /^\d{1,6}([.,]\d{1,2})?$/.test(typed.trim()) ? figure(typed) : Number.NaN;
 }

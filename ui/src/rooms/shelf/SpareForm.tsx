@@ -2,7 +2,7 @@ import { NativeSelect, TextInput } from "@mantine/core";
 import { type FormEvent, useState } from "react";
 import { type NewSpare, type ShelfView, type SpareView, useKeepSpare } from "../../api/shelf";
 import { Problem } from "../../app/Problem";
-import { useKeptState } from "../../app/useKeptState";
+import { useForm } from "../../app/useForm";
 import { shelf as words } from "../../words/shelf";
 
 type Props = { view: ShelfView; row?: SpareView; onDone?: () => void };
@@ -12,7 +12,7 @@ type TextField = "type_number" | "variant" | "salvaged_from" | "tested" | "place
 export function SpareForm({ view, row, onDone }: Props) {
   const keep = useKeepSpare();
   const [id, setId] = useState(() => row?.id ?? crypto.randomUUID());
-  const [draft, setDraft, forget] = useKeptState<NewSpare>(
+  const [draft, setDraft, forget] = useForm<NewSpare>(
     `ohmcensus.spare.${row?.id ?? "new"}`,
     startOf(view, row),
   );

@@ -1,9 +1,10 @@
-import { TextInput } from "@mantine/core";
 import { useState } from "react";
 import { Link } from "react-router";
 import type { EventBody } from "../../api/client";
 import { useEvent } from "../../api/rooms";
 import type { Plate, Question } from "../../api/suspects";
+import { figure } from "../../app/figure";
+import { NumberField } from "../../app/NumberField";
 import { Problem } from "../../app/Problem";
 import { suspects as words } from "../../words/suspects";
 
@@ -153,7 +154,7 @@ type PlateProps = { plate: Plate; onSend: (body: EventBody) => void; isPending: 
 /** What is stamped on the part is typed here: it holds before what the sheet of the type says. */
 function PlateAnswer({ plate, onSend, isPending }: PlateProps) {
   const [typed, setTyped] = useState("");
-  const value = Number(typed.trim().replace(",", "."));
+  const value = figure(typed);
   const isNumber = typed.trim() !== "" && value > 0;
   return (
     <form
@@ -164,11 +165,9 @@ function PlateAnswer({ plate, onSend, isPending }: PlateProps) {
           onSend({ kind: "stamped", part: plate.part, rating: plate.rating, value: value * plate.factor });
       }}
     >
-      <TextInput
-        size="md"
+      <NumberField
         label={words.stamped(plate.unit)}
         description={plate.stated && words.sheetSays(plate.stated)}
-        inputMode="decimal"
         value={typed}
         error={typed !== "" && !isNumber && words.notANumber}
         onChange={(event) => setTyped(event.currentTarget.value)}

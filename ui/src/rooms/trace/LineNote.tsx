@@ -1,19 +1,14 @@
-import { useState } from "react";
 import type { Line } from "../../api/client";
 import { useWriteNote } from "../../api/hooks";
+import { useForm } from "../../app/useForm";
 import { line as words } from "../../words/trace";
 
 /** The note on a line; what is typed stays here until it is kept, over reloads too. */
 export function LineNote({ jobId, line }: { jobId: string; line: Line }) {
-  const key = `ohmcensus.note.${jobId}.${line.key}`;
-  const [text, setText] = useState(() => localStorage.getItem(key) ?? line.note);
+  const key = `ohmcensus.lineNote.${jobId}.${line.key}`;
+  const [text, setText, forget] = useForm(key, line.note);
   const write = useWriteNote(jobId);
-  const type = (typed: string) => {
-    setText(typed);
-    localStorage.setItem(key, typed);
-  };
-  const keep = () =>
-    write.mutate({ line: line.key, text }, { onSuccess: () => localStorage.removeItem(key) });
+  const keep = () => write.mutate({ line: line.key, text }, { onSuccess: () => forget(text) });
   return (
     <div className="note">
       <label htmlFor="line-note" className="quiet">
@@ -25,7 +20,7 @@ export function LineNote({ jobId, line }: { jobId: string; line: Line }) {
         value={text}
         maxLength={1000}
         placeholder={words.notePlaceholder}
-        onChange={(event) => type(event.currentTarget.value)}
+        onChange={(event) => setText(event.currentTarget.value)}
       />
       {text.trim() !== line.note && (
         <button type="button" className="plain bordered" onClick={keep} disabled={write.isPending}>

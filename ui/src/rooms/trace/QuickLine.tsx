@@ -9,6 +9,7 @@ import {
 } from "react";
 import { ApiError, type Preview, type Trace } from "../../api/client";
 import { useLogReading } from "../../api/hooks";
+import { useForm } from "../../app/useForm";
 import { quick } from "../../words/trace";
 import { Answer } from "./Answer";
 import { Keypad } from "./Keypad";
@@ -33,8 +34,7 @@ type Props = {
 /** One field for everything: it says live what it understood, and loses nothing that was typed. */
 export function QuickLine(props: Props) {
   const { ref, jobId, trace, preview, onPreview, correction, onCorrected, onLogged, said, onSaid } = props;
-  const draftKey = `ohmcensus.draft.${jobId}`;
-  const [text, setText] = useState(() => localStorage.getItem(draftKey) ?? "");
+  const [text, setText] = useForm(`ohmcensus.line.${jobId}`, "");
   const [meter, setMeter] = useState<string | null>(null);
   const [problem, setProblem] = useState("");
   const [hasKeypad, setHasKeypad] = useState(true);
@@ -46,7 +46,6 @@ export function QuickLine(props: Props) {
     setText(typed);
     setProblem("");
     onSaid("");
-    localStorage.setItem(draftKey, typed);
   };
   useEffect(() => {
     if (text && document.activeElement === document.body) input.current?.focus();

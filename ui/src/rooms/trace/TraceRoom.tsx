@@ -1,4 +1,4 @@
-import { useDocumentTitle, useLocalStorage } from "@mantine/hooks";
+import { useDocumentTitle } from "@mantine/hooks";
 import { lazy, Suspense, useEffect, useRef, useState } from "react";
 import { useLocation, useNavigate, useParams } from "react-router";
 import { ApiError, type Preview, type Trace } from "../../api/client";
@@ -7,6 +7,7 @@ import { type Objective, useSuspects } from "../../api/suspects";
 import { useRoomKeys } from "../../app/keys";
 import { keepLastJob } from "../../app/lastJob";
 import { TopStrip } from "../../app/TopStrip";
+import { useForm } from "../../app/useForm";
 import { type Ghost, OhmRuler } from "../../drawings/OhmRuler";
 import { frame } from "../../words/frame";
 import { quick, rungs, trace as words } from "../../words/trace";
@@ -65,10 +66,7 @@ function Loaded({ jobId, trace }: { jobId: string; trace: Trace }) {
   const [hasLadder, setHasLadder] = useState(isLadderAsked);
   const quickLine = useRef<QuickLineHandle>(null);
   const withdraw = useWithdraw(jobId);
-  const [objective, setObjective] = useLocalStorage<Objective>({
-    key: "ohmcensus-objective",
-    defaultValue: "soonest",
-  });
+  const [objective, setObjective] = useForm<Objective>("ohmcensus.objective", "soonest");
   const { data: suspects } = useSuspects(jobId, objective);
 
   const lit = preview?.line ?? chosen;

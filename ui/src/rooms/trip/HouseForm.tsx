@@ -2,7 +2,10 @@ import { NativeSelect, TextInput } from "@mantine/core";
 import { type FormEvent, useState } from "react";
 import { useEvent } from "../../api/rooms";
 import type { HouseView } from "../../api/trip";
+import { figure } from "../../app/figure";
+import { NumberField } from "../../app/NumberField";
 import { Problem } from "../../app/Problem";
+import { useForm } from "../../app/useForm";
 import { trip as words } from "../../words/trip";
 
 type Noted = Required<HouseView["noted"]>;
@@ -14,9 +17,10 @@ const CURVES = ["B", "C", "D", "gG", "plug", ""];
 
 /** Supply, device and everything else on it; what is typed stays until it is kept. */
 export function HouseForm({ house, jobId, onKept }: { house: HouseView; jobId: string; onKept: () => void }) {
-  const [noted, setNoted] = useState(house.noted as Noted);
+  const [noted, setNoted, forgetNoted] = useForm(`ohmcensus.house.${jobId}`, house.noted as Noted);
   const [amps, setAmps] = useState(String(house.noted.rated_a));
-  const [rows, setRows] = useState<Row[]>(
+  const [rows, setRows, forgetRows] = useForm<Row[]>(
+    `ohmcensus.house.rows.${jobId}`,
     (house.noted.appliances ?? []).map((row) => ({
       id: crypto.randomUUID(),
       name: row.name,
@@ -32,12 +36,14 @@ export function HouseForm({ house, jobId, onKept }: { house: HouseView; jobId: s
     event.preventDefault();
     const appliances = rows.map((row) => ({
       name: row.name,
-      leakage_ma: Number(row.leaks.replace(",", ".") || "nothing"),
+      leakage_ma: figure(row.leaks),
     }));
     if (appliances.some((row) => !Number.isFinite(row.leakage_ma))) return setProblem(words.badNumber);
     setProblem("");
     try {
       await record.mutateAsync({ ...noted, kind: "circuit_noted", rated_a: Number(amps), appliances });
+      forgetNoted();
+      forgetRows();
       onKept();
     } catch {
       // said below
@@ -91,11 +97,9 @@ export function HouseForm({ house, jobId, onKept }: { house: HouseView; jobId: s
           data={CURVES.map((row) => ({ value: row, label: words.curves[row] ?? row }))}
           onChange={(event) => set({ curve: event.currentTarget.value as Noted["curve"] })}
         />
-        <TextInput
-          size="md"
+        <NumberField
           label={words.amps}
           value={amps}
-          inputMode="numeric"
           onChange={(event) => setAmps(event.currentTarget.value)}
         />
       </div>
@@ -109,11 +113,9 @@ export function HouseForm({ house, jobId, onKept }: { house: HouseView; jobId: s
             maxLength={80}
             onChange={(event) => change(row.id, { name: event.currentTarget.value })}
           />
-          <TextInput
-            size="md"
+          <NumberField
             label={words.leaks}
             value={row.leaks}
-            inputMode="decimal"
             onChange={(event) => change(row.id, { leaks: event.currentTarget.value })}
           />
           <button

@@ -3,6 +3,7 @@ import { type FormEvent, useState } from "react";
 import { useEvent } from "../../api/rooms";
 import type { TripView } from "../../api/trip";
 import { Problem } from "../../app/Problem";
+import { useForm } from "../../app/useForm";
 import { trip as words } from "../../words/trip";
 
 type Props = {
@@ -15,7 +16,7 @@ type Props = {
 
 /** What is connected and what the tester shows; what is typed stays until it is stored. */
 export function RunForm({ view, connected, maybe, onConnect, onMade }: Props) {
-  const [text, setText] = useState("");
+  const [text, setText, forget] = useForm(`ohmcensus.leakTest.${view.job.id}.${view.method}`, "");
   const [comesAndGoes, setComesAndGoes] = useState(false);
   const [polarity, setPolarity] = useState<"normal" | "reversed">("normal");
   const [states, setStates] = useState<Record<string, string>>({});
@@ -35,7 +36,7 @@ export function RunForm({ view, connected, maybe, onConnect, onMade }: Props) {
         polarity: view.method === "leakage" ? polarity : null,
         is_intermittent: comesAndGoes,
       });
-      setText("");
+      forget();
       onMade();
     } catch {
       // said below

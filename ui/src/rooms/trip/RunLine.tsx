@@ -1,13 +1,14 @@
 import { type FormEvent, useState } from "react";
 import { type TripView, useRunPreview, useTakeLeakTest } from "../../api/trip";
 import { Problem } from "../../app/Problem";
+import { useForm } from "../../app/useForm";
 import { trip as words } from "../../words/trip";
 
 const BY_DEVICE = ["trips", "holds"];
 
 /** A whole run in one line: what is off or alone on, and the reading; it says what it understood before Enter. */
 export function RunLine({ view }: { view: TripView }) {
-  const [line, setLine] = useState("");
+  const [line, setLine, forget] = useForm(`ohmcensus.leakLine.${view.job.id}`, "");
   const [isInsulated, setIsInsulated] = useState(false);
   const { data } = useRunPreview(view.job.id, line, view.method);
   const take = useTakeLeakTest(view.job.id);
@@ -17,7 +18,7 @@ export function RunLine({ view }: { view: TripView }) {
     if (!line.trim()) return;
     try {
       await take.mutateAsync({ line, method: view.method, are_wires_insulated: isInsulated });
-      setLine("");
+      forget();
     } catch {
       // said below
     }
