@@ -25,6 +25,9 @@ def client(context: Context) -> FlaskClient:
     return create_app(context).test_client()
 
 
+ADDRESS = "/api/addresses/00000000-0000-4000-8000-000000000001"
+
+
 @pytest.mark.parametrize(
     "body",
     [
@@ -38,9 +41,9 @@ def client(context: Context) -> FlaskClient:
     ],
     ids=["deep list", "deep object", "surrogate", "nan", "infinity", "nul", "nul sign"],
 )
-@pytest.mark.parametrize("path", ["/api/jobs", "/api/settings", "/api/addresses", "/api/meters"])
+@pytest.mark.parametrize("path", ["/api/jobs", "/api/settings", ADDRESS, "/api/meters"])
 def test_a_body_that_is_no_json_of_ours_gets_one_sentence(client: FlaskClient, path: str, body: str) -> None:
-    method = {"/api/settings": "PATCH", "/api/addresses": "PUT"}.get(path, "POST")
+    method = {"/api/settings": "PATCH", ADDRESS: "PUT"}.get(path, "POST")
     answer = client.open(path, method=method, data=body.encode("utf-8", "surrogatepass"), content_type=JSON)
     assert answer.status_code in {400, 422}
     assert answer.get_json(force=True)["detail"]

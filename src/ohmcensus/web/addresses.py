@@ -2,10 +2,13 @@
 
 from __future__ import annotations
 
+from uuid import UUID
+
 from flask import Response
 from flask_openapi3 import APIBlueprint
 from pydantic import BaseModel
 
+from ohmcensus.core.errors import InputError
 from ohmcensus.services.setup.keep_address import Address, AddressBook, keep_address, show_addresses
 from ohmcensus.services.setup.list_machines import MachineView, list_machines
 from ohmcensus.web.answers import answer, context
@@ -14,6 +17,12 @@ from ohmcensus.web.problems import Problem
 blueprint = APIBlueprint(
     "addresses", __name__, url_prefix="/api", abp_responses={400: Problem, 409: Problem, 415: Problem, 422: Problem}
 )
+
+
+class AddressPath(BaseModel):
+    """Which entry."""
+
+    address_id: UUID
 
 
 class MachineList(BaseModel):
@@ -28,9 +37,18 @@ def addresses() -> Response:
     return answer(show_addresses(context()))
 
 
-@blueprint.put("/addresses", responses={200: Address}, summary="Keep an entry of the address book")
-def address(body: Address) -> Response:
-    """Keep an entry, new, changed or archived."""
+@blueprint.put("/addresses/<address_id>", responses={200: Address}, summary="Keep an entry of the address book")
+def address(path: AddressPath, body: Address) -> Response:
+    """Keep an entry, new, changed or archived.
+
+    Raises
+    ------
+    InputError
+        If the body is another entry's.
+    """
+    if body.id != path.address_id:
+        what = "the entry has another id than its address"
+        raise InputError(what=what, remedy="send it to its own address", field="id")
     return answer(keep_address(context(), body))
 
 

@@ -68,7 +68,12 @@ _ROOMS = (
     ohmcensus.web.imports,
 )
 # Paths whose body is no JSON: a photo in a form, a table as it is.
-_OTHER_BODIES = ("/photos", "/import", "/imports")
+_OTHER_BODIES = ("/photos", "/import", "/imports", "/sheet-imports")
+
+
+def _operation_id(*, bp_name: str = "", name: str = "", path: str = "", method: str = "") -> str:  # noqa: ARG001 - the caller names all four
+    """Return what an operation is called: its room, and what it does there."""
+    return f"{bp_name}_{name}" if bp_name else name
 
 
 def create_app(context: Context, *, static_folder: Path | None = None) -> OpenAPI:
@@ -85,6 +90,7 @@ def create_app(context: Context, *, static_folder: Path | None = None) -> OpenAP
         __name__,
         info=Info(title="Ohmcensus", version=VERSION),
         security_schemes={},
+        operation_id_callback=_operation_id,
         doc_ui=False,
         static_folder=None,
         validation_error_callback=problems.of_validation,

@@ -7,6 +7,7 @@ from flask_openapi3 import APIBlueprint
 
 from ohmcensus.services.reading.show_rungs import RungsQuery, RungsView, rungs_svg, show_rungs
 from ohmcensus.web.answers import answer, context
+from ohmcensus.web.downloads import describes, download
 from ohmcensus.web.paths import JobPath
 from ohmcensus.web.problems import Problem
 
@@ -24,9 +25,7 @@ def rungs(path: JobPath, query: RungsQuery) -> Response:
     return answer(show_rungs(context(), path.job_id, query))
 
 
-@blueprint.get("/<job_id>/rungs.svg", summary="The ladder as a picture")
+@blueprint.get("/<job_id>/rungs.svg", responses=describes("image/svg+xml"), summary="The ladder as a picture")
 def rungs_picture(path: JobPath, query: RungsQuery) -> Response:
     """Return the rung view as SVG."""
-    response = Response(rungs_svg(context(), path.job_id, query), content_type="image/svg+xml")
-    response.headers["Content-Disposition"] = f'attachment; filename="ladder-{path.job_id[:8]}.svg"'
-    return response
+    return download(rungs_svg(context(), path.job_id, query), f"ladder-{path.job_id[:8]}.svg", "image/svg+xml")

@@ -12,6 +12,7 @@ from pydantic import BaseModel, ConfigDict, StringConstraints
 from ohmcensus.services.job.photo_view import PhotoView
 from ohmcensus.services.photo.keep_photo import NewPhoto, Role, find_picture, keep_photo, remove_photo
 from ohmcensus.web.answers import answer, context
+from ohmcensus.web.downloads import describes
 from ohmcensus.web.problems import Problem
 
 blueprint = APIBlueprint("photos", __name__, url_prefix="/api", abp_responses={404: Problem, 422: Problem})
@@ -39,7 +40,7 @@ class PictureName(BaseModel):
 class PhotoForm(BaseModel):
     """A photo as it is sent: its id, what it shows, the step that it is of, and the file."""
 
-    model_config = ConfigDict(arbitrary_types_allowed=True)
+    model_config = ConfigDict(arbitrary_types_allowed=True, extra="forbid")
 
     id: UUID
     role: Role
@@ -67,7 +68,7 @@ def old_photo(path: PhotoPath) -> Response:
     return answer(PhotoList(photos=remove_photo(context(), path.job_id, path.photo_id)))
 
 
-@blueprint.get("/photos/<name>", summary="A picture")
+@blueprint.get("/photos/<name>", responses=describes("image/jpeg"), summary="A picture")
 def picture(path: PictureName) -> Response:
     """Return a picture; its name is the hash of its content, so that it never changes."""
     return send_file(find_picture(context(), path.name), mimetype="image/jpeg", max_age=_KEPT_FOREVER)

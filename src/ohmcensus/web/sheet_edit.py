@@ -17,7 +17,7 @@ from ohmcensus.web.problems import Problem
 blueprint = APIBlueprint(
     "sheet_edit",
     __name__,
-    url_prefix="/api/sheets",
+    url_prefix="/api",
     abp_responses={400: Problem, 404: Problem, 415: Problem, 422: Problem},
 )
 
@@ -29,37 +29,39 @@ class SchemePath(BaseModel):
     scheme_id: str
 
 
-@blueprint.get("/new/kinds", responses={200: Kinds}, summary="Kinds of part and their ratings")
+@blueprint.get("/kinds", responses={200: Kinds}, summary="Kinds of part and their ratings")
 def kinds() -> Response:
     """Return every kind of part that a sheet may hold."""
     return answer(list_kinds())
 
 
-@blueprint.put("/<sheet_id>/draft", responses={200: SheetView, 409: Problem}, summary="Keep a draft")
+@blueprint.put("/sheets/<sheet_id>/draft", responses={200: SheetView, 409: Problem}, summary="Keep a draft")
 def draft(path: SheetPath, body: SheetDraft) -> Response:
     """Keep what the editor holds, be it whole or not."""
     return answer(keep_draft(context(), path.sheet_id, body))
 
 
-@blueprint.delete("/<sheet_id>/draft", responses={200: SheetView}, summary="Drop a draft")
+@blueprint.delete("/sheets/<sheet_id>/draft", responses={200: SheetView}, summary="Drop a draft")
 def draft_dropped(path: SheetPath) -> Response:
     """Go back to the sheet as it is used."""
     return answer(drop_draft(context(), path.sheet_id))
 
 
-@blueprint.post("/<sheet_id>/draft/use", responses={200: SheetView, 409: Problem}, summary="Put a draft into use")
+@blueprint.post(
+    "/sheets/<sheet_id>/draft/use", responses={200: SheetView, 409: Problem}, summary="Put a draft into use"
+)
 def draft_used(path: SheetPath, body: DraftRevision) -> Response:
     """Put a faultless draft in the place of its sheet."""
     return answer(use_draft(context(), path.sheet_id, body))
 
 
-@blueprint.put("/<sheet_id>/meanings/<scheme_id>", responses={200: Meanings}, summary="What codes mean")
+@blueprint.put("/sheets/<sheet_id>/meanings/<scheme_id>", responses={200: Meanings}, summary="What codes mean")
 def meanings(path: SchemePath, body: Meanings) -> Response:
     """Keep the table of a scheme."""
     return answer(keep_meanings(context(), path.sheet_id, path.scheme_id, body))
 
 
-@blueprint.post("/<sheet_id>/meanings/<scheme_id>/import", responses={200: Meanings}, summary="Import meanings")
+@blueprint.post("/sheets/<sheet_id>/meanings/<scheme_id>/import", responses={200: Meanings}, summary="Import meanings")
 def meanings_import(path: SchemePath) -> Response:
     """Keep a table that is sent as a CSV file, its bytes being the body."""
     return answer(import_meanings(context(), path.sheet_id, path.scheme_id, request.get_data()))

@@ -14,6 +14,7 @@ from ohmcensus.services.sheet_out.view import SheetOutView
 from ohmcensus.services.sheet_out.write_report import label_pdf, report_pdf
 from ohmcensus.services.transfer.export_job import export_archive, export_text
 from ohmcensus.web.answers import answer, context
+from ohmcensus.web.downloads import describes, download
 from ohmcensus.web.paths import JobPath
 from ohmcensus.web.problems import Problem
 
@@ -44,37 +45,37 @@ def sheet_out(path: JobPath) -> Response:
     return answer(show_sheet_out(context(), path.job_id))
 
 
-@blueprint.get("/<job_id>/report.pdf", summary="The job sheet as PDF")
+@blueprint.get("/<job_id>/report.pdf", responses=describes("application/pdf"), summary="The job sheet as PDF")
 def report(path: JobPath, query: RevisionQuery) -> Response:
     """Return the job sheet that goes out, as it stands or as it was signed off at a revision."""
-    response = Response(report_pdf(context(), path.job_id, query.revision), content_type="application/pdf")
-    response.headers["Content-Disposition"] = f'inline; filename="job-{path.job_id[:8]}.pdf"'
-    return response
+    pdf = report_pdf(context(), path.job_id, query.revision)
+    return download(pdf, f"job-{path.job_id[:8]}.pdf", "application/pdf", is_inline=True)
 
 
-@blueprint.get("/<job_id>/label.pdf", summary="The label for the machine as PDF")
+@blueprint.get(
+    "/<job_id>/label.pdf", responses=describes("application/pdf"), summary="The label for the machine as PDF"
+)
 def label(path: JobPath) -> Response:
     """Return the label of a machine whose job has ended: proved, or unsafe."""
-    response = Response(label_pdf(context(), path.job_id), content_type="application/pdf")
-    response.headers["Content-Disposition"] = f'inline; filename="label-{path.job_id[:8]}.pdf"'
-    return response
+    pdf = label_pdf(context(), path.job_id)
+    return download(pdf, f"label-{path.job_id[:8]}.pdf", "application/pdf", is_inline=True)
 
 
-@blueprint.get("/<job_id>/archive.zip", summary="The job with its papers and photos")
+@blueprint.get(
+    "/<job_id>/archive.zip", responses=describes("application/zip"), summary="The job with its papers and photos"
+)
 def archive(path: JobPath) -> Response:
     """Return the whole job in one zip."""
     with tempfile.TemporaryDirectory() as folder:
         file = Path(folder) / "archive.zip"
         export_archive(context(), [path.job_id], file)
-        response = Response(file.read_bytes(), content_type="application/zip")
-    response.headers["Content-Disposition"] = f'attachment; filename="job-{path.job_id[:8]}.zip"'
-    return response
+        return download(file.read_bytes(), f"job-{path.job_id[:8]}.zip", "application/zip")
 
 
-@blueprint.get("/<job_id>/export.<ending>", summary="The job sheet as a file")
+@blueprint.get(
+    "/<job_id>/export.<ending>", responses=describes("text/csv", "application/json"), summary="The job sheet as a file"
+)
 def export(path: ExportPath) -> Response:
     """Return the job sheet as CSV or JSON."""
     text = export_text(context(), path.job_id, path.ending)
-    response = Response(text, content_type=_MIMETYPES[path.ending])
-    response.headers["Content-Disposition"] = f'attachment; filename="job-{path.job_id[:8]}.{path.ending}"'
-    return response
+    return download(text, f"job-{path.job_id[:8]}.{path.ending}", _MIMETYPES[path.ending])

@@ -179,7 +179,8 @@ export function useAddresses() {
 export function useKeepAddress() {
   const queries = useQueryClient();
   return useMutation({
-    mutationFn: (body: Address) => unwrap(client.PUT("/api/addresses", { body })),
+    mutationFn: (body: Address) =>
+      unwrap(client.PUT("/api/addresses/{address_id}", { params: { path: { address_id: body.id } }, body })),
     onSuccess: () => {
       for (const queryKey of [["addresses"], ["machines"], ["jobs"], ["job"], ["trace"], ["room"]]) {
         void queries.invalidateQueries({ queryKey });

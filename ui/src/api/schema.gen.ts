@@ -16,11 +16,27 @@ export interface paths {
          * @description Return the address book, archived entries too.
          */
         get: operations["addresses_addresses_addresses_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/addresses/{address_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
         /**
          * Keep an entry of the address book
-         * @description Keep an entry, new, changed or archived.
+         * @description Keep an entry, new, changed or archived.<br/><br/>Raises<br/>------<br/>InputError<br/>    If the body is another entry's.
          */
-        put: operations["addresses_address_addresses_put"];
+        put: operations["addresses_address_addresses__address_id__put"];
         post?: never;
         delete?: never;
         options?: never;
@@ -36,7 +52,7 @@ export interface paths {
             cookie?: never;
         };
         /** Whether the server answers */
-        get: operations["health_api_health_get"];
+        get: operations["health"];
         put?: never;
         post?: never;
         delete?: never;
@@ -801,6 +817,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/kinds": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Kinds of part and their ratings
+         * @description Return every kind of part that a sheet may hold.
+         */
+        get: operations["sheet_edit_kinds_kinds_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/limits": {
         parameters: {
             query?: never;
@@ -929,31 +965,7 @@ export interface paths {
         patch: operations["setup_new_settings_settings_patch"];
         trace?: never;
     };
-    "/api/sheets": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        /**
-         * All machine sheets
-         * @description Return all sheets, the built-in ones first.
-         */
-        get: operations["sheets_sheets_get"];
-        put?: never;
-        /**
-         * Copy a sheet
-         * @description Copy a sheet under a title of one's own.
-         */
-        post: operations["sheets_new_sheet_post"];
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/sheets/new/import": {
+    "/api/sheet-imports": {
         parameters: {
             query?: never;
             header?: never;
@@ -966,14 +978,14 @@ export interface paths {
          * Take in a sheet
          * @description Take in a sheet that is sent as YAML or JSON, its bytes being the body.
          */
-        post: operations["sheets_sheet_import_new_import_post"];
+        post: operations["sheets_sheet_import_sheet_imports_post"];
         delete?: never;
         options?: never;
         head?: never;
         patch?: never;
         trace?: never;
     };
-    "/api/sheets/new/kinds": {
+    "/api/sheets": {
         parameters: {
             query?: never;
             header?: never;
@@ -981,12 +993,16 @@ export interface paths {
             cookie?: never;
         };
         /**
-         * Kinds of part and their ratings
-         * @description Return every kind of part that a sheet may hold.
+         * All machine sheets
+         * @description Return all sheets, the built-in ones first.
          */
-        get: operations["sheet_edit_kinds_new_kinds_get"];
+        get: operations["sheets_sheets_sheets_get"];
         put?: never;
-        post?: never;
+        /**
+         * Copy a sheet
+         * @description Copy a sheet under a title of one's own.
+         */
+        post: operations["sheets_new_sheet_sheets_post"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1004,7 +1020,7 @@ export interface paths {
          * A sheet in its editor
          * @description Return a sheet, its draft where it has one, and what is wrong with it.
          */
-        get: operations["sheets_sheet__sheet_id__get"];
+        get: operations["sheets_sheet_sheets__sheet_id__get"];
         put?: never;
         post?: never;
         delete?: never;
@@ -1024,7 +1040,7 @@ export interface paths {
          * What the tests cannot see
          * @description Return faults that no listed test sees, and pairs that none tells apart.
          */
-        get: operations["sheets_blind_spots__sheet_id__blind_spots_get"];
+        get: operations["sheets_blind_spots_sheets__sheet_id__blind_spots_get"];
         put?: never;
         post?: never;
         delete?: never;
@@ -1045,13 +1061,13 @@ export interface paths {
          * Keep a draft
          * @description Keep what the editor holds, be it whole or not.
          */
-        put: operations["sheet_edit_draft__sheet_id__draft_put"];
+        put: operations["sheet_edit_draft_sheets__sheet_id__draft_put"];
         post?: never;
         /**
          * Drop a draft
          * @description Go back to the sheet as it is used.
          */
-        delete: operations["sheet_edit_draft_dropped__sheet_id__draft_delete"];
+        delete: operations["sheet_edit_draft_dropped_sheets__sheet_id__draft_delete"];
         options?: never;
         head?: never;
         patch?: never;
@@ -1070,7 +1086,7 @@ export interface paths {
          * Put a draft into use
          * @description Put a faultless draft in the place of its sheet.
          */
-        post: operations["sheet_edit_draft_used__sheet_id__draft_use_post"];
+        post: operations["sheet_edit_draft_used_sheets__sheet_id__draft_use_post"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1088,7 +1104,7 @@ export interface paths {
          * A sheet as a file
          * @description Return the sheet as it is used, as YAML or JSON.
          */
-        get: operations["sheets_sheet_export__sheet_id__export__form__get"];
+        get: operations["sheets_sheet_export_sheets__sheet_id__export__form__get"];
         put?: never;
         post?: never;
         delete?: never;
@@ -1109,7 +1125,7 @@ export interface paths {
          * What codes mean
          * @description Keep the table of a scheme.
          */
-        put: operations["sheet_edit_meanings__sheet_id__meanings__scheme_id__put"];
+        put: operations["sheet_edit_meanings_sheets__sheet_id__meanings__scheme_id__put"];
         post?: never;
         delete?: never;
         options?: never;
@@ -1130,7 +1146,7 @@ export interface paths {
          * Import meanings
          * @description Keep a table that is sent as a CSV file, its bytes being the body.
          */
-        post: operations["sheet_edit_meanings_import__sheet_id__meanings__scheme_id__import_post"];
+        post: operations["sheet_edit_meanings_import_sheets__sheet_id__meanings__scheme_id__import_post"];
         delete?: never;
         options?: never;
         head?: never;
@@ -6611,11 +6627,13 @@ export interface operations {
             };
         };
     };
-    addresses_address_addresses_put: {
+    addresses_address_addresses__address_id__put: {
         parameters: {
             query?: never;
             header?: never;
-            path?: never;
+            path: {
+                address_id: string;
+            };
             cookie?: never;
         };
         requestBody: {
@@ -6671,7 +6689,7 @@ export interface operations {
             };
         };
     };
-    health_api_health_get: {
+    health: {
         parameters: {
             query?: never;
             header?: never;
@@ -7135,6 +7153,15 @@ export interface operations {
         };
         requestBody?: never;
         responses: {
+            /** @description The file */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/zip": string;
+                };
+            };
             /** @description Bad Request */
             400: {
                 headers: {
@@ -7597,6 +7624,16 @@ export interface operations {
         };
         requestBody?: never;
         responses: {
+            /** @description The file */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": string;
+                    "text/csv": string;
+                };
+            };
             /** @description Bad Request */
             400: {
                 headers: {
@@ -7820,6 +7857,15 @@ export interface operations {
         };
         requestBody?: never;
         responses: {
+            /** @description The file */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/pdf": string;
+                };
+            };
             /** @description Bad Request */
             400: {
                 headers: {
@@ -8815,6 +8861,15 @@ export interface operations {
         };
         requestBody?: never;
         responses: {
+            /** @description The file */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/pdf": string;
+                };
+            };
             /** @description Bad Request */
             400: {
                 headers: {
@@ -8966,6 +9021,15 @@ export interface operations {
         };
         requestBody?: never;
         responses: {
+            /** @description The file */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "image/svg+xml": string;
+                };
+            };
             /** @description Bad Request */
             400: {
                 headers: {
@@ -9724,6 +9788,62 @@ export interface operations {
             };
         };
     };
+    sheet_edit_kinds_kinds_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Kinds"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unsupported Media Type */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     setup_limits_limits_get: {
         parameters: {
             query?: never;
@@ -10066,6 +10186,15 @@ export interface operations {
         };
         requestBody?: never;
         responses: {
+            /** @description The file */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "image/jpeg": string;
+                };
+            };
             /** @description Not Found */
             404: {
                 headers: {
@@ -10229,7 +10358,63 @@ export interface operations {
             };
         };
     };
-    sheets_sheets_get: {
+    sheets_sheet_import_sheet_imports_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SheetId"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unsupported Media Type */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    sheets_sheets_sheets_get: {
         parameters: {
             query?: never;
             header?: never;
@@ -10285,7 +10470,7 @@ export interface operations {
             };
         };
     };
-    sheets_new_sheet_post: {
+    sheets_new_sheet_sheets_post: {
         parameters: {
             query?: never;
             header?: never;
@@ -10345,119 +10530,7 @@ export interface operations {
             };
         };
     };
-    sheets_sheet_import_new_import_post: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            /** @description Created */
-            201: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["SheetId"];
-                };
-            };
-            /** @description Bad Request */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Not Found */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Unsupported Media Type */
-            415: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-        };
-    };
-    sheet_edit_kinds_new_kinds_get: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Kinds"];
-                };
-            };
-            /** @description Bad Request */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Not Found */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Unsupported Media Type */
-            415: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-        };
-    };
-    sheets_sheet__sheet_id__get: {
+    sheets_sheet_sheets__sheet_id__get: {
         parameters: {
             query?: never;
             header?: never;
@@ -10515,7 +10588,7 @@ export interface operations {
             };
         };
     };
-    sheets_blind_spots__sheet_id__blind_spots_get: {
+    sheets_blind_spots_sheets__sheet_id__blind_spots_get: {
         parameters: {
             query?: never;
             header?: never;
@@ -10573,7 +10646,7 @@ export interface operations {
             };
         };
     };
-    sheet_edit_draft__sheet_id__draft_put: {
+    sheet_edit_draft_sheets__sheet_id__draft_put: {
         parameters: {
             query?: never;
             header?: never;
@@ -10644,7 +10717,7 @@ export interface operations {
             };
         };
     };
-    sheet_edit_draft_dropped__sheet_id__draft_delete: {
+    sheet_edit_draft_dropped_sheets__sheet_id__draft_delete: {
         parameters: {
             query?: never;
             header?: never;
@@ -10702,7 +10775,7 @@ export interface operations {
             };
         };
     };
-    sheet_edit_draft_used__sheet_id__draft_use_post: {
+    sheet_edit_draft_used_sheets__sheet_id__draft_use_post: {
         parameters: {
             query?: never;
             header?: never;
@@ -10773,7 +10846,7 @@ export interface operations {
             };
         };
     };
-    sheets_sheet_export__sheet_id__export__form__get: {
+    sheets_sheet_export_sheets__sheet_id__export__form__get: {
         parameters: {
             query?: never;
             header?: never;
@@ -10785,6 +10858,16 @@ export interface operations {
         };
         requestBody?: never;
         responses: {
+            /** @description The file */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": string;
+                    "application/yaml": string;
+                };
+            };
             /** @description Bad Request */
             400: {
                 headers: {
@@ -10823,7 +10906,7 @@ export interface operations {
             };
         };
     };
-    sheet_edit_meanings__sheet_id__meanings__scheme_id__put: {
+    sheet_edit_meanings_sheets__sheet_id__meanings__scheme_id__put: {
         parameters: {
             query?: never;
             header?: never;
@@ -10886,7 +10969,7 @@ export interface operations {
             };
         };
     };
-    sheet_edit_meanings_import__sheet_id__meanings__scheme_id__import_post: {
+    sheet_edit_meanings_import_sheets__sheet_id__meanings__scheme_id__import_post: {
         parameters: {
             query?: never;
             header?: never;

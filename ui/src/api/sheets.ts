@@ -19,7 +19,7 @@ export function useSheet(sheetId: string) {
 export function useKinds() {
   return useQuery({
     queryKey: ["kinds"],
-    queryFn: async () => (await unwrap(client.GET("/api/sheets/new/kinds"))).kinds,
+    queryFn: async () => (await unwrap(client.GET("/api/kinds"))).kinds,
     staleTime: Number.POSITIVE_INFINITY,
   });
 }
@@ -68,7 +68,7 @@ export function useImportSheet() {
   return useMutation({
     mutationFn: async (file: File) =>
       unwrap(
-        client.POST("/api/sheets/new/import", {
+        client.POST("/api/sheet-imports", {
           body: file as never,
           bodySerializer: (body: unknown) => body as Blob,
           headers: { "Content-Type": "application/yaml" },

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from pydantic import BaseModel, Field
+from pydantic import BaseModel, ConfigDict, Field
 
 from ohmcensus.core.course.following import NextKind
 from ohmcensus.core.diagnosis.of_case import diagnosed
@@ -29,6 +29,8 @@ UNPRICED = 40.0
 
 class WorthAsked(BaseModel):
     """Which part, and what to reckon with; none for what is usual."""
+
+    model_config = ConfigDict(extra="forbid")
 
     part: str = Field(max_length=60)
     given: Assumptions | None = None

@@ -18,7 +18,7 @@ export function CurrentForm({ view, criterion }: { view: ProveView; criterion: s
   const [asked, setAsked] = useState<EventBody | null>(null);
   const send = (body: EventBody) => {
     setAsked(body);
-    record.mutate(body, { onSuccess: forget });
+    record.mutate(body, { onSuccess: () => forget() });
   };
   const submit = (event: FormEvent) => {
     event.preventDefault();
