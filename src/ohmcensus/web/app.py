@@ -105,6 +105,7 @@ def create_app(context: Context, *, static_folder: Path | None = None) -> OpenAP
 
     @app.get("/api/health", responses={200: Health}, summary="Whether the server answers")
     def health() -> Response:
+        """Return what is wrong with the data or the disk, nothing where all is well."""
         return answer(show_health(context))
 
     _add_description(app)

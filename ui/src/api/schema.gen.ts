@@ -51,7 +51,10 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** Whether the server answers */
+        /**
+         * Whether the server answers
+         * @description Return what is wrong with the data or the disk, nothing where all is well.
+         */
         get: operations["health"];
         put?: never;
         post?: never;

@@ -218,4 +218,4 @@ def _notes(device: Device, moment: Moment) -> Iterator[str]:
     if moment is Moment.RANDOM:
         yield "No pattern: harness chafe, moisture in a connector, or another appliance. Look at the circuit's sum."
     if moment in {Moment.HEATING, Moment.TURNING} and senses_residual:
-        yield "It trips when something new is switched on: what stood at line potential before has held so far."
+        yield "It trips when something new is switched on: what was live before that has held so far."
