@@ -241,3 +241,13 @@ export function useRemoveMeter() {
         .then(() => queries.invalidateQueries({ queryKey: ["settings"] })),
   });
 }
+
+/** What a typed line says, before it is logged. */
+export function previewLine(
+  jobId: string,
+  body: { text: string; meter: string | null },
+  signal: AbortSignal,
+) {
+  const params = { path: { job_id: jobId } };
+  return unwrap(client.POST("/api/jobs/{job_id}/preview", { params, body, signal }));
+}

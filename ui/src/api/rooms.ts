@@ -123,8 +123,8 @@ export function useRemovePhoto(jobId: string) {
   });
 }
 
-export function decodeLamps(jobId: string, body: Schemas["Pattern"]) {
-  return unwrap(client.POST("/api/jobs/{job_id}/codes/decode", { params: ofJob(jobId), body }));
+export function decodeLamps(jobId: string, body: Schemas["Pattern"], signal: AbortSignal | null = null) {
+  return unwrap(client.POST("/api/jobs/{job_id}/codes/decode", { params: ofJob(jobId), body, signal }));
 }
 
 export function followClicks(jobId: string, sequence: string, clicks: Click[]) {

@@ -1,9 +1,10 @@
-import { keepPreviousData, useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
+import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { client, type Schemas, unwrap } from "./client";
 import { deviceId } from "./device";
 import { onTop, roomKey } from "./hooks";
 import { sendOnce } from "./once";
 import { useRefresh } from "./rooms";
+import { useAsk } from "./useAsk";
 
 export type TripView = Schemas["TripView"];
 export type TripMethod = TripView["method"];
@@ -37,18 +38,15 @@ export function useTripStory(jobId: string, method: TripMethod, revision: number
 
 /** What a typed line says while it is typed; the last answer stays while the next is on its way. */
 export function useRunPreview(jobId: string, line: string, method: TripMethod) {
-  return useQuery({
-    queryKey: ["trip-line", jobId, method, line],
-    enabled: line.trim() !== "",
-    placeholderData: keepPreviousData,
-    queryFn: () =>
-      unwrap(
-        client.POST("/api/jobs/{job_id}/trip/preview", {
-          params: { path: { job_id: jobId } },
-          body: { line, method },
-        }),
-      ),
-  });
+  return useAsk(line.trim() ? [method, line] : null, (signal) =>
+    unwrap(
+      client.POST("/api/jobs/{job_id}/trip/preview", {
+        params: { path: { job_id: jobId } },
+        body: { line, method },
+        signal,
+      }),
+    ),
+  );
 }
 
 export type TypedTest = { line: string; method: TripMethod; are_wires_insulated: boolean };

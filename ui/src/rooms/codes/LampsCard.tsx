@@ -3,12 +3,12 @@ import { IconX } from "@tabler/icons-react";
 import { type FormEvent, useState } from "react";
 import type { Codes, Decoded, EventBody, SchemeView } from "../../api/client";
 import { decodeLamps, useEvent } from "../../api/rooms";
+import { useAsk } from "../../api/useAsk";
 import { timeOf } from "../../app/times";
 import { useForm } from "../../app/useForm";
 import { WhenAsked } from "../../app/WhenAsked";
 import { codes as words } from "../../words/codes";
 import { LampRows } from "./LampRows";
-import { useDecoded } from "./useDecoded";
 
 type Props = { view: Codes; scheme: SchemeView; onScheme: (id: string) => void };
 
@@ -18,7 +18,9 @@ export function LampsCard({ view, scheme, onScheme }: Props) {
   const [pattern, setPattern] = useState(darkOf(scheme));
   const [list, setList, forget] = useForm<string[]>(`ohmcensus.codes.${jobId}.${scheme.id}`, []);
   const isDark = pattern === darkOf(scheme) && scheme.frames !== 2;
-  const { decoded, problem } = useDecoded(jobId, scheme.id, isDark ? "" : pattern);
+  const { answer: decoded, problem } = useAsk(isDark || !pattern ? null : [scheme.id, pattern], (signal) =>
+    decodeLamps(jobId, { scheme: scheme.id, pattern }, signal),
+  );
   const event = useEvent(jobId);
   const [asked, setAsked] = useState<EventBody | null>(null);
   const send = async (body: EventBody) => {

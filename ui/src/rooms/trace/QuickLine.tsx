@@ -8,12 +8,12 @@ import {
   useState,
 } from "react";
 import { ApiError, type Preview, type Trace } from "../../api/client";
-import { useLogReading } from "../../api/hooks";
+import { previewLine, useLogReading } from "../../api/hooks";
+import { useAsk } from "../../api/useAsk";
 import { useForm } from "../../app/useForm";
 import { quick } from "../../words/trace";
 import { Answer } from "./Answer";
 import { Keypad } from "./Keypad";
-import { usePreview } from "./usePreview";
 
 export type QuickLineHandle = { focus: () => void; begin: (text: string, whole?: boolean) => void };
 export type Correction = { readingId: string; reads: string };
@@ -40,7 +40,10 @@ export function QuickLine(props: Props) {
   const [hasKeypad, setHasKeypad] = useState(true);
   const input = useRef<HTMLInputElement>(null);
   const log = useLogReading(jobId);
-  usePreview(jobId, trace.job.revision, text, meter, onPreview);
+  const { answer: understood } = useAsk(text.trim() ? [trace.job.revision, text, meter] : null, (signal) =>
+    previewLine(jobId, { text, meter }, signal),
+  );
+  useEffect(() => onPreview(understood), [understood, onPreview]);
 
   const type = (typed: string) => {
     setText(typed);

@@ -10,9 +10,9 @@ const BY_DEVICE = ["trips", "holds"];
 export function RunLine({ view }: { view: TripView }) {
   const [line, setLine, forget] = useForm(`ohmcensus.leakLine.${view.job.id}`, "");
   const [isInsulated, setIsInsulated] = useState(false);
-  const { data } = useRunPreview(view.job.id, line, view.method);
+  const { answer } = useRunPreview(view.job.id, line, view.method);
   const take = useTakeLeakTest(view.job.id);
-  const said = line.trim() ? data : undefined;
+  const said = answer ?? undefined;
   const submit = async (event: FormEvent) => {
     event.preventDefault();
     if (!line.trim()) return;
