@@ -7,7 +7,7 @@ import socket
 import sys
 import threading
 from collections.abc import Callable, Iterator
-from contextlib import AbstractContextManager, contextmanager
+from contextlib import AbstractContextManager, contextmanager, suppress
 from pathlib import Path
 from typing import Any
 
@@ -81,8 +81,10 @@ def running(app: Flask) -> Iterator[str]:
         yield f"http://{HOST}:{listener.getsockname()[1]}"
     finally:
         server.task_dispatcher.shutdown()
-        # Only the loop's own thread may close what it waits on; with nothing left to wait on, it ends.
-        server.trigger.pull_trigger(lambda: wasyncore.close_all(server._map))  # noqa: SLF001
+        # Only the loop's own thread may close what it waits on; with nothing left to wait on, it ends. One that has
+        # ended by itself has closed its trigger too.
+        with suppress(OSError):
+            server.trigger.pull_trigger(lambda: wasyncore.close_all(server._map))  # noqa: SLF001
         thread.join(timeout=5)
 
 

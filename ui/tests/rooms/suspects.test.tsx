@@ -62,7 +62,7 @@ test.each([
 
 test("a suspect opens to what speaks for and against it, and what ruled it out", () => {
   const view = {
-    sentence: "Not settled yet: ask on.",
+    sentence: "Not settled yet: go on measuring.",
     cured: "It runs through after two changes. Not conclusive.",
     nothing: 0.05,
     alike: ["Heater and Harness: no test left on this sheet tells them apart; none is left."],

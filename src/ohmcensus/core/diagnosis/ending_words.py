@@ -36,7 +36,7 @@ def standing_words(found: Search, lines: Sequence[CensusLine], standing: Standin
         case Standing.NOTHING_SEPARATES | Standing.SERVICE_DATA:
             said = _apart_words(found, standing)
         case _:
-            said = "Not settled yet: ask on." if known.observations else _UNASKED
+            said = "Not settled yet: go on measuring." if known.observations else _UNASKED
     return f"{_certain_words(found, lines)}{said}"
 
 
@@ -74,7 +74,7 @@ def _left_words(found: Search) -> str:
     if not found.left:
         return ""
     left = ", ".join(row.title.removeprefix("Told: ") for row in found.left)
-    return f" Not explained by it: {left}. Ask again once it is mended."
+    return f" Not explained by it: {left}. Look again once it is mended."
 
 
 def _again_words(found: Search, sheet: Sheet) -> str:
@@ -84,7 +84,7 @@ def _again_words(found: Search, sheet: Sheet) -> str:
     name = leader.title if leader else "the machine"
     odd = next((row.title for row in known.observations if row.id == again), again)
     if found.found.is_unmeasured:
-        return f"{name} leads, and {test_words(again, sheet)} was not asked yet. Ask it first."
+        return f"{name} leads, and {test_words(again, sheet)} was not measured yet. Measure it first."
     if again == known.unfit:
         return f"These readings do not fit any single suspect. The likeliest mistake: {odd}. Read it again."
     return f"{name} rests on one reading alone: {odd}. Read it once more before naming it."

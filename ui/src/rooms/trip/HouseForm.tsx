@@ -18,7 +18,7 @@ const CURVES = ["B", "C", "D", "gG", "plug", ""];
 /** Supply, device and everything else on it; what is typed stays until it is kept. */
 export function HouseForm({ house, jobId, onKept }: { house: HouseView; jobId: string; onKept: () => void }) {
   const [noted, setNoted, forgetNoted] = useForm(`ohmcensus.house.${jobId}`, house.noted as Noted);
-  const [amps, setAmps] = useState(String(house.noted.rated_a));
+  const [amps, setAmps, forgetAmps] = useForm(`ohmcensus.house.amps.${jobId}`, String(house.noted.rated_a));
   const [rows, setRows, forgetRows] = useForm<Row[]>(
     `ohmcensus.house.rows.${jobId}`,
     (house.noted.appliances ?? []).map((row) => ({
@@ -44,6 +44,7 @@ export function HouseForm({ house, jobId, onKept }: { house: HouseView; jobId: s
       await record.mutateAsync({ ...noted, kind: "circuit_noted", rated_a: Number(amps), appliances });
       forgetNoted();
       forgetRows();
+      forgetAmps();
       onKept();
     } catch {
       // said below
