@@ -55,6 +55,7 @@ dev: .make/run .make/ui
 # The API's description and, from it, the types of the interface.
 types: .make/dev .make/ui
 	.venv/bin/python -m ohmcensus.web.describe docs/formats
+	.venv/bin/python -m tests.examples ui/tests/examples
 	cd ui && npm run --silent types
 
 lock: .venv/bin/uv

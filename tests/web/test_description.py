@@ -10,6 +10,7 @@ from typing import Any
 
 from openapi_spec_validator import validate
 from pydantic import BaseModel
+from tests.examples import examples
 
 from ohmcensus.services.at_hand.context import Context
 from ohmcensus.web.app import create_app
@@ -20,6 +21,13 @@ def test_the_committed_description_is_current(tmp_path: Path) -> None:
     describe(tmp_path)
     for made in tmp_path.iterdir():
         kept = Path("docs/formats") / made.name
+        assert kept.read_text(encoding="utf-8") == made.read_text(encoding="utf-8"), "run make types"
+
+
+def test_the_examples_that_the_interface_is_tested_by_are_current(tmp_path: Path) -> None:
+    examples(tmp_path)
+    for made in tmp_path.iterdir():
+        kept = Path("ui/tests/examples") / made.name
         assert kept.read_text(encoding="utf-8") == made.read_text(encoding="utf-8"), "run make types"
 
 
