@@ -1,8 +1,12 @@
 import "@testing-library/jest-dom/vitest";
 import { cleanup } from "@testing-library/react";
-import { afterEach } from "vitest";
+import { afterEach, vi } from "vitest";
 
-afterEach(cleanup);
+// One window for all files of a worker: no clock that stands is left to the next one.
+afterEach(() => {
+  cleanup();
+  vi.useRealTimers();
+});
 
 // What Mantine asks of a browser and jsdom lacks.
 Object.defineProperty(window, "matchMedia", {
