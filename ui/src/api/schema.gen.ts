@@ -3386,10 +3386,7 @@ export interface components {
              * @default false
              */
             nulled?: boolean;
-            /**
-             * Over Range Texts
-             * @default []
-             */
+            /** Over Range Texts */
             over_range_texts?: string[];
             /**
              * Serial

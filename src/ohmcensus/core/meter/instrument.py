@@ -9,7 +9,7 @@ import math
 from enum import StrEnum
 from typing import Annotated, Self
 
-from pydantic import BaseModel, ConfigDict, Field, StrictBool, StringConstraints, model_validator
+from pydantic import BaseModel, ConfigDict, Field, StrictBool, StringConstraints, field_serializer, model_validator
 
 from ohmcensus.core.quantity import Bound, Indication, Interval, Unit
 from ohmcensus.core.text.trimmed import Trimmed
@@ -183,6 +183,11 @@ class Meter(BaseModel):
                 msg = f"{function.value}: ranges must be given, each larger than the one before"
                 raise ValueError(msg)
         return self
+
+    @field_serializer("over_range_texts")
+    def _in_order(self, texts: frozenset[str]) -> list[str]:
+        """Return what the display shows beyond its range in order: the same meter is written the same way."""
+        return sorted(texts)
 
     def measures(self, function: Function) -> bool:
         """Tell whether the instrument has the function."""
