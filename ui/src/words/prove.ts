@@ -40,7 +40,9 @@ export const prove = {
   notTestedHint: "Only where the customer is told. No label; the sheet says that these were not tested:",
   notTestedDo: "End the job as not tested",
   sheet: "Job sheet as PDF",
-  label: "Label for the machine",
+  toSheetOut: "Go to Sheet-out: sheet and label",
+  name: "Your name",
+  nameHelp: "Once: it is saved in Setup, and stands on the sheet and on every reading.",
   over: "This job has ended.",
   cautions:
     "Work for competent persons; local codes and licensed practice come first. Never run a machine with its earth off.",

@@ -169,10 +169,23 @@ describe("signing off", () => {
 
   test("offers the label once the job is over", () => {
     draw(<SignOff view={{ ...VIEW, is_over: true }} />);
-    expect(screen.getByRole("link", { name: "Label for the machine" })).toHaveAttribute(
-      "href",
-      "/api/jobs/j-1/label.pdf",
-    );
+    const way = screen.getByRole("link", { name: "Go to Sheet-out: sheet and label" });
+    expect(way).toHaveAttribute("href", "/jobs/j-1/sheet-out");
     expect(screen.queryByRole("button", { name: "End the job as safe" })).toBeNull();
+  });
+
+  test("asks for the name once, where nobody is named yet, and saves it before the end", async () => {
+    const calls = serve({
+      "/settings": [{ body: { technician: "", revision: 1 } }, { body: { technician: "Ada", revision: 2 } }],
+      "/events": { status: 201, body: TRACE.job },
+    });
+    draw(<SignOff view={VIEW} />);
+    fireEvent.change(await screen.findByLabelText("Your name"), { target: { value: "Ada" } });
+    fireEvent.click(screen.getByRole("button", { name: "End the job as safe" }));
+    await waitFor(() => expect(calls.some((row) => row.path.endsWith("/events"))).toBe(true));
+    const written = calls.filter((row) => Object.keys(row.body).length > 0);
+    expect(written.map((row) => row.path.split("/").at(-1))).toEqual(["settings", "events"]);
+    expect(written[0]?.body).toEqual({ revision: 1, technician: "Ada" });
+    await waitFor(() => expect(screen.queryByLabelText("Your name")).toBeNull());
   });
 });

@@ -1,6 +1,8 @@
 import { Checkbox, NativeSelect, TextInput } from "@mantine/core";
 import { useState } from "react";
+import { Link } from "react-router";
 import type { Schemas } from "../../api/client";
+import { useChangeSettings, useSettings } from "../../api/hooks";
 import type { ProveView } from "../../api/proof";
 import { useEvent } from "../../api/rooms";
 import { Problem } from "../../app/Problem";
@@ -15,8 +17,24 @@ export function SignOff({ view }: { view: ProveView }) {
   const [why, setWhy] = useForm(`ohmcensus.sign.${view.job.id}`, "");
   const [leftAs, setLeftAs] = useState<LeftAs>("unplugged");
   const [isReported, setIsReported] = useState(false);
-  const end = (how: { is_labelled_unsafe?: boolean; not_tested?: string[] }) =>
-    record.mutate({ kind: "ended", why, left_as: leftAs, outlet_reported: isReported, ...how });
+  const settings = useSettings().data;
+  const keep = useChangeSettings();
+  const [name, setName] = useForm("ohmcensus.name", "");
+  const isNameless = settings !== undefined && !settings.technician;
+  const end = async (how: { is_labelled_unsafe?: boolean; not_tested?: string[] }) => {
+    try {
+      if (isNameless && name.trim()) await keep.mutateAsync({ seen: settings, wanted: { technician: name } });
+      await record.mutateAsync({
+        kind: "ended",
+        why,
+        left_as: leftAs,
+        outlet_reported: isReported,
+        ...how,
+      });
+    } catch {
+      // said below
+    }
+  };
   const isFree = view.blocking.length === 0 || (isReported && view.has_bad_outlet);
   return (
     <section className="card leaf stack" aria-label={words.signOff}>
@@ -36,14 +54,9 @@ export function SignOff({ view }: { view: ProveView }) {
       {view.is_over ? (
         <>
           <p>{words.over}</p>
-          <a
-            className="plain bordered"
-            href={`/api/jobs/${view.job.id}/label.pdf`}
-            target="_blank"
-            rel="noreferrer"
-          >
-            {words.label}
-          </a>
+          <Link className="plain bordered" to={`/jobs/${view.job.id}/sheet-out`}>
+            {words.toSheetOut}
+          </Link>
         </>
       ) : (
         <>
@@ -54,6 +67,16 @@ export function SignOff({ view }: { view: ProveView }) {
             maxLength={300}
             onChange={(event) => setWhy(event.currentTarget.value)}
           />
+          {isNameless && (
+            <TextInput
+              size="md"
+              label={words.name}
+              description={words.nameHelp}
+              value={name}
+              maxLength={80}
+              onChange={(event) => setName(event.currentTarget.value)}
+            />
+          )}
           <NativeSelect
             size="md"
             label={words.leftAs}
@@ -73,7 +96,7 @@ export function SignOff({ view }: { view: ProveView }) {
             type="button"
             className="act"
             disabled={record.isPending || !isFree}
-            onClick={() => end({})}
+            onClick={() => void end({})}
           >
             {view.is_asked ? words.end : words.endPlain}
           </button>
@@ -81,7 +104,7 @@ export function SignOff({ view }: { view: ProveView }) {
             type="button"
             className="plain bordered"
             disabled={record.isPending}
-            onClick={() => end({ is_labelled_unsafe: true })}
+            onClick={() => void end({ is_labelled_unsafe: true })}
           >
             {words.unsafe}
           </button>
@@ -97,7 +120,7 @@ export function SignOff({ view }: { view: ProveView }) {
                 type="button"
                 className="plain bordered"
                 disabled={record.isPending}
-                onClick={() => end({ not_tested: view.untested.map((row) => row.id) })}
+                onClick={() => void end({ not_tested: view.untested.map((row) => row.id) })}
               >
                 {words.notTestedDo}
               </button>
@@ -105,7 +128,7 @@ export function SignOff({ view }: { view: ProveView }) {
           )}
         </>
       )}
-      <Problem error={record.error} />
+      <Problem error={keep.error ?? record.error} />
       <a
         className="plain bordered"
         href={`/api/jobs/${view.job.id}/report.pdf`}
