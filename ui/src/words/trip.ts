@@ -19,6 +19,7 @@ export const trip = {
   none: "No leak test yet. The first is the whole machine.",
   make: "Make a leak test",
   tick: "What is connected",
+  onlyOne: "Only this one",
   reading: (unit: string) => `Reads, ${unit}`,
   placeholder: { insulation: "e.g. 0.5 or >299", leakage: "e.g. 0.1 or >10" },
   stands: "The machine stands",
@@ -40,7 +41,7 @@ export const trip = {
   fromNeutral: "connected, reached from N only",
   legend: "N: reached from neutral only. Dashed: neither pole reaches it, so it is not tested.",
   notReached: "connected, but neither pole reaches it: not tested",
-  cycle: "Touch once for perhaps, twice for off.",
+  cycle: "Touch once for off, twice for perhaps.",
   toRepair: "Go to Repair",
   inTrace: "typed in Trace",
   cautionLiveOneWay:

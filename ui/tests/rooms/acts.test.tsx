@@ -128,6 +128,26 @@ describe("a leak test", () => {
     await waitFor(() => expect(set.onMade).toHaveBeenCalled());
   });
 
+  test("takes a part off at one touch, perhaps at two, and one part alone at one", () => {
+    serve(EVERY_ROOM);
+    const onConnect = vi.fn();
+    const own = { connected: ["heater", "motor"], maybe: ["pump"], onConnect, onMade: vi.fn() };
+    draw(<RunForm view={trip} {...own} />);
+    press("Heater");
+    press("Cord");
+    press(/^Drain pump/);
+    pick("Only this one", "motor");
+    expect(onConnect.mock.calls).toEqual([
+      [["motor"], ["pump"]],
+      [
+        ["heater", "motor"],
+        ["pump", "cord"],
+      ],
+      [["heater", "motor", "pump"], []],
+      [["motor"], []],
+    ]);
+  });
+
   test("says why it may not be made now", () => {
     serve(EVERY_ROOM);
     const why = "not proved dead: no leak test at 500 V yet";

@@ -42,18 +42,11 @@ export function RunForm({ view, connected, maybe, onConnect, onMade }: Props) {
       // said below
     }
   };
+  const without = (rows: string[], part: string) => rows.filter((id) => id !== part);
   const toggle = (part: string) => {
-    if (connected.includes(part))
-      onConnect(
-        connected.filter((id) => id !== part),
-        [...maybe, part],
-      );
-    else if (maybe.includes(part))
-      onConnect(
-        connected,
-        maybe.filter((id) => id !== part),
-      );
-    else onConnect([...connected, part], maybe);
+    if (connected.includes(part)) onConnect(without(connected, part), maybe);
+    else if (maybe.includes(part)) onConnect([...connected, part], without(maybe, part));
+    else onConnect(connected, [...maybe, part]);
   };
   return (
     <form className="card leaf run-form" onSubmit={(event) => void submit(event)} aria-label={words.make}>
@@ -76,6 +69,13 @@ export function RunForm({ view, connected, maybe, onConnect, onMade }: Props) {
           ))}
         </div>
         <p className="quiet">{words.cycle}</p>
+        <NativeSelect
+          size="md"
+          label={words.onlyOne}
+          value=""
+          data={[{ value: "", label: "" }, ...view.parts.map((row) => ({ value: row.id, label: row.title }))]}
+          onChange={(event) => event.currentTarget.value && onConnect([event.currentTarget.value], [])}
+        />
       </fieldset>
       {view.method === "leakage" && view.is_plug_reversible && (
         <fieldset>
