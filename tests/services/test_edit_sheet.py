@@ -136,7 +136,7 @@ def test_a_file_that_went_out_comes_back_the_same(context: Context, own: str, fo
 @pytest.mark.parametrize(
     ("body", "says"),
     [
-        (b"\xff\xfe\x00", "no text"),
+        (b"\xff\xfe\x00", "not text"),
         (b"", "mapping"),
         (b"a: [" * 5000, "nested too deep"),
         (b"a: &a [x]\nb: [*a, *a]", "aliases"),

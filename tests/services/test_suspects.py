@@ -79,7 +79,7 @@ def test_an_exported_job_has_the_same_suspects(context: Context, job: str) -> No
     assert found["suspects"][0]["part"] == told.suspects[0].part
     assert found["suspects"][0]["probability"] == pytest.approx(told.suspects[0].chance)
     assert any("rests on one reading" in row for row in found["warnings"])
-    with pytest.raises(InputError, match="no exported job"):
+    with pytest.raises(InputError, match="not an exported job"):
         judge_file(json.dumps({"format": "something"}), Objective.SOONEST)
 
 
