@@ -1,6 +1,9 @@
-import { screen } from "@testing-library/react";
-import { describe, expect, test } from "vitest";
+import { fireEvent, screen } from "@testing-library/react";
+import { describe, expect, test, vi } from "vitest";
+import type { TripView } from "../src/api/trip";
 import { NextBar } from "../src/app/NextBar";
+import { TripRoom } from "../src/rooms/trip/TripRoom";
+import { example } from "./examples";
 import { draw, serve } from "./render";
 
 const OUTLOOK = {
@@ -25,5 +28,28 @@ describe("the end of every room", () => {
     draw(<NextBar jobId="j-1" />, "repair");
     expect(await screen.findByText("Next, here: Heater: replace the heater")).toBeInTheDocument();
     expect(screen.queryByRole("link")).toBeNull();
+  });
+});
+
+describe("a room without an answer", () => {
+  const down = { status: 503, body: { type: "", title: "no", status: 503, detail: "the disk is full" } };
+
+  test("says why, and shows itself as soon as it is asked again and answered", async () => {
+    const trip = example<TripView>("trip");
+    serve({ "/trip": [down, { body: trip }], "/outlook": { body: OUTLOOK } });
+    draw(<TripRoom />, "trip");
+    expect(await screen.findByRole("alert")).toHaveTextContent("the disk is full");
+    fireEvent.click(screen.getByRole("button", { name: "Try again" }));
+    expect(await screen.findByRole("region", { name: "Pull next" })).toBeInTheDocument();
+  });
+
+  test("comes back by itself", async () => {
+    serve({ "/trip": [down, { body: example<TripView>("trip") }], "/outlook": { body: OUTLOOK } });
+    vi.useFakeTimers({ shouldAdvanceTime: true });
+    draw(<TripRoom />, "trip");
+    expect(await screen.findByRole("alert")).toBeInTheDocument();
+    await vi.advanceTimersByTimeAsync(4_100);
+    vi.useRealTimers();
+    expect(await screen.findByRole("region", { name: "Pull next" })).toBeInTheDocument();
   });
 });

@@ -1,10 +1,9 @@
 import { useDocumentTitle } from "@mantine/hooks";
 import { type ReactNode, useEffect } from "react";
-import { Link } from "react-router";
 import type { Job } from "../api/client";
-import { frame } from "../words/frame";
 import { keepLastJob } from "./lastJob";
 import { NextBar } from "./NextBar";
+import { NoAnswer } from "./NoAnswer";
 import { TopStrip } from "./TopStrip";
 
 type Props = {
@@ -21,18 +20,7 @@ export function JobRoom({ title, job, error, children }: Props) {
   useEffect(() => {
     if (jobId) keepLastJob(jobId);
   }, [jobId]);
-  if (!job) {
-    return (
-      <div className="page stack">
-        {error ? <p className="problem">{error.message}</p> : <p className="quiet">{frame.loading}</p>}
-        {error && (
-          <Link to="/jobs" className="act" onClick={() => keepLastJob(null)}>
-            {frame.toJobs}
-          </Link>
-        )}
-      </div>
-    );
-  }
+  if (!job) return <NoAnswer error={error} />;
   return (
     <div className="job-room">
       <TopStrip job={job} />

@@ -22,6 +22,7 @@ export const frame = {
   skip: "Skip to the sheet",
   notFound: "There is no page at this address.",
   toJobs: "Go to Jobs",
+  again: "Try again",
   close: "Close",
   loading: "Reading the job …",
 };

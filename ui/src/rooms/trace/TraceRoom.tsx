@@ -1,16 +1,16 @@
 import { useDocumentTitle } from "@mantine/hooks";
 import { lazy, Suspense, useEffect, useRef, useState } from "react";
-import { useLocation, useNavigate, useParams } from "react-router";
+import { useLocation, useParams } from "react-router";
 import { ApiError, type Preview, type Trace } from "../../api/client";
 import { useTrace, useWithdraw } from "../../api/hooks";
 import { type Objective, useSuspects } from "../../api/suspects";
 import { useRoomKeys } from "../../app/keys";
 import { keepLastJob } from "../../app/lastJob";
+import { NoAnswer } from "../../app/NoAnswer";
 import { TopStrip } from "../../app/TopStrip";
 import { useForm } from "../../app/useForm";
 import { type Ghost, OhmRuler } from "../../drawings/OhmRuler";
-import { frame } from "../../words/frame";
-import { quick, rungs, trace as words } from "../../words/trace";
+import { quick, rungs } from "../../words/trace";
 import { CensusSheet } from "./CensusSheet";
 import { LadderPanel } from "./LadderPanel";
 import { LinePanel } from "./LinePanel";
@@ -27,33 +27,11 @@ type Dialog = "live" | "points" | null;
 export function TraceRoom() {
   const { jobId = "" } = useParams();
   const { data, error } = useTrace(jobId);
-  const navigate = useNavigate();
   useEffect(() => {
     if (data) keepLastJob(jobId);
   }, [data, jobId]);
   useDocumentTitle(data ? `${data.job.machine} · Ohmcensus` : "Ohmcensus");
-  if (error && !data) {
-    return (
-      <div className="page stack">
-        <p className="problem">{error.message}</p>
-        <button
-          type="button"
-          className="act"
-          onClick={() => {
-            keepLastJob(null);
-            void navigate("/jobs");
-          }}
-        >
-          {frame.toJobs}
-        </button>
-      </div>
-    );
-  }
-  return data ? (
-    <Loaded key={jobId} jobId={jobId} trace={data} />
-  ) : (
-    <p className="page quiet">{words.loading}</p>
-  );
+  return data ? <Loaded key={jobId} jobId={jobId} trace={data} /> : <NoAnswer error={error} />;
 }
 
 function Loaded({ jobId, trace }: { jobId: string; trace: Trace }) {
