@@ -104,9 +104,9 @@ describe("a run is entered", () => {
       />,
     );
     fireEvent.click(screen.getByRole("button", { name: "Motor" }));
-    expect(connect).toHaveBeenLastCalledWith(["heater"], ["motor"]);
+    expect(connect).toHaveBeenLastCalledWith(["heater"], []);
     fireEvent.click(screen.getByRole("button", { name: "Drain pump" }));
-    expect(connect).toHaveBeenLastCalledWith(["heater", "motor", "pump"], []);
+    expect(connect).toHaveBeenLastCalledWith(["heater", "motor"], ["pump"]);
     expect(screen.getByText(/NTC sensor/)).toBeInTheDocument();
     expect(screen.queryByText("Plug")).toBeNull();
     expect(screen.getByRole("button", { name: "Save the leak test" })).toBeDisabled();
