@@ -90,6 +90,6 @@ export const keys: [string, string][] = [
   ["m", "live mode"],
   ["d", "the ladder, and back"],
   ["r 1 … 8", "rooms of the job: Intake, Safe, Codes, Trace, Trip, Repair, Prove, Sheet-out"],
-  ["r j  r m  r h  r s", "Jobs, Machines, Shelf, Setup"],
+  ["r j m h s", "Jobs, Machines, Shelf, Setup"],
   ["?", "this list"],
 ];
