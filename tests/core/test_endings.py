@@ -9,7 +9,7 @@ import pytest
 from tests.core.case_of import Log
 
 from ohmcensus.core.course.after_change import BEFORE_POWER
-from ohmcensus.core.course.following import NextKind
+from ohmcensus.core.course.following import NextKind, leak_test
 from ohmcensus.core.course.outlook import Outlook, outlook
 from ohmcensus.core.diagnosis.apart import separating
 from ohmcensus.core.diagnosis.changes import cure
@@ -18,11 +18,14 @@ from ohmcensus.core.diagnosis.of_case import OFTEN_ENOUGH, diagnosed, reach_of
 from ohmcensus.core.diagnosis.outcomes import OutcomeTable, outcome_table
 from ohmcensus.core.diagnosis.question import Reach
 from ohmcensus.core.diagnosis.search import search
-from ohmcensus.core.event import Body, Changed, Checked, CheckOutcome, Intervention, RunWatched
+from ohmcensus.core.event import Body, Changed, Checked, CheckOutcome, Intervention, RunMade, RunWatched
 from ohmcensus.core.intake import Complaint
 from ohmcensus.core.judgement import census_lines
 from ohmcensus.core.machine.dictionary import dictionary
+from ohmcensus.core.meter import GENERIC_METERS
 from ohmcensus.core.symptom import Symptom
+from ohmcensus.core.trip.of_case import leaky_parts
+from ohmcensus.core.trip.problem import Method
 from ohmcensus.services.at_hand.sheets import all_sheets, find_sheet
 
 COLD_AND_STOPS = (Symptom.NO_HEAT, Symptom.STOPS)
@@ -209,3 +212,18 @@ def _answered(log: Log, name: str, turn: int, sheet: str) -> Log:
         return log.read(f"{line} 0.1")
     value = window.lo * (1.05 if turn % 4 else 0.6)
     return log.read(f"{line} {value:.9f} {outcomes.function.unit.symbol}")
+
+
+def test_a_current_read_one_way_round_wants_the_plug_turned_next() -> None:
+    """What Trip advises is what is next."""
+    log = told(Symptom.TRIPS)
+    names = tuple(part.id for part in leaky_parts(log.case.sheet, Method.LEAKAGE))
+    clamp = next(meter for meter in GENERIC_METERS if meter.id == "leakage-clamp")
+
+    def read(text: str, *inside: str) -> RunMade:
+        return RunMade(method="leakage", connected=inside, text=text, polarity="normal", instrument=clamp)
+
+    log.did(read("9", *names), *(read("8" if name == "heater" else "0.02", name) for name in names))
+    found = leak_test(log.case)
+    assert found is not None
+    assert (found.kind, found.words.startswith("Leak test. Turn the plug")) == (NextKind.LEAK_TEST, True)

@@ -10,15 +10,20 @@ import shutil
 import subprocess
 from collections.abc import Iterator
 from typing import Any
+from uuid import uuid4
 
 import pypdfium2
 import pytest
 from pypdf import PdfReader
+from tests.core.case_of import proof_of
 from tests.seeded import with_demo
-from tests.working import every_job
+from tests.working import every_job, happened, logged
 
+from ohmcensus.core.event import Isolated
 from ohmcensus.core.judgement import Verdict
 from ohmcensus.services.at_hand.context import Context
+from ohmcensus.services.at_hand.sheets import find_sheet
+from ohmcensus.services.job.open_job import NewJob, open_job
 from ohmcensus.services.reading.show_trace import show_trace
 from ohmcensus.services.sheet_out.write_report import report_pdf
 
@@ -81,3 +86,15 @@ def test_every_font_that_draws_a_word_is_embedded(sheets: dict[str, bytes]) -> N
     fonts = {str(font["/BaseFont"]): font for text, font in drawn if text.strip()}
     assert len(fonts) > 3
     assert [name for name, font in fonts.items() if "/FontFile2" not in font.get("/FontDescriptor", {})] == []
+
+
+def test_a_capacitance_has_its_picture_in_its_own_unit(context: Context) -> None:
+    """A finding in µF stands on a ruler of its own, its window named at both ends, and on no empty ohm ruler."""
+    job = open_job(context, NewJob(id=uuid4(), machine="Locker", place="Pier", sheet="tl4-c")).id
+    happened(context, job, Isolated())
+    for line in (*proof_of(find_sheet("tl4-c")), "capacitor 31u"):
+        logged(context, job, line)
+    text = by_pdfium(report_pdf(context, job))
+    found = text.partition("What was found")[2].partition("What that does not prove")[0]
+    assert all(words in found for words in ("Motor capacitor, value 31 µF", "57 µF", "63 µF"))
+    assert "100M" not in found

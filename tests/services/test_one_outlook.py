@@ -135,6 +135,28 @@ def test_a_leak_under_isolation_is_next_in_every_room_until_it_is_proved(context
     assert show_repair(context, job).leader == off
 
 
+def test_a_second_leak_behind_the_first_is_named_by_its_own_tests(context: Context, job: str) -> None:
+    prove_dead(context, job)
+    with context.store.read() as session:
+        names = {part.id for part in leaky_parts(take(context, session, job).case.sheet, Method.INSULATION)}
+
+    def read(text: str, inside: set[str]) -> None:
+        happened(context, job, RunMade(method="insulation", connected=tuple(sorted(inside)), text=text))
+
+    read("0.05M", names)
+    read("0.05M", {"heater"})
+    happened(context, job, Changed(part="heater", intervention=Intervention.REPLACED, fitted="spare"))
+    logged(context, job, "heater 26")
+    assert show_outlook(context, job).next_step.words.startswith("Leak test. The whole machine again")
+    read("0.2M", names)
+    read("0.2M", {"motor"})
+    read(">299M", names - {"motor"})
+    shared = show_outlook(context, job)
+    assert shared.sentence.startswith("Motor alone reads 200 kΩ to earth; its limit is at least 1 MΩ")
+    assert "1 before" not in shared.sentence
+    rooms_agree(context, job)
+
+
 def test_what_counts_no_more_says_by_what(context: Context, job: str) -> None:
     prove_dead(context, job)
     logged(context, job, "heater 26")

@@ -7,7 +7,10 @@ from dataclasses import dataclass
 
 @dataclass(frozen=True, slots=True)
 class ReportReading:
-    """One reading in print; ``position`` and ``band`` on the ohm ruler, 0 to 1, where it belongs there."""
+    """One reading in print; ``position`` and ``band`` from 0 to 1 on a ruler.
+
+    It is the ohm ruler, or, where there are ``labels``, one of its own with them at the ends of the band.
+    """
 
     what: str
     reads: str
@@ -16,6 +19,7 @@ class ReportReading:
     is_outside: bool
     position: float | None = None
     band: tuple[float, float] | None = None
+    labels: tuple[str, str] | None = None
 
 
 @dataclass(frozen=True, slots=True)

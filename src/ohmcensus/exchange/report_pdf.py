@@ -11,7 +11,7 @@ from typing import Any
 from xml.sax.saxutils import escape
 
 import segno
-from reportlab.graphics.shapes import Drawing, Line, Path, PolyLine, Rect, String
+from reportlab.graphics.shapes import Drawing, Group, Line, Path, PolyLine, Rect, String
 from reportlab.lib.colors import HexColor
 from reportlab.lib.enums import TA_RIGHT
 from reportlab.lib.pagesizes import A4
@@ -153,7 +153,7 @@ def _findings(report: Report) -> Iterator[Any]:
     yield _words(report.found)
     if report.deciding:
         yield Spacer(1, 2 * mm)
-        yield _ruler(report.deciding)
+        yield from _rulers(report.deciding)
         yield _readings(report.deciding)
     if report.leak_tests:
         yield from _heading("Leak tests")
@@ -234,9 +234,28 @@ def qr_square(text: str, side: float) -> Drawing:
     return drawing
 
 
-def _ruler(rows: tuple[ReportReading, ...]) -> Drawing:
-    """Return the deciding readings on the ohm ruler, 0.1 Ω to 1 GΩ: each in its lane, with the band it should be in."""
-    lanes = [row for row in rows if row.position is not None]
+def _rulers(rows: tuple[ReportReading, ...]) -> Iterator[Drawing]:
+    """Yield the picture of the deciding readings: ohms on the ohm ruler, every other quantity on one of its own."""
+    lanes = [row for row in rows if row.position is not None and row.labels is None]
+    if lanes:
+        yield _ohm_ruler(lanes)
+    yield from (_own_ruler(row, row.labels) for row in rows if row.position is not None and row.labels is not None)
+
+
+def _own_ruler(row: ReportReading, labels: tuple[str, str]) -> Drawing:
+    """Return one reading on a ruler of its own, the ends of its window named below."""
+    base, (begin, end) = 6 * mm, row.band or (0.0, 1.0)
+    drawing = Drawing(WIDTH, base + 1.5 * _LANE)
+    drawing.add(Line(0, base, WIDTH, base, strokeColor=INK, strokeWidth=1))
+    for share, name, anchor in ((begin, labels[0], "end"), (end, labels[1], "start")):
+        x = min(WIDTH - 14 * mm, max(14 * mm, share * WIDTH))
+        drawing.add(_text((x, 1 * mm), name, anchor, font="text", size=7.5, colour=QUIET))
+    _lane(drawing, row, base + 1 * mm)
+    return drawing
+
+
+def _ohm_ruler(lanes: list[ReportReading]) -> Drawing:
+    """Return readings on the ohm ruler, 0.1 Ω to 1 GΩ: each in its lane, with the band it should be in."""
     base, names = 6 * mm, ("0.1", "1", "10", "100", "1k", "10k", "100k", "1M", "10M", "100M", "1G")
     drawing = Drawing(WIDTH, base + (len(lanes) + 0.5) * _LANE)
     drawing.add(Line(0, base, WIDTH, base, strokeColor=INK, strokeWidth=1))
@@ -265,9 +284,21 @@ def _lane(drawing: Drawing, row: ReportReading, low: float) -> None:
     is_right = x > WIDTH * 0.6 or is_left_of_band
     said = f"{row.what} {row.reads}".replace(" Ω", "").replace("Ω", "").replace("≥", ">")
     anchor, shift = ("end", -4) if is_right else ("start", 4)
-    drawing.add(
-        String(x + shift, low + 1.3 * mm, said, fontName="text-bold", fontSize=8, fillColor=colour, textAnchor=anchor)
-    )
+    drawing.add(_text((x + shift, low + 1.3 * mm), said, anchor, font="text-bold", size=8, colour=colour))
+
+
+def _text(at: tuple[float, float], text: str, anchor: str, *, font: str, size: float, colour: Any) -> Group:
+    """Return a text for a picture, its Greek signs from the face that has them."""
+    signs = "signs-bold" if "bold" in font else "signs"
+    runs = [(signs if is_sign else font, "".join(run)) for is_sign, run in groupby(text, _SIGNS.__contains__)]
+    widths = [pdfmetrics.stringWidth(run, face, size) for face, run in runs]
+    x, y = at
+    x -= sum(widths) if anchor == "end" else 0.0
+    group = Group()
+    for (face, run), width in zip(runs, widths, strict=True):
+        group.add(String(x, y, run, fontName=face, fontSize=size, fillColor=colour))
+        x += width
+    return group
 
 
 def _readings(rows: tuple[ReportReading, ...]) -> Table:

@@ -4,7 +4,7 @@ type Change<T> = (next: T | ((before: T) => T)) => void;
 
 /** What is being typed: it outlives the room and the window until it is stored or forgotten. */
 export function useForm<T>(key: string, start: T): [T, Change<T>, (next?: T) => void] {
-  const [value, setValue] = useState<T>(() => read<T>(key) ?? start);
+  const [value, setValue] = useState<T>(() => readKept<T>(key) ?? start);
   const latest = useRef(value);
   const hold = (next: T) => {
     latest.current = next;
@@ -21,7 +21,8 @@ export function useForm<T>(key: string, start: T): [T, Change<T>, (next?: T) => 
   return [value, change, forget];
 }
 
-function read<T>(key: string): T | null {
+/** What was kept under a key, null where nothing was or it cannot be read. */
+export function readKept<T>(key: string): T | null {
   try {
     return JSON.parse(localStorage.getItem(key) ?? "null") as T | null;
   } catch {

@@ -1,5 +1,6 @@
 import { useEffect, useRef, useState } from "react";
 import { ApiError } from "../api/client";
+import { readKept } from "./useForm";
 
 export type Keeping = "kept" | "waiting" | "keeping" | "conflict" | "problem";
 export type Held<T> = { draft: T; base: number };
@@ -15,8 +16,8 @@ type Options<T> = {
 
 /** What is being typed: kept by itself, never lost, and never written over somebody else's. */
 export function useKeptDraft<T>({ key, start, send, afterMs }: Options<T>) {
-  const [held, setHeld] = useState<Held<T>>(() => read<T>(key) ?? start);
-  const [state, setState] = useState<Keeping>(() => (read<T>(key) ? "waiting" : "kept"));
+  const [held, setHeld] = useState<Held<T>>(() => readKept<Held<T>>(key) ?? start);
+  const [state, setState] = useState<Keeping>(() => (readKept<Held<T>>(key) ? "waiting" : "kept"));
   const [problem, setProblem] = useState("");
   const [theirs, setTheirs] = useState<number | null>(null);
   const latest = useRef(held);
@@ -84,12 +85,4 @@ export function useKeptDraft<T>({ key, start, send, afterMs }: Options<T>) {
     fail,
     keepMine: () => void keep(theirs ?? base),
   };
-}
-
-function read<T>(key: string): Held<T> | null {
-  try {
-    return JSON.parse(localStorage.getItem(key) ?? "null") as Held<T> | null;
-  } catch {
-    return null;
-  }
 }

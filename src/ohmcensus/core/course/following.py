@@ -2,18 +2,21 @@
 
 from __future__ import annotations
 
+import math
 from dataclasses import dataclass
 from enum import StrEnum
 
 from ohmcensus.core.diagnosis.question import Asks, Question
-from ohmcensus.core.diagnosis.words import plate_words, test_words
+from ohmcensus.core.diagnosis.words import plate_words
 from ohmcensus.core.event import RunMade
 from ohmcensus.core.job.case import Case
-from ohmcensus.core.machine.asked import looks
+from ohmcensus.core.job.mains_plug import is_plug_turned_freely
+from ohmcensus.core.machine.asked import asked_words, looks
 from ohmcensus.core.sheet import Sheet
 from ohmcensus.core.trip.advice import AdviceKind, advice
 from ohmcensus.core.trip.isolate import isolate
 from ohmcensus.core.trip.of_case import problem_of
+from ohmcensus.core.trip.planner import TEST_MINUTES
 from ohmcensus.core.trip.problem import Method, Problem
 from ohmcensus.core.trip.words import advice_words, conflict_words
 
@@ -90,7 +93,7 @@ def question_title(row: Question, sheet: Sheet) -> str:
     if row.kind is Asks.LOOK:
         part, check = looks(sheet)[row.test]
         return f"Look at {part.title}, {check.title}: {check.bad}?"
-    return test_words(row.test, sheet)
+    return asked_words(row.test, sheet)
 
 
 def question_words(row: Question, sheet: Sheet) -> str:
@@ -121,21 +124,26 @@ def leak_test(case: Case) -> Next | None:
     if found.conflict:
         part = next(iter(last.body.connected), "")
         return Next(NextKind.LEAK_TEST, part, conflict_words(found)) if part else None
-    told = advice(case.sheet, problem, found, turns=None)
-    if found.next is None or told.kind not in {AdviceKind.TEST, AdviceKind.AS_IT_STANDS} or not _is_over(problem):
+    told = advice(case.sheet, problem, found, turns=is_plug_turned_freely(case))
+    if told.kind not in _BY_LEAK_TEST or not _is_over(problem):
         return None
-    pull = found.next
-    words = advice_words(case.sheet, told, found, problem)
+    connected = found.next.connected if found.next is not None else last.body.connected
     return Next(
         NextKind.LEAK_TEST,
-        next(iter(pull.connected), ""),
-        f"Leak test. {words}",
-        minutes=pull.minutes,
-        connected=pull.connected,
+        next(iter(connected), ""),
+        f"Leak test. {advice_words(case.sheet, told, found, problem)}",
+        minutes=found.next.minutes if found.next is not None else TEST_MINUTES,
+        connected=connected,
     )
+
+
+# What an isolation wants that is done with a tester: a pull, the rest as it stands, the plug turned, the other method.
+_BY_LEAK_TEST = frozenset({AdviceKind.TEST, AdviceKind.AS_IT_STANDS, AdviceKind.TURN_PLUG, AdviceKind.INSULATION})
 
 
 def _is_over(problem: Problem) -> bool:
     """Tell whether any run leaks more than the least limit of what was connected in it."""
     limits = {part.id: part.limit for part in problem.parts}
-    return any(run.interval.lo > min((limits[name] for name in run.connected), default=0.0) for run in problem.counted)
+    return any(
+        run.interval.lo > min((limits[name] for name in run.connected), default=math.inf) for run in problem.counted
+    )

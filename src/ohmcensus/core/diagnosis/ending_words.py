@@ -9,8 +9,9 @@ from ohmcensus.core.diagnosis.posterior import Diagnosis, Observation
 from ohmcensus.core.diagnosis.question import Reach
 from ohmcensus.core.diagnosis.search import Search
 from ohmcensus.core.diagnosis.second import explained, facts
-from ohmcensus.core.diagnosis.words import chance_words, plate_words, test_words
+from ohmcensus.core.diagnosis.words import chance_words, plate_words
 from ohmcensus.core.judgement import CensusLine
+from ohmcensus.core.machine.asked import asked_words
 from ohmcensus.core.sheet import Sheet
 
 _MOST_LEFT = 3
@@ -84,7 +85,7 @@ def _again_words(found: Search, sheet: Sheet) -> str:
     name = leader.title if leader else "the machine"
     odd = next((row.title for row in known.observations if row.id == again), again)
     if found.found.is_unmeasured:
-        return f"{name} leads, and {test_words(again, sheet)} was not measured yet. Measure it first."
+        return f"{name} leads, and {asked_words(again, sheet)} was not measured yet. Measure it first."
     if again == known.unfit:
         return f"These readings do not fit any single suspect. The likeliest mistake: {odd}. Read it again."
     return f"{name} rests on one reading alone: {odd}. Read it once more before naming it."

@@ -10,8 +10,7 @@ from ohmcensus.core.diagnosis.posterior import RULED_OUT, Diagnosis
 from ohmcensus.core.diagnosis.question import Question
 from ohmcensus.core.event import Changed, Event, RunWatched
 from ohmcensus.core.job.case import Case
-from ohmcensus.core.machine.asked import looks, run_words
-from ohmcensus.core.machine.specs import listed_tests
+from ohmcensus.core.machine.asked import run_words
 from ohmcensus.core.machine.stamped import rating_unit
 from ohmcensus.core.quantity import Unit
 from ohmcensus.core.sheet import Sheet
@@ -56,17 +55,6 @@ def alike_words(row: Alike, case: Case) -> str:
     one, other = (case.sheet.known_part(part).title for part in row.parts)
     best = f"the best of them differs in {row.variation:.0%} of its readings" if row.test else "none is left"
     return f"{one} and {other}: no test left on this sheet tells them apart; {best}."
-
-
-def test_words(test: str, sheet: Sheet) -> str:
-    """Return the name of a test or a look as it is printed: "Heater, between its tabs"."""
-    part_id, _, own = test.partition(".")
-    part = sheet.part(part_id)
-    seen = looks(sheet).get(test)
-    if part is None:
-        return test
-    title = seen[1].title if seen else next((s.title for s in listed_tests(sheet, part_id) if s.name == own), own)
-    return f"{part.title}, {title}"
 
 
 _QUANTITIES = {Unit.WATT: "the watts", Unit.OHM: "the ohms", Unit.FARAD: "the microfarads"}

@@ -53,8 +53,7 @@ from ohmcensus.core.event import (
     Tripped,
 )
 from ohmcensus.core.job.case import Case
-from ohmcensus.core.machine.asked import RUN, looks, run_words
-from ohmcensus.core.machine.specs import listed_tests
+from ohmcensus.core.machine.asked import asked_words, looks, run_words
 
 
 def record_words(case: Case, body: Body) -> str:
@@ -70,17 +69,6 @@ def _part(case: Case, name: str) -> str:
 def _cover(case: Case, name: str) -> str:
     panel = case.sheet.panels.get(name)
     return panel.title if panel else name
-
-
-def _test(case: Case, name: str) -> str:
-    """Return the title of a test, a look or the run."""
-    part, _, own = name.partition(".")
-    if name == RUN:
-        return "the run"
-    if name in looks(case.sheet):
-        return f"{_part(case, part)}, {looks(case.sheet)[name][1].title}"
-    specs = listed_tests(case.sheet, part) if case.sheet.part(part) else ()
-    return f"{_part(case, part)}, {next((spec.title for spec in specs if spec.name == own), own)}"
 
 
 def _step(case: Case, row: str) -> str:
@@ -103,7 +91,7 @@ def _noted_in_error(_case: Case, body: NotedInError) -> str:
 
 def _checked(case: Case, body: Checked) -> str:
     said = {CheckOutcome.GOOD: "good", CheckOutcome.BAD: "bad", CheckOutcome.NOT_SEEN: "not looked at"}[body.outcome]
-    name = _test(case, body.check) if body.check in looks(case.sheet) else _spaced(body.check)
+    name = asked_words(body.check, case.sheet) if body.check in looks(case.sheet) else _spaced(body.check)
     return f"{name}: {said}{f', {body.words}' if body.words else ''}"
 
 
@@ -149,7 +137,7 @@ _WORDS: dict[type[Any], Callable[[Case, Any], str]] = {
     ConnectorNoted: lambda _, body: f"connector: {body.words}",
     ConnectorTicked: lambda *_: "connector held against its photo",
     Changed: lambda case, body: f"{_part(case, body.part)}: {body.intervention.words}",
-    Skipped: lambda case, body: f"left out: {_test(case, body.test)}",
+    Skipped: lambda case, body: f"left out: {asked_words(body.test, case.sheet)}",
     RunWatched: lambda case, body: f"run: {run_words(case.sheet).get(body.outcome, body.outcome)}",
     CostsNoted: lambda *_: "costs noted",
     Ended: lambda _, body: f"ended: {body.why}",

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from ohmcensus.core.machine.specs import listed_tests
 from ohmcensus.core.parts.kind import PartCheck
 from ohmcensus.core.sheet import Part, Sheet
 
@@ -38,3 +39,14 @@ def run_words(sheet: Sheet) -> dict[str, str]:
     """Return what a watched run may come to, in words by outcome."""
     words = {THROUGH: "runs through", TRIPS: "it trips"}
     return {row: words.get(row, f"fails at {row}") for row in run_outcomes(sheet)}
+
+
+def asked_words(name: str, sheet: Sheet) -> str:
+    """Return the name of a test, a look or the run as it is printed: "Heater, between its tabs"."""
+    part_id, _, own = name.partition(".")
+    part = sheet.part(part_id)
+    if name == RUN or part is None:
+        return "the run" if name == RUN else name
+    seen = looks(sheet).get(name)
+    title = seen[1].title if seen else next((s.title for s in listed_tests(sheet, part_id) if s.name == own), own)
+    return f"{part.title}, {title}"

@@ -119,16 +119,15 @@ def connected_words(sheet: Sheet, names: Collection[str], method: Method) -> str
 
 def guilty_words(case: Case, found: Isolation, records: Sequence[RunRecord], method: Method) -> str:
     """Say whose leak is proved and by which reading, its limit, and what the rest of the machine reads."""
-    guilty = {part for part, row in found.parts.items() if row.state is State.GUILTY}
+    guilty = {part.id for part in leaky_parts(case.sheet, method) if found.parts[part.id].state is State.GUILTY}
     counted = [row for row in records if not row.is_doubtful and not row.body.maybe]
     said = []
     for part in sorted(guilty):
         alone = [row.shows for row in counted if {*row.body.connected} == {part}]
         bounds = bounds_words(found.parts[part].bounds, method)
         reads = f"alone reads {alone[-1]} to earth" if alone else f"leaks to earth by itself: {bounds}"
-        row = case.sheet.part(part)
         limit = limit_words(limit_of(case, part, method), method)
-        said.append(f"{row.title if row else part} {reads}; its limit is {limit}")
+        said.append(f"{case.sheet.known_part(part).title} {reads}; its limit is {limit}")
     rest = [row for row in counted if not guilty & {*row.body.connected}]
     most = max(rest, key=lambda row: (len(row.body.connected), row.event.order), default=None)
     if most is not None:

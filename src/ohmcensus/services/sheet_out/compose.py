@@ -14,6 +14,7 @@ from ohmcensus.core.event import Changed, Ended, RunMade, RunWatched
 from ohmcensus.core.job.case import Case
 from ohmcensus.core.job.strip_down import held_words, strip_down
 from ohmcensus.core.judgement import CensusLine, Verdict, census_lines
+from ohmcensus.core.layout import short_ruler
 from ohmcensus.core.layout.ohm_ruler import END_OHM, position
 from ohmcensus.core.machine import is_proof
 from ohmcensus.core.proof import Proof, proofs
@@ -172,8 +173,9 @@ def _reading(row: CensusLine, case: Case | None = None) -> ReportReading:
     assert row.answer is not None  # noqa: S101 - the caller kept the answered ones
     assert row.test is not None  # noqa: S101 - the same
     judgement, indication = row.answer.judgement, row.answer.reading.indication
-    value = indication.value if indication.value is not None else END_OHM
     window, is_ohm = judgement.window or row.test.window, indication.unit is Unit.OHM
+    own = short_ruler(window, judgement.interval, indication.value)
+    value = indication.value if indication.value is not None else END_OHM
     said = "comes and goes" if row.comes_and_goes else (row.verdict or judgement.verdict).value.replace("_", " ")
     if case is not None and row.answer.reading.order < former_since(case, row.test.part):
         said = f"former piece: {said}"
@@ -183,8 +185,9 @@ def _reading(row: CensusLine, case: Case | None = None) -> ReportReading:
         should=window.shown,
         verdict=said,
         is_outside=row.verdict not in _QUIET,
-        position=position(value) if is_ohm else None,
-        band=(position(window.interval.lo), position(window.interval.hi)) if is_ohm else None,
+        position=position(value) if is_ohm else own.pin,
+        band=(position(window.interval.lo), position(window.interval.hi)) if is_ohm else (own.window_lo, own.window_hi),
+        labels=None if is_ohm else (own.label_lo, own.label_hi),
     )
 
 

@@ -14,10 +14,10 @@ from ohmcensus.core.diagnosis.question import Asks, Objective, Question
 from ohmcensus.core.diagnosis.search import Search
 from ohmcensus.core.diagnosis.second import against, spoken_of
 from ohmcensus.core.diagnosis.setting_up import safety_before, setting_up
-from ohmcensus.core.diagnosis.words import chance_words, test_words, why_words
+from ohmcensus.core.diagnosis.words import chance_words, why_words
 from ohmcensus.core.job.case import Case
 from ohmcensus.core.layout.ohm_ruler import END_OHM, position
-from ohmcensus.core.machine.asked import run_words
+from ohmcensus.core.machine.asked import asked_words, run_words
 from ohmcensus.core.machine.stamped import rating_unit, stated_figure
 from ohmcensus.core.machine.tests import machine_tests
 from ohmcensus.core.meter import Function
@@ -278,7 +278,7 @@ def question_view(row: Question, known: Diagnosis, case: Case, state: SafetyStat
         expects=[_ghost(row, outcomes) for row in expects(known, outcomes)] if outcomes.is_measured else [],
         outcomes=_answers(row, case.sheet),
         what_ifs=what_ifs(known, outcomes, test),
-        also=[Choice(id=name, words=test_words(name, case.sheet)) for name in row.also],
+        also=[Choice(id=name, words=asked_words(name, case.sheet)) for name in row.also],
     )
 
 
