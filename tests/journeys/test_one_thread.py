@@ -22,7 +22,7 @@ from tests.journeys.conftest import Visit
 from tests.working import every_job, happened, logged, prove_dead, read_what_is_missing
 
 MACHINE = "Washer of the thread"
-ROOMS = ("intake", "safe", "codes", "trip", "repair", "prove", "sheet-out")
+ROOMS = ("intake", "safe", "codes", "trace", "trip", "repair", "prove", "sheet-out")
 NEXT = re.compile(r"Next(?:, here)?: (.*?)(?:\s+n next · \? keys)?$")
 INSIDE = tuple(part.id for part in leaky_parts(find_sheet("fl7-u"), Method.INSULATION))
 

@@ -1,6 +1,7 @@
 import type { MouseEvent } from "react";
 import type { Line, Trace } from "../../api/client";
 import type { Objective, SuspectsView } from "../../api/suspects";
+import { NextBar } from "../../app/NextBar";
 import { timeOf } from "../../app/times";
 import { ShortRuler } from "../../drawings/ShortRuler";
 import { VerdictMark, verdictColour } from "../../drawings/VerdictMark";
@@ -69,6 +70,7 @@ export function LinePanel(props: Props) {
         </section>
       )}
       {suspects && <SuspectsCard view={suspects} onObjective={onObjective} />}
+      <NextBar jobId={jobId} />
     </aside>
   );
 }
