@@ -89,7 +89,7 @@ def _begin(page: Page, name: str) -> None:
         for lamp in ("Wash 1 64", "Rinse 2 8", "Spin 2"):
             page.get_by_role("button", name=lamp).click()
     if name == "ladder-day":
-        page.locator('tr[data-line="heater.pe"]').click()
+        page.locator('[data-part="heater"] > button').click()
         page.get_by_role("button", name="Ladder").click()
         page.get_by_text("Before every rung").wait_for()
     if name == "suspects-day":
@@ -110,7 +110,7 @@ def _begin(page: Page, name: str) -> None:
 def _ask(page: Page) -> None:
     """Choose the line that says most and type the next reading; the suspects are worked out by then."""
     page.get_by_role("region", name="Suspects").wait_for()
-    page.locator('tr[data-line="heater.pe"]').click()
+    page.locator('[data-part="heater"] > button').click()
     page.get_by_label("Type a part and a reading").fill("heater 25.9")
     page.get_by_text("inside 25.2–29.4 Ω").first.wait_for()
     page.wait_for_timeout(300)

@@ -10,10 +10,14 @@ import time
 from functools import cache
 from pathlib import Path
 
+from ohmcensus.demo.other_types import OTHER_TYPES
 from ohmcensus.demo.seed import seed_demo
+from ohmcensus.demo.stories import STORIES
 from ohmcensus.services.at_hand.context import Context
 from ohmcensus.storage.database import FILE_NAME, Store, open_store
 from tests.noon import NOON
+
+DEMO_JOBS = len(STORIES) + len(OTHER_TYPES)
 
 
 def _kept_for_the_process() -> Path:

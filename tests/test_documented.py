@@ -17,6 +17,7 @@ SETTINGS = {
     "bag": "bag",
     "profile": "profile chosen in Setup",
     "own_profiles": "as a profile",
+    "confirmations": "Texts to be checked",
     "hour_price": "the firm's hour",
     "call_out_price": "visit stand in Setup",
     "live_penalty": "Minutes added to a live test",

@@ -17,6 +17,8 @@ export default defineConfig({
     isolate: false,
     // Waiting is for a busy machine; how fast it is, is told by the benchmarks.
     testTimeout: 20_000,
+    // Style sheets are read as text by one test, and not applied.
+    css: { include: [/\.css\?raw$/] },
     setupFiles: ["tests/setup.ts"],
     include: ["tests/**/*.test.tsx", "tests/**/*.test.ts"],
   },

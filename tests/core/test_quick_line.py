@@ -8,7 +8,7 @@ from hypothesis import strategies as st
 
 from ohmcensus.core.errors import InputError
 from ohmcensus.core.machine import machine_tests, read_line
-from ohmcensus.core.machine.quick_line import completions
+from ohmcensus.core.machine.quick_line import completions, with_line
 from ohmcensus.core.sheet import Sheet, sheet_from
 from ohmcensus.services.at_hand.sheets import all_sheets
 
@@ -153,3 +153,26 @@ def test_an_alias_of_the_sheet_is_a_name_of_the_part() -> None:
 )
 def test_beginnings_are_completed(fl7: Sheet, text: str, offered: list[str]) -> None:
     assert completions(text, fl7) == offered
+
+
+@pytest.mark.parametrize(
+    ("typed", "line", "whole"),
+    [
+        ("26", "heater.element", "heater element 26"),
+        (" 25,9 ", "heater.element", "heater element 25,9"),
+        (">299M", "heater.pe", "heater pe >299M"),
+        ("OL", "heater.element", "heater element OL"),
+        ("ol loose", "heater.element", "heater element ol loose"),
+        (".4", "lock.locked", "lock locked .4"),
+        ("-3", "motor.field", "motor field -3"),
+        ("10.4k at 24C", "ntc.sensor", "ntc sensor 10.4k at 24C"),
+        ("12", "heater.a pump.b", "between heater.a pump.b 12"),
+        ("pump 148", "heater.element", "pump 148"),
+        ("outlet 229", "heater.element", "outlet 229"),
+        ("older heater 3", "heater.element", "older heater 3"),
+        ("26", "", "26"),
+        ("", "heater.element", ""),
+    ],
+)
+def test_a_bare_reading_belongs_to_the_line_in_question(typed: str, line: str, whole: str) -> None:
+    assert with_line(typed, line) == whole

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from dataclasses import replace
+from datetime import timedelta
 
 import pytest
 from tests.core.case_of import PROOF, Log, proof_of
@@ -33,8 +34,10 @@ from ohmcensus.core.job.reading import Reading
 from ohmcensus.core.meter import GENERIC_METERS, Function
 from ohmcensus.core.quantity import Indication
 from ohmcensus.core.safety import SafetyState, admitted, refuse_event, safe_steps
+from ohmcensus.core.safety.steps import step_ids
 from ohmcensus.core.sheet import Sheet
 from ohmcensus.core.symptom import Device, Symptom
+from ohmcensus.services.at_hand.sheets import find_sheet
 
 
 def state(log: Log) -> SafetyState:
@@ -237,6 +240,24 @@ def test_the_steps_are_this_machines_and_this_jobs(fl7: Sheet) -> None:
     assert [step.id for step in safe_steps(log.case, log.safety) if step.is_done] == ["isolate"]
     log.complains(Complaint(symptoms=(Symptom.LEAKS,)))
     assert "Water is likely" in safe_steps(log.case, log.safety)[3].how
+
+
+def test_a_charge_is_waited_for_from_the_moment_of_cutting_off_again() -> None:
+    """Five minutes for what can hurt, for the rest as long as its own bleed takes."""
+    log = Log(find_sheet("tl4-c"))
+    assert {step.waits_until for step in safe_steps(log.case, log.safety)} == {""}
+    cut_at = log.now
+    log.did(Isolated())
+    waits = {step.id: step.waits_until for step in safe_steps(log.case, log.safety) if step.waits_until}
+    assert set(waits) == {name for name in step_ids(log.case) if name.startswith("discharge")}
+    assert max(waits.values()) == (cut_at + timedelta(minutes=5)).isoformat()
+    log.plugged()
+    assert {step.waits_until for step in safe_steps(log.case, log.safety)} == {""}
+    again = log.now
+    log.did(Isolated())
+    assert (
+        max(step.waits_until for step in safe_steps(log.case, log.safety)) == (again + timedelta(minutes=5)).isoformat()
+    )
 
 
 def test_probes_are_rated_for_the_highest_crest_on_the_machine(any_sheet: Sheet) -> None:

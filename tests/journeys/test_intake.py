@@ -96,6 +96,9 @@ def prove_dead_by_keys(page: Page) -> None:
     page.keyboard.press("2")
     page.get_by_role("button", name="Unplugged, plug in sight").focus()
     page.keyboard.press("Enter")
+    for step in ("Shut the taps", "Drain the sump", "Dry the area", "Discharge: Mains filter, X-capacitor"):
+        expect(page.get_by_role("button", name=f"{step}: done")).to_be_focused()
+        page.keyboard.press("Enter")
     for number, value in enumerate(values_of_the_proof()):
         row = page.get_by_label("Make it safe").locator("tr").nth(number)
         expect(row.get_by_role("textbox")).to_be_focused()
@@ -121,7 +124,7 @@ def test_from_nothing_to_the_first_reading_by_touch(empty: Visit) -> None:
     page.get_by_label("Breaker, RCD, plug fuse").get_by_role("button", name="Bad").tap()
     expect(page.get_by_label("What you saw: Breaker, RCD, plug fuse")).to_be_visible()
 
-    page.get_by_role("link", name="Codes").tap()
+    room(page, "Codes")
     expect(page.get_by_role("alert")).to_contain_text("No power yet")
     page.get_by_role("button", name="None stored").tap()
     expect(page.get_by_text("none stored", exact=True)).to_be_visible()
@@ -129,16 +132,23 @@ def test_from_nothing_to_the_first_reading_by_touch(empty: Visit) -> None:
     make_safe_by_touch(page)
     expect(page.get_by_role("link", name="No power")).to_have_count(0)
     assert not page.evaluate("document.documentElement.scrollWidth > innerWidth")
-    page.get_by_role("link", name=re.compile("^Trace")).tap()
-    page.locator('tr[data-line="pump.coil"]').tap()
+    room(page, "Trace")
+    page.locator('[data-part="pump"] > button').tap()
+    page.get_by_label("Type a part and a reading").tap()
     for sign in "148":
         page.locator(".keypad").get_by_role("button", name=sign, exact=True).tap()
     page.locator(".keypad").get_by_role("button", name="Log").tap()
     expect(page.locator('tr[data-line="pump.coil"]')).to_contain_text("148 Ω")
 
 
+def room(page: Page, name: str) -> None:
+    """Go to a room by the list of the phone's bar."""
+    page.get_by_label("Rooms of the firm").get_by_role("button").tap()
+    page.get_by_role("menuitem", name=re.compile(f"^{name}")).tap()
+
+
 def make_safe_by_touch(page: Page) -> None:
-    page.get_by_role("link", name=re.compile("^Safe")).tap()
+    room(page, "Safe")
     page.get_by_role("button", name="Plug in, panels shut").tap()
     expect(page.get_by_role("alert").first).to_contain_text("no power: tripped a protective device")
     page.get_by_role("button", name="Unplugged, plug in sight").tap()
@@ -148,7 +158,7 @@ def make_safe_by_touch(page: Page) -> None:
         row.get_by_role("textbox").fill(value)
         row.get_by_role("button", name="Log").tap()
         expect(row.get_by_role("textbox")).to_have_count(0)
-    expect(strip(page)).to_contain_text("Dead, proved at")
+    expect(strip(page)).to_contain_text("Dead until")
     lift_what_stands(page)
 
 
@@ -238,7 +248,7 @@ def test_a_dead_socket_ends_the_job_and_it_can_be_reopened(demo: Visit) -> None:
     page.get_by_role("button", name="End the job").first.click()
     expect(page.locator(".ended-mark")).to_be_visible()
     page.get_by_role("link", name="Jobs").click()
-    page.get_by_role("button", name="Show ended (3)").click()
+    page.get_by_role("button", name=re.compile("Show ended")).click()
     page.get_by_role("link", name="Galley washer").click()
     page.get_by_role("button", name="Reopen the job").click()
     expect(page.locator(".ended-mark")).to_have_count(0)
@@ -282,6 +292,7 @@ def test_meanings_are_imported_and_bad_tables_refused(demo: Visit, tmp_path: Pat
 
 
 def test_a_repeat_visit_brings_the_history_along(demo: Visit) -> None:
+    before = len(every_job(demo.context))
     page = demo.open("/jobs")
     page.get_by_role("button", name="New job").click()
     page.get_by_role("combobox", name="Machine", exact=True).fill("Machine 3")
@@ -290,7 +301,7 @@ def test_a_repeat_visit_brings_the_history_along(demo: Visit) -> None:
     page.get_by_role("button", name="Open the job").click()
     expect(page.get_by_label("Earlier visits")).to_contain_text("Heater, to earth: 47 kΩ")
     expect(page.get_by_label("Serial number")).to_have_value("OC-0114")
-    assert len(every_job(demo.context)) == 8
+    assert len(every_job(demo.context)) == before + 1
     page.goto(f"{demo.address}/jobs")
     page.get_by_label("Find a job").fill("machine 3 wash house keeper")
     expect(page.locator(".job-list li")).to_have_count(1)

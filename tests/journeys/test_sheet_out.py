@@ -61,10 +61,11 @@ def _put_a_heater_on_the_shelf(page: Page, demo: Visit) -> None:
 
 def _take_off(page: Page, folder: Path) -> None:
     card = page.get_by_role("region", name="Strip-down")
+    card.get_by_text("Something else came off").click()
     card.get_by_label("What comes off").fill("heater")
     card.get_by_label("Fasteners", exact=True).fill("1")
     card.get_by_text("Plugs that were pulled").click()
-    card.get_by_role("button", name="Both heater tags").click()
+    card.get_by_role("button", name="Both heater tags", exact=True).click()
     card.get_by_role("button", name="Save the step").click()
     photo = folder / "plug.jpg"
     photo.write_bytes(drawn("plug"))
@@ -92,6 +93,9 @@ def _fit_from_the_shelf(page: Page) -> None:
     expect(form.get_by_role("alert")).to_contain_text("'forty' is not a price")
     form.get_by_label("Price").fill("38,50")
     form.get_by_role("button", name="Save").click()
+    parts.get_by_role("button", name="Fit it: spare 2").click()
+    expect(parts.get_by_role("alert")).to_contain_text("Say first whether you saw it fail yourself.")
+    page.get_by_role("group", name="Did you see it fail yourself?").get_by_role("button", name="No").click()
     parts.get_by_role("button", name="Fit it: spare 2").click()
     changes = page.get_by_role("region", name="What was changed, what ran after")
     expect(changes).to_contain_text("Heater: another one fitted, spare 2")
@@ -121,7 +125,7 @@ def _prove(page: Page, demo: Visit, job: str) -> None:
         expect(page.get_by_role("region", name="Sign off")).not_to_contain_text(name.lower())
     page.goto(f"{demo.address}/jobs/{job}/safe")
     page.get_by_role("button", name="Plug in, panels shut").click()
-    expect(page.get_by_role("link", name=re.compile("State of safety"))).to_contain_text("UNDER VOLTAGE")
+    expect(page.get_by_role("link", name=re.compile("State of safety"))).to_contain_text("Plugged in, panels shut")
     page.goto(f"{demo.address}/jobs/{job}/prove")
     for name in ("Protective conductor current", "Protective conductor current, plug turned"):
         step = page.locator('.criterion[aria-current="step"]')

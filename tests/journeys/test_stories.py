@@ -23,7 +23,12 @@ TOLD = (
     "a shock is lifted with the plug in the hand",
     "volts of a powered board end the proof",
 )
-STATES = {"dead": "Dead, proved at", "under_voltage": "UNDER VOLTAGE", "not_proved": "Not proved dead", "live": "LIVE"}
+STATES: dict[str, str | re.Pattern[str]] = {
+    "dead": "Dead, proved at",
+    "under_voltage": re.compile("UNDER VOLTAGE|Plugged in, panels shut"),
+    "not_proved": "Not proved dead",
+    "live": "LIVE",
+}
 
 
 def story(name: str) -> Told:

@@ -46,7 +46,12 @@ def test_two_leaks_that_hide_behind_each_other(demo: Visit) -> None:
     expect(page.get_by_role("region", name="Could be the only fault")).to_contain_text("Heater + Motor")
     page.get_by_text("What each leak test proved").click()
     expect(page.get_by_role("region", name="What each leak test proved")).to_contain_text("Motor: guilty")
-    page.get_by_role("button", name="Another heater is fitted").click()
+    page.get_by_role("region", name="After the repair").get_by_role("link", name="Go to Repair").click()
+    page.get_by_label("Plan for the part").select_option("heater")
+    page.get_by_role("group", name="Did you see it fail yourself?").get_by_role("button", name="No").click()
+    page.get_by_role("button", name="Save the change").click()
+    expect(page.get_by_role("region", name="What was changed, what ran after")).to_contain_text("another one fitted")
+    page.go_back()
     expect(page.get_by_role("region", name="Pull next")).to_contain_text("The whole machine again")
 
 

@@ -15,7 +15,7 @@ import pytest
 from PIL import Image
 from sqlmodel import select
 from tests.noon import NOON
-from tests.seeded import new_store, with_demo
+from tests.seeded import DEMO_JOBS, new_store, with_demo
 from tests.working import every_job, happened, logged
 
 from ohmcensus.core.errors import InputError, OhmcensusError
@@ -210,7 +210,7 @@ def test_an_id_that_another_job_has_keeps_the_file_out(context: Context, tmp_pat
     (tmp_path / "twin.json").write_text(json.dumps(raw | {"id": str(uuid4()), "history": [], "events": []}))
     with pytest.raises(InputError, match="holds an id twice, or one that another job here has"):
         import_file(context, tmp_path / "twin.json")
-    assert len(every_job(context)) == 7
+    assert len(every_job(context)) == DEMO_JOBS
 
 
 def _zip(path: Path, **files: bytes) -> Path:

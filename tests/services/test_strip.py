@@ -20,7 +20,7 @@ from ohmcensus.services.at_hand.job import take
 from ohmcensus.services.event.record_event import NewEvent, record_event
 from ohmcensus.services.job.open_job import NewJob, open_job
 from ohmcensus.services.photo.keep_photo import MOST_PHOTOS, NewPhoto, keep_photo, remove_photo
-from ohmcensus.services.repair.show_repair import show_repair
+from ohmcensus.services.repair.show_repair import RepairQuery, show_repair
 from ohmcensus.storage import photos
 from ohmcensus.storage.tables import PhotoRow
 
@@ -147,3 +147,22 @@ def test_tricks_come_from_the_kind_of_part(context: Context, job: str) -> None:
     heater = next(row for row in show_repair(context, job).strip.tricks if row.part == "heater")
     assert "clip" in " ".join(heater.tricks)
     assert "clamp nut" in " ".join(heater.tools)
+
+
+def test_the_plan_knows_what_held_it_on_an_earlier_job_of_the_type(context: Context, job: str) -> None:
+    other = new_job(context, "Machine 10")
+    assert [row.told for row in show_repair(context, other, RepairQuery(part="heater")).plan.steps] == [False] * 3
+    step(context, job, StripStep(words="Back panel off", fasteners=6, head="cross", kept="blue lid", panel="back"))
+    plan = show_repair(context, other, RepairQuery(part="heater")).plan
+    assert (plan.title, plan.told, plan.repair) == ("Heater", 1, "replace the heater")
+    proposal = plan.steps[0].proposal
+    assert (proposal.fasteners, proposal.head, proposal.kept) == (6, "cross", "blue lid")
+    assert [row.state for row in plan.steps] == ["to_do"] * 3
+    step(context, other, proposal)
+    after = show_repair(context, other, RepairQuery(part="heater")).plan
+    assert [row.state for row in after.steps] == ["off", "to_do", "to_do"]
+    assert after.steps[0].step
+    other_type = open_job(context, NewJob(id=uuid4(), machine="M", place="Pier", sheet="wd8-h")).id
+    assert show_repair(context, other_type, RepairQuery(part="heater")).plan.told == 0
+    with pytest.raises(InputError, match="boiler"):
+        show_repair(context, job, RepairQuery(part="boiler"))

@@ -17,14 +17,17 @@ from ohmcensus.core.errors import (
     StaleRevisionError,
     UnknownNameError,
 )
-from ohmcensus.core.event import Attended, Body, Isolated, LiveBegun, LiveEnded
+from ohmcensus.core.event import Attended, Body, Ended, Isolated, LiveBegun, LiveEnded
 from ohmcensus.core.meter import GENERIC_METERS, generic_meter
 from ohmcensus.core.safety import SafetyState
 from ohmcensus.demo.seed import seed_demo
 from ohmcensus.services.at_hand.context import Context
+from ohmcensus.services.at_hand.job import take
 from ohmcensus.services.at_hand.settings import Settings
+from ohmcensus.services.at_hand.sheets import sheets_in
 from ohmcensus.services.job.open_job import NewJob, open_job
 from ohmcensus.services.job.show_changes import show_changes
+from ohmcensus.services.job.show_outlook import show_outlook
 from ohmcensus.services.reading.log_reading import NewReading, Withdrawal, log_reading, withdraw_reading
 from ohmcensus.services.reading.preview_line import TypedLine, preview_line
 from ohmcensus.services.reading.show_trace import show_trace
@@ -52,9 +55,8 @@ class Bench:
         return next((line for line in self.trace.lines if line.reading_id == str(row_id)), None)
 
     def keep(self, after: TraceView) -> None:
-        """Put the lines that a change answers with in the place of the old ones, as the interface does."""
-        known = {line.key: line for line in [*self.trace.lines, *after.lines]}
-        self.trace = after.model_copy(update={"lines": [known[key] for key in after.keys]})
+        """Look at what a change answers with, as the interface does."""
+        self.trace = after
 
     def line(self, key: str) -> LineView:
         return next(line for line in self.trace.lines if line.key == key)
@@ -112,7 +114,7 @@ def test_a_retry_never_doubles_and_never_needs_the_newest_revision(bench: Bench)
     first = log_reading(bench.context, bench.job_id, new)
     again = log_reading(bench.context, bench.job_id, new)
     assert again == show_trace(bench.context, bench.job_id)
-    assert [line.key for line in first.lines] == ["pump.coil"]
+    assert [line.key for line in first.lines if line.reading_id] == ["pump.coil"]
     assert len(next(line for line in again.lines if line.key == "pump.coil").history) == 1
     with pytest.raises(InputError, match="belongs to another reading"):
         log_reading(bench.context, bench.job_id, NewReading(id=row_id, revision=2, text="pump 150"))
@@ -146,6 +148,16 @@ def test_the_preview_says_what_logging_will_say(bench: Bench) -> None:
     assert line is not None
     assert (line.sentence, line.verdict) == (shown.sentence, shown.verdict)
     assert line.history[0].alone
+
+
+def test_a_bare_reading_is_kept_with_the_line_that_it_belongs_to(bench: Bench) -> None:
+    shown = preview_line(bench.context, bench.job_id, TypedLine(text="26", line="heater.element"))
+    assert (shown.line, shown.reads) == ("heater.element", "26 Ω")
+    line = bench.log("26", line="heater.element")
+    assert line is not None
+    assert (line.key, line.typed) == ("heater.element", "heater element 26")
+    with pytest.raises(OhmcensusError, match="no '26'"):
+        bench.log("26")
 
 
 def test_two_points_take_the_function_that_was_chosen_or_the_unit_that_was_typed(bench: Bench) -> None:
@@ -260,8 +272,13 @@ def test_the_demo_is_seeded_once(context: Context) -> None:
     jobs = every_job(context)
     seed_demo(context)
     assert every_job(context) == jobs
-    assert len(jobs) == 7
-    assert {job.outside for job in jobs} == {0, 1, 2, 3}
+    with context.store.read() as session:
+        told = [take(context, session, job.id) for job in jobs]
+        built_in = set(sheets_in(session))
+    assert {row.stored.sheet_id for row in told} == built_in, "a job on each type"
+    assert any(len(show_outlook(context, job.id).named) > 1 for job in jobs), "one with two faults"
+    endings = [event.body for row in told for event in row.case.of(Ended)]
+    assert any(ending.is_labelled_unsafe for ending in endings), "an unsafe ending"
 
 
 def test_what_is_at_hand_is_never_older_than_what_another_process_wrote(bench: Bench) -> None:

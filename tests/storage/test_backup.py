@@ -14,7 +14,7 @@ from contextlib import closing, suppress
 from pathlib import Path
 
 import pytest
-from tests.seeded import with_demo
+from tests.seeded import DEMO_JOBS, with_demo
 from tests.storage.test_trouble import spoiled
 from tests.working import every_job, logged, prove_dead
 
@@ -118,7 +118,7 @@ def test_nothing_is_restored_beside_what_a_former_database_left(saved: Path, tmp
     assert [path.name for path in old.iterdir()] == [left]
     assert damage_of(folder / FILE_NAME) == ""
     again = Context(open_store(folder))
-    assert len(every_job(again)) == 7
+    assert len(every_job(again)) == DEMO_JOBS
     again.store.close()
 
 
@@ -138,7 +138,7 @@ def test_a_picture_that_is_missing_is_named_and_the_rest_goes_on(context: Contex
     assert [content for content, _ in found.lacking] == [picture.stem]
     export_job(context, "all", saved.with_name("jobs.zip"))
     with zipfile.ZipFile(saved.with_name("jobs.zip")) as archive:
-        assert sum(name.endswith("job.json") for name in archive.namelist()) == 7
+        assert sum(name.endswith("job.json") for name in archive.namelist()) == DEMO_JOBS
 
 
 def rewritten(source: Path, target: Path, change: Callable[[zipfile.ZipFile], None]) -> Path:

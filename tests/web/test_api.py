@@ -197,14 +197,43 @@ def test_every_room_of_a_job_answers_or_says_why_not(
         assert answer.get_json(force=True)["detail"]
 
 
+def test_what_is_made_is_201_and_what_was_there_already_200(client: FlaskClient, job: str) -> None:
+    """RFC 9110, 15.3.2: 201 where a resource has been made; the same id sent again makes none."""
+    new = {"id": str(uuid4()), "machine": "M", "place": "P", "sheet": "fl7-u"}
+    revision = list_jobs_revision(client, job)
+    bodies = [
+        ("/api/jobs", new),
+        (f"/api/jobs/{job}/events", {"id": str(uuid4()), "revision": revision, "body": {"kind": "isolated"}}),
+        (f"/api/jobs/{job}/readings", {"id": str(uuid4()), "revision": revision + 1, "text": "heater 26 loose"}),
+        (f"/api/jobs/{job}/notes", {"id": str(uuid4()), "revision": revision + 2, "line": "cord.pe", "text": "bent"}),
+    ]
+    for path, body in bodies:
+        answers = [client.post(path, json=body) for _ in range(3)]
+        assert [row.status_code for row in answers] == [201, 200, 200], (path, answers[0].get_json(force=True))
+        assert answers[1].get_json() == answers[2].get_json()
+
+
+def test_figures_are_confirmed_as_they_are_and_no_others(client: FlaskClient) -> None:
+    text = client.get("/api/limits").get_json()["texts"][0]
+    said = {"text": text["id"], "figures": text["figures"], "edition": "EN 1", "by": "Anna", "on": "2026-06-01"}
+    revision = client.get("/api/settings").get_json()["revision"]
+    for wrong in ({**said, "figures": "other ones"}, {**said, "text": "nowhere"}, {**said, "on": "2026-02-30"}):
+        refused = client.patch("/api/settings", json={"revision": revision, "confirmations": [wrong]})
+        assert refused.status_code == 422
+    kept = client.patch("/api/settings", json={"revision": revision, "confirmations": [said]})
+    assert kept.status_code == 200
+    assert client.get("/api/limits").get_json()["texts"][0]["confirmation"] == said
+
+
 def test_meters_and_settings_come_back_as_they_were_kept(client: FlaskClient) -> None:
     listed = client.get("/api/meters").get_json()
     own = listed["meters"][0] | {"id": "own-1", "title": "Mine", "nulled": True}
-    kept = client.post("/api/meters", json=own)
-    assert kept.status_code == 201
+    kept = client.put("/api/meters/own-1", json=own)
+    assert kept.status_code == 200
+    assert client.put("/api/meters/own-2", json=own).status_code == 422
     assert kept.get_json()["meters"][0] == own
     assert client.get("/api/settings").get_json()["bag"][0] == "own-1"
-    assert client.post("/api/meters", json=own | {"input_impedance_ohm": None}).status_code == 422
+    assert client.put("/api/meters/own-1", json=own | {"input_impedance_ohm": None}).status_code == 422
     assert client.delete("/api/meters/own-1").get_json()["meters"] == listed["meters"]
     assert client.patch("/api/settings", json={"revision": 0, "ambient_celsius": 99}).status_code == 422
 

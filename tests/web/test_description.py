@@ -74,6 +74,10 @@ def test_every_operation_keeps_our_rules() -> None:
         bad = {code: each for code, each in row["responses"].items() if code.startswith("4")}
         assert all("Problem" in json.dumps(each) for each in bad.values()), name
         assert "/new/" not in name, "no id that is none"
+        is_look = name.startswith("get ")
+        assert not (is_look and {"400", "409", "413", "415"} & row["responses"].keys()), name
+        assert ("404" in row["responses"]) == ("{" in name), name
+        assert name.startswith("post ") or "201" not in row["responses"], name
 
 
 def test_no_body_takes_what_it_does_not_know() -> None:

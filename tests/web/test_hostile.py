@@ -26,6 +26,7 @@ def client(context: Context) -> FlaskClient:
 
 
 ADDRESS = "/api/addresses/00000000-0000-4000-8000-000000000001"
+METER = "/api/meters/own-1"
 
 
 @pytest.mark.parametrize(
@@ -41,9 +42,9 @@ ADDRESS = "/api/addresses/00000000-0000-4000-8000-000000000001"
     ],
     ids=["deep list", "deep object", "surrogate", "nan", "infinity", "nul", "nul sign"],
 )
-@pytest.mark.parametrize("path", ["/api/jobs", "/api/settings", ADDRESS, "/api/meters"])
+@pytest.mark.parametrize("path", ["/api/jobs", "/api/settings", ADDRESS, METER])
 def test_a_body_that_is_no_json_of_ours_gets_one_sentence(client: FlaskClient, path: str, body: str) -> None:
-    method = {"/api/settings": "PATCH", ADDRESS: "PUT"}.get(path, "POST")
+    method = {"/api/settings": "PATCH", ADDRESS: "PUT", METER: "PUT"}.get(path, "POST")
     answer = client.open(path, method=method, data=body.encode("utf-8", "surrogatepass"), content_type=JSON)
     assert answer.status_code in {400, 422}
     assert answer.get_json(force=True)["detail"]

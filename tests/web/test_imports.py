@@ -10,7 +10,7 @@ from uuid import uuid4
 
 import pytest
 from flask.testing import FlaskClient
-from tests.seeded import new_store, with_demo
+from tests.seeded import DEMO_JOBS, new_store, with_demo
 from tests.working import every_job
 
 from ohmcensus.services.at_hand.context import Context
@@ -56,8 +56,8 @@ def test_a_large_file_comes_in_beside_and_tells_how_far_it_is(other: Context, al
     begun = client.post("/api/imports?name=all.zip", data=all_jobs, content_type=KIND)
     assert begun.status_code == 202
     view = settled(client, begun.get_json()["id"])
-    assert (len(view["jobs"]), view["problem"]) == (7, "")  # type: ignore[arg-type]
-    assert len(every_job(other)) == 7
+    assert (len(view["jobs"]), view["problem"]) == (DEMO_JOBS, "")  # type: ignore[arg-type]
+    assert len(every_job(other)) == DEMO_JOBS
     assert list((other.store.folder / ".imports").iterdir()) == []
 
 
@@ -81,7 +81,7 @@ def test_the_same_file_twice_at_once_is_one_import_and_one_sentence(other: Conte
     assert (second.status_code, second.headers["Retry-After"]) == (503, "2")
     assert "another file is coming in: wait" in second.get_json(force=True)["detail"]
     settled(client, first.get_json()["id"])
-    assert len(every_job(other)) == 7
+    assert len(every_job(other)) == DEMO_JOBS
 
 
 def test_a_job_that_is_too_large_or_packed_too_well_is_refused_before_it_is_unpacked(

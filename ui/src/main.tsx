@@ -1,5 +1,6 @@
 import "@mantine/core/styles.css";
 import "./app/theme.css";
+import "./app/controls/controls.css";
 import { StrictMode } from "react";
 import { createRoot } from "react-dom/client";
 import { App } from "./app/App";

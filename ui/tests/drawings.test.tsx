@@ -1,6 +1,7 @@
 import { render, screen } from "@testing-library/react";
 import { describe, expect, it } from "vitest";
 import type { Schemas, Verdict } from "../src/api/client";
+import { LineMarks } from "../src/drawings/LineMarks";
 import { OhmRuler } from "../src/drawings/OhmRuler";
 import { ShortRuler } from "../src/drawings/ShortRuler";
 import { VerdictMark, verdictColour } from "../src/drawings/VerdictMark";
@@ -50,9 +51,29 @@ describe("the ohm ruler", () => {
   };
 
   it("tells a screen reader every pin as a table", () => {
-    render(<OhmRuler ruler={ruler} chosen={null} ghost={null} caption="" />);
+    render(<OhmRuler ruler={ruler} lines={["heater.pe"]} chosen={null} ghost={null} />);
     const table = screen.getByRole("table", { name: "Readings on the ohm ruler" });
     expect(table).toHaveTextContent("heater.pe47k Ωoutside, low");
+  });
+
+  it("is not drawn for a part that nothing in ohms is told of", () => {
+    const drawn = render(<OhmRuler ruler={ruler} lines={["capacitor.value"]} chosen={null} ghost={null} />);
+    expect(drawn.container).toBeEmptyDOMElement();
+  });
+});
+
+describe("the marks of a part's lines", () => {
+  it("say in words how many were asked, and what they said", () => {
+    const keys = ["a", "b", "c", "d"];
+    render(<LineMarks verdicts={[null, "inside", "open", "inside"]} keys={keys} asked="a" width={132} />);
+    expect(screen.getByRole("img", { name: "3 of 4 asked, 2 inside, 1 open" })).toBeInTheDocument();
+  });
+
+  it("stay within their width however many lines there are", () => {
+    const many = Array.from({ length: 24 }, (_, place) => `board.${place}`);
+    const drawn = render(<LineMarks verdicts={many.map(() => null)} keys={many} asked={null} width={132} />);
+    const last = [...drawn.container.querySelectorAll("g")].at(-1);
+    expect(Number(/translate\(([\d.]+)/.exec(last?.getAttribute("transform") ?? "")?.[1])).toBeLessThan(132);
   });
 });
 

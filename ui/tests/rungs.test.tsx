@@ -92,7 +92,9 @@ describe("the ladder", () => {
       asked.push(new URL((input as Request).url).search);
       return server(input, init);
     };
-    draw(<LadderPanel jobId="j-1" chosen="heater.element" onChoose={() => undefined} />);
+    draw(
+      <LadderPanel jobId="j-1" chosen="heater.element" onChoose={() => undefined} onBack={() => undefined} />,
+    );
     fireEvent.change(await screen.findByLabelText("heater relay"), { target: { value: "closed" } });
     await waitFor(() => expect(asked).toHaveLength(2));
     expect(asked[0]).toContain("test=heater.element");
@@ -109,7 +111,7 @@ describe("the ladder", () => {
 
   it("says why there is none", async () => {
     serve({ "/rungs": { status: 422, body: { type: "/problems/input", detail: "sheet x has no wiring" } } });
-    draw(<LadderPanel jobId="j-1" chosen={null} onChoose={() => undefined} />);
+    draw(<LadderPanel jobId="j-1" chosen={null} onChoose={() => undefined} onBack={() => undefined} />);
     expect(await screen.findByText("sheet x has no wiring")).toBeInTheDocument();
   });
 });

@@ -12,6 +12,7 @@ from uuid import NAMESPACE_URL, UUID, uuid5
 from ohmcensus.core.event import Body, Changed, ConnectorTicked, Ended, StripBack, StripStep
 from ohmcensus.core.shelf import Mark, OrderState, Origin
 from ohmcensus.core.worth import Condition
+from ohmcensus.demo.other_types import OTHER_TYPES
 from ohmcensus.demo.pictures import drawn
 from ohmcensus.demo.stories import (
     HEATER_SPARE,
@@ -49,7 +50,7 @@ def seed_demo(context: Context) -> None:
     _address_book(context)
     _shelf(_at(context, context.clock() - timedelta(days=3)))
     start = context.clock()
-    for number, story in enumerate(STORIES):
+    for number, story in enumerate((*STORIES, *OTHER_TYPES)):
         _tell(context, story, uuid5(NAMESPACE_URL, f"ohmcensus demo {number}"), start)
     _wanted(context)
 
@@ -59,7 +60,7 @@ def prepare_demo(context: Context) -> None:
     seed_demo(context)
     with context.store.read() as session:
         sheets = sheets_in(session)
-    for sheet_id in dict.fromkeys(story.sheet for story in STORIES):
+    for sheet_id in dict.fromkeys(story.sheet for story in (*STORIES, *OTHER_TYPES)):
         table_of(context.store.folder, sheets[sheet_id])
 
 
@@ -77,6 +78,10 @@ def _address_book(context: Context) -> None:
         (_id("heron"), AddressKind.PLACE, "Narrowboat Heron's Rest, berth 14", "Shore power pillar 7", marina),
         (_id("tern"), AddressKind.PLACE, "Trawler Bright Tern, visitors' pontoon", "Own 120 V supply", None),
         (_id("cottage"), AddressKind.PLACE, "Lock cottage, upper gate", "Towpath only, no car", None),
+        (_id("wagtail"), AddressKind.PLACE, "Houseboat Wagtail, berth 3", "Shore power pillar 2", marina),
+        (_id("loft"), AddressKind.PLACE, "Anchor Loft guest house, laundry on the first floor", "Ring twice", None),
+        (_id("chandlery"), AddressKind.PLACE, "Chandlery, back room", "Own 120 V supply", marina),
+        (_id("lighthouse"), AddressKind.PLACE, "Keeper's house at the lighthouse, ground floor", "Low tide only", None),
         (_id("duty"), AddressKind.TECHNICIAN, "Duty technician", "", None),
     )
     for entry_id, kind, name, contact, customer in entries:

@@ -59,7 +59,7 @@ PROOF: tuple[Body | str, ...] = (
 )
 
 
-def _looked(**found: str) -> tuple[Body, ...]:
+def looked(**found: str) -> tuple[Body, ...]:
     """Return checks by eye, good where nothing is said of them."""
     names = ("protective_devices", "cord", "taps", "drain_filter", "strike")
     return tuple(
@@ -158,7 +158,7 @@ def _seen(criterion: str) -> ProofMade:
 # A heater found open, replaced from the shelf, proved and signed off.
 REPAIRED: tuple[Thing, ...] = (
     *OUTLET,
-    *_looked(),
+    *looked(),
     RunWatched(outcome="heat"),
     *PROOF,
     StripStep(words="Back panel off", fasteners=6, head="cross", size="M4 x 12", kept="blue lid", panel="back"),
@@ -169,7 +169,7 @@ REPAIRED: tuple[Thing, ...] = (
     "ntc 10.9k at 23C",
     "board relay OL",
     Snap("plug", HEATER_PLUG),
-    StripStep(words="Heater out", fasteners=1, head="hex nut", size="11 mm", plugs=("heater_tags",)),
+    StripStep(words="Heater out", part="heater", fasteners=1, head="hex nut", size="11 mm", plugs=("heater_tags",)),
     Changed(part="heater", intervention=Intervention.REPLACED, spare=HEATER_SPARE),
     Back(1),
     "heater earth 0.06",
@@ -207,7 +207,7 @@ STORIES = (
         _plate("OC-0114"),
         (
             *OUTLET,
-            *_looked(),
+            *looked(),
             *PROOF,
             "lock OL",
             Changed(part="lock", intervention=Intervention.REPLACED, words="new one"),
@@ -237,7 +237,7 @@ STORIES = (
         _plate("OC-0417", variants="pump: grey plug, two tags"),
         (
             *OUTLET,
-            *_looked(drain_filter="a sock, cleared; still no drain"),
+            *looked(drain_filter="a sock, cleared; still no drain"),
             *PROOF,
             Opened(panel="front"),
             "cord pe 0.08",
@@ -250,7 +250,9 @@ STORIES = (
             StripStep(words="Pump cover off", fasteners=3, head="cross", size="M4 x 16", kept="lid of the tool box"),
             Snap("cover"),
             Snap("plug", PUMP_PLUG),
-            StripStep(words="Pump out", fasteners=1, head="quarter turn", plugs=("pump_plug",), kept="bucket"),
+            StripStep(
+                words="Pump out", part="pump", fasteners=1, head="quarter turn", plugs=("pump_plug",), kept="bucket"
+            ),
         ),
         (("pump.coil", "One tag was off and green. Read again on bright metal: still OL."),),
     ),
@@ -293,7 +295,7 @@ STORIES = (
             "outlet 121",
             "outlet le 61",
             "outlet ne 59",
-            *_looked(),
+            *looked(),
             Isolated(),
             StepTicked(step="taps"),
             StepTicked(step="drain"),
@@ -328,7 +330,7 @@ STORIES = (
         _plate("OC-0112"),
         (
             *OUTLET,
-            *_looked(),
+            *looked(),
             *PROOF,
             Opened(panel="back"),
             "heater OL",
@@ -353,7 +355,7 @@ STORIES = (
         _plate("OC-0114"),
         (
             *OUTLET,
-            *_looked(),
+            *looked(),
             *PROOF,
             Opened(panel="back"),
             "cord l 0.04",

@@ -5,9 +5,10 @@ from __future__ import annotations
 import sqlite3
 from collections.abc import Iterator
 from contextlib import closing, contextmanager
+from contextvars import ContextVar
 from pathlib import Path
 
-from sqlalchemy import Connection, Engine, StaticPool, create_engine, event, text
+from sqlalchemy import Connection, Engine, StaticPool, create_engine, event, func, select, text
 from sqlalchemy.exc import DBAPIError
 from sqlmodel import Session
 
@@ -20,6 +21,16 @@ from ohmcensus.storage.trouble import told
 FILE_NAME = "ohmcensus.db"
 NEWEST_MIGRATION = "0006"
 BUSY_MILLISECONDS = 5000
+
+
+# Rows that this connection has ever written (SQLite).
+_CHANGES = select(func.total_changes())
+_ROWS: ContextVar[int] = ContextVar("rows_written", default=0)
+
+
+def rows_written() -> int:
+    """Return how many rows this thread has written so far; two that are the same: nothing was written between."""
+    return _ROWS.get()
 
 
 class Store:
@@ -42,7 +53,10 @@ class Store:
     def write(self) -> Iterator[Session]:
         """Yield a session that is the only writer; commits at the end, rolls back on any error."""
         with told(self.folder), Session(self._writing, expire_on_commit=False) as session:
+            before = session.scalar(_CHANGES) or 0
             yield session
+            session.flush()
+            _ROWS.set(_ROWS.get() + (session.scalar(_CHANGES) or 0) - before)
             session.commit()
 
     def close(self) -> None:

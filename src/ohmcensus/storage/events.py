@@ -8,15 +8,25 @@ from sqlalchemy.exc import IntegrityError
 from sqlmodel import Session
 
 from ohmcensus.core.errors import InputError
-from ohmcensus.core.event import Body, Event
-from ohmcensus.storage.tables import EventRow, table_of
+from ohmcensus.core.event import Body, Event, StripStep
+from ohmcensus.storage.tables import EventRow, JobRow, MachineRow, table_of
 
-_EVENT = table_of(EventRow)
+_EVENT, _JOB, _MACHINE = table_of(EventRow), table_of(JobRow), table_of(MachineRow)
 _BODY: TypeAdapter[Body] = TypeAdapter(Body)
 _OF_JOB = (
     select(_EVENT)
     .where(_EVENT.c.job_id == bindparam("job"), _EVENT.c.revision > bindparam("after"))
     .order_by(_EVENT.c.revision)
+)
+
+
+_STRIP_STEPS = (
+    select(_EVENT.c.body)
+    .join(_JOB, _JOB.c.id == _EVENT.c.job_id)
+    .join(_MACHINE, _MACHINE.c.id == _JOB.c.machine_id)
+    .where(_EVENT.c.kind == "strip_step", _MACHINE.c.sheet_id == bindparam("sheet"), _JOB.c.id != bindparam("job"))
+    .order_by(_EVENT.c.at.desc())
+    .limit(200)
 )
 
 
@@ -49,3 +59,9 @@ def of_job(session: Session, job_id: str, *, after: int = 0) -> list[Event]:
     """Return all events of a job written after a revision, oldest first."""
     rows = session.connection().execute(_OF_JOB, {"job": job_id, "after": after})
     return [Event(row.id, _BODY.validate_json(row.body), row.at, row.who, row.revision, row.device) for row in rows]
+
+
+def strip_steps(session: Session, sheet_id: str, *, but: str) -> list[StripStep]:
+    """Return what came off on the jobs of a type, but for one job, the newest first; at most 200 steps."""
+    rows = session.connection().execute(_STRIP_STEPS, {"sheet": sheet_id, "job": but})
+    return [StripStep.model_validate_json(row.body) for row in rows]

@@ -14,9 +14,7 @@ from ohmcensus.services.setup.list_machines import MachineView, list_machines
 from ohmcensus.web.answers import answer, context
 from ohmcensus.web.problems import Problem
 
-blueprint = APIBlueprint(
-    "addresses", __name__, url_prefix="/api", abp_responses={400: Problem, 409: Problem, 415: Problem, 422: Problem}
-)
+blueprint = APIBlueprint("addresses", __name__, url_prefix="/api")
 
 
 class AddressPath(BaseModel):
@@ -37,7 +35,9 @@ def addresses() -> Response:
     return answer(show_addresses(context()))
 
 
-@blueprint.put("/addresses/<address_id>", responses={200: Address}, summary="Keep an entry of the address book")
+@blueprint.put(
+    "/addresses/<address_id>", responses={200: Address, 409: Problem}, summary="Keep an entry of the address book"
+)
 def address(path: AddressPath, body: Address) -> Response:
     """Keep an entry, new, changed or archived.
 

@@ -10,11 +10,22 @@ from pydantic import BaseModel
 from ohmcensus.services.at_hand.context import Context
 from ohmcensus.services.job.view import JobView
 from ohmcensus.services.safety.view import PowerNow
+from ohmcensus.storage.database import rows_written
 
 
 def context() -> Context:
     """Return the context of the running application."""
     return cast("Context", current_app.extensions["ohmcensus"])
+
+
+def count_rows() -> None:
+    """Remember before a request how many rows were written so far; see ``made``."""
+    g.rows = rows_written()
+
+
+def made(view: BaseModel) -> Response:
+    """Return a view with 201 where this request wrote something down, with 200 where that was there already."""
+    return answer(view, 201 if rows_written() > g.rows else 200)
 
 
 def answer(view: BaseModel, status: int = 200) -> Response:

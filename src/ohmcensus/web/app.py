@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import copy
+from collections.abc import Iterator
 from contextlib import suppress
 from http import HTTPStatus
 from pathlib import Path
@@ -31,13 +32,14 @@ import ohmcensus.web.sheets
 import ohmcensus.web.shelf
 import ohmcensus.web.suspects
 import ohmcensus.web.trip
+import ohmcensus.web.wanted
 from ohmcensus.core.errors import OhmcensusError
 from ohmcensus.services.at_hand.context import Context
 from ohmcensus.services.job.list_jobs import keep_card
 from ohmcensus.services.safety.show_power import show_power
 from ohmcensus.services.upkeep.look_after import Health, show_health
 from ohmcensus.web import problems, static_files
-from ohmcensus.web.answers import answer, context
+from ohmcensus.web.answers import answer, context, count_rows
 from ohmcensus.web.body_limit import LARGEST_BODY, most_bytes, too_large
 
 VERSION = "1"
@@ -55,6 +57,7 @@ _ROOMS = (
     ohmcensus.web.safe,
     ohmcensus.web.codes,
     ohmcensus.web.trip,
+    ohmcensus.web.wanted,
     ohmcensus.web.suspects,
     ohmcensus.web.repair,
     ohmcensus.web.proof,
@@ -123,16 +126,40 @@ def _add_description(app: OpenAPI) -> None:
 
 
 def description(app: OpenAPI) -> dict[str, Any]:
-    """Return the API's own description, its problem answers under their own media type."""
+    """Return the API's own description: what each route answers, and what the guard of all of them refuses."""
     document: dict[str, Any] = copy.deepcopy(app.api_doc)
-    for operations in document["paths"].values():
-        for operation in operations.values():
-            for told in operation["responses"].values():
-                content = told.get("content", {})
+    for path, operations in document["paths"].items():
+        for verb, operation in operations.items():
+            told = operation["responses"]
+            for code in _refusals(path, verb, is_asked="parameters" in operation or "requestBody" in operation):
+                told[code] = copy.deepcopy(_REFUSED)
+            if verb == "get" and "parameters" not in operation:
+                told.pop("422", None)
+            for answers in told.values():
+                content = answers.get("content", {})
                 schema = content.get("application/json", {}).get("schema", {})
                 if schema.get("$ref", "").endswith("/Problem"):
                     content[problems.MIMETYPE] = content.pop("application/json")
+            operation["responses"] = dict(sorted(told.items()))
     return document
+
+
+_REFUSED = {
+    "description": "Refused, in one sentence",
+    "content": {"application/json": {"schema": {"$ref": "#/components/schemas/Problem"}}},
+}
+
+
+def _refusals(path: str, verb: str, *, is_asked: bool) -> Iterator[str]:
+    """Yield the refusals that a route can make by what it is, whatever it does."""
+    yield "403"
+    if "{" in path:
+        yield "404"
+    if is_asked:
+        yield "422"
+    if verb in {"post", "put", "patch"}:
+        yield "400"
+        yield from ("413", "422") if path.endswith(_OTHER_BODIES) else ("415",)
 
 
 def _limit_body(path: str, length: int) -> int:
@@ -186,6 +213,7 @@ def _guard(app: Flask) -> None:
 
     @app.before_request
     def check() -> None:
+        count_rows()
         named = request.host.lower()
         host = named.rsplit(":", 1)[0] if not named.endswith("]") else named
         if host not in LOOPBACK_NAMES:

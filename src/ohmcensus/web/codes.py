@@ -9,14 +9,8 @@ from ohmcensus.services.codes.show_codes import Clicks, Pattern, coach, decode, 
 from ohmcensus.services.codes.view import AttemptView, CodesView, DecodedCode
 from ohmcensus.web.answers import answer, context
 from ohmcensus.web.paths import JobPath
-from ohmcensus.web.problems import Problem
 
-blueprint = APIBlueprint(
-    "codes",
-    __name__,
-    url_prefix="/api/jobs",
-    abp_responses={400: Problem, 403: Problem, 404: Problem, 409: Problem, 415: Problem, 422: Problem},
-)
+blueprint = APIBlueprint("codes", __name__, url_prefix="/api/jobs")
 
 
 @blueprint.get("/<job_id>/codes", responses={200: CodesView}, summary="Listening to the machine")

@@ -14,12 +14,7 @@ from ohmcensus.services.transfer.import_beside import ImportView, show_import, s
 from ohmcensus.web.answers import answer, context
 from ohmcensus.web.problems import Problem
 
-blueprint = APIBlueprint(
-    "imports",
-    __name__,
-    url_prefix="/api/imports",
-    abp_responses={400: Problem, 404: Problem, 422: Problem, 503: Problem},
-)
+blueprint = APIBlueprint("imports", __name__, url_prefix="/api/imports")
 
 
 class FileQuery(BaseModel):

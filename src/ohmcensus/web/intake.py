@@ -12,12 +12,7 @@ from ohmcensus.web.answers import answer, context
 from ohmcensus.web.paths import JobPath
 from ohmcensus.web.problems import Problem
 
-blueprint = APIBlueprint(
-    "intake",
-    __name__,
-    url_prefix="/api/jobs",
-    abp_responses={400: Problem, 403: Problem, 404: Problem, 409: Problem, 415: Problem, 422: Problem},
-)
+blueprint = APIBlueprint("intake", __name__, url_prefix="/api/jobs")
 
 
 @blueprint.get("/<job_id>/intake", responses={200: IntakeView}, summary="The intake of a job")
@@ -26,7 +21,7 @@ def intake(path: JobPath) -> Response:
     return answer(show_intake(context(), path.job_id))
 
 
-@blueprint.put("/<job_id>/intake", responses={200: IntakeView}, summary="Write the intake")
+@blueprint.put("/<job_id>/intake", responses={200: IntakeView, 409: Problem}, summary="Write the intake")
 def new_intake(path: JobPath, body: NewIntake) -> Response:
     """Write complaint and plate; a newer intake of somebody else is not overwritten."""
     return answer(keep_intake(context(), path.job_id, body))

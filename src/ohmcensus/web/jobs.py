@@ -12,16 +12,11 @@ from ohmcensus.services.job.show_changes import Changes, show_changes
 from ohmcensus.services.job.show_job import show_job
 from ohmcensus.services.job.show_outlook import OutlookView, show_outlook
 from ohmcensus.services.job.view import JobView
-from ohmcensus.web.answers import answer, context
+from ohmcensus.web.answers import answer, context, made
 from ohmcensus.web.paths import JobPath
 from ohmcensus.web.problems import Problem
 
-blueprint = APIBlueprint(
-    "jobs",
-    __name__,
-    url_prefix="/api/jobs",
-    abp_responses={400: Problem, 403: Problem, 404: Problem, 409: Problem, 415: Problem, 422: Problem},
-)
+blueprint = APIBlueprint("jobs", __name__, url_prefix="/api/jobs")
 
 
 class AfterQuery(BaseModel):
@@ -36,10 +31,10 @@ def all_jobs(query: JobsQuery) -> Response:
     return answer(list_jobs(context(), query))
 
 
-@blueprint.post("", responses={201: JobView}, summary="Open a job")
+@blueprint.post("", responses={200: JobView, 201: JobView, 409: Problem}, summary="Open a job")
 def new_job(body: NewJob) -> Response:
     """Open a job; the same id again returns the job that is there."""
-    return answer(open_job(context(), body), 201)
+    return made(open_job(context(), body))
 
 
 @blueprint.get("/<job_id>", responses={200: JobView}, summary="A job at a glance")

@@ -9,14 +9,8 @@ from ohmcensus.services.reading.show_rungs import RungsQuery, RungsView, rungs_s
 from ohmcensus.web.answers import answer, context
 from ohmcensus.web.downloads import describes, download
 from ohmcensus.web.paths import JobPath
-from ohmcensus.web.problems import Problem
 
-blueprint = APIBlueprint(
-    "ladder",
-    __name__,
-    url_prefix="/api/jobs",
-    abp_responses={400: Problem, 403: Problem, 404: Problem, 409: Problem, 415: Problem, 422: Problem},
-)
+blueprint = APIBlueprint("ladder", __name__, url_prefix="/api/jobs")
 
 
 @blueprint.get("/<job_id>/rungs", responses={200: RungsView}, summary="The machine as a ladder")

@@ -11,11 +11,11 @@ from pydantic import BaseModel, ConfigDict, StringConstraints
 
 from ohmcensus.services.job.photo_view import PhotoView
 from ohmcensus.services.photo.keep_photo import NewPhoto, Role, find_picture, keep_photo, remove_photo
-from ohmcensus.web.answers import answer, context
+from ohmcensus.web.answers import answer, context, made
 from ohmcensus.web.downloads import describes
 from ohmcensus.web.problems import Problem
 
-blueprint = APIBlueprint("photos", __name__, url_prefix="/api", abp_responses={404: Problem, 422: Problem})
+blueprint = APIBlueprint("photos", __name__, url_prefix="/api")
 _KEPT_FOREVER = 365 * 24 * 3600
 
 
@@ -54,12 +54,16 @@ class PhotoList(BaseModel):
     photos: list[PhotoView]
 
 
-@blueprint.post("/jobs/<job_id>/photos", responses={201: PhotoList, 413: Problem}, summary="Keep a photo of a job")
+@blueprint.post(
+    "/jobs/<job_id>/photos",
+    responses={200: PhotoList, 201: PhotoList, 413: Problem, 409: Problem},
+    summary="Keep a photo of a job",
+)
 def new_photo(path: JobPath, form: PhotoForm) -> Response:
     """Keep a photo: turned upright, shrunk, stripped of position data."""
     new = NewPhoto(form.id, form.role, form.file.filename or "", form.file.read(), form.event)
     found = keep_photo(context(), path.job_id, new)
-    return answer(PhotoList(photos=found), 201)
+    return made(PhotoList(photos=found))
 
 
 @blueprint.delete("/jobs/<job_id>/photos/<photo_id>", responses={200: PhotoList}, summary="Take a photo out")

@@ -9,14 +9,8 @@ from ohmcensus.services.proof.show_proof import show_proof
 from ohmcensus.services.proof.view import ProveView
 from ohmcensus.web.answers import answer, context
 from ohmcensus.web.paths import JobPath
-from ohmcensus.web.problems import Problem
 
-blueprint = APIBlueprint(
-    "proof",
-    __name__,
-    url_prefix="/api/jobs",
-    abp_responses={400: Problem, 403: Problem, 404: Problem, 409: Problem, 415: Problem, 422: Problem},
-)
+blueprint = APIBlueprint("proof", __name__, url_prefix="/api/jobs")
 
 
 @blueprint.get("/<job_id>/proof", responses={200: ProveView}, summary="Proof after repair")

@@ -10,16 +10,11 @@ from ohmcensus.services.reading.preview_line import LinePreview, TypedLine, prev
 from ohmcensus.services.reading.show_trace import show_trace
 from ohmcensus.services.reading.view import TraceView
 from ohmcensus.services.reading.write_note import NewNote, write_note
-from ohmcensus.web.answers import answer, context
+from ohmcensus.web.answers import answer, context, made
 from ohmcensus.web.paths import JobPath
 from ohmcensus.web.problems import Problem
 
-blueprint = APIBlueprint(
-    "readings",
-    __name__,
-    url_prefix="/api/jobs",
-    abp_responses={400: Problem, 403: Problem, 404: Problem, 409: Problem, 415: Problem, 422: Problem},
-)
+blueprint = APIBlueprint("readings", __name__, url_prefix="/api/jobs")
 
 
 class ReadingPath(JobPath):
@@ -40,19 +35,25 @@ def preview(path: JobPath, body: TypedLine) -> Response:
     return answer(preview_line(context(), path.job_id, body))
 
 
-@blueprint.post("/<job_id>/readings", responses={201: TraceView}, summary="Log a reading")
+@blueprint.post("/<job_id>/readings", responses={200: TraceView, 201: TraceView, 409: Problem}, summary="Log a reading")
 def new_reading(path: JobPath, body: NewReading) -> Response:
     """Store a reading; the same id again changes nothing."""
-    return answer(log_reading(context(), path.job_id, body), 201)
+    return made(log_reading(context(), path.job_id, body))
 
 
-@blueprint.post("/<job_id>/readings/<reading_id>/withdrawal", responses={201: TraceView}, summary="Take a reading back")
+@blueprint.post(
+    "/<job_id>/readings/<reading_id>/withdrawal",
+    responses={200: TraceView, 201: TraceView, 409: Problem},
+    summary="Take a reading back",
+)
 def withdrawal(path: ReadingPath, body: Withdrawal) -> Response:
     """Take a reading back; it stays in the history."""
-    return answer(withdraw_reading(context(), path.job_id, path.reading_id, body), 201)
+    return made(withdraw_reading(context(), path.job_id, path.reading_id, body))
 
 
-@blueprint.post("/<job_id>/notes", responses={201: TraceView}, summary="Write a note on a line")
+@blueprint.post(
+    "/<job_id>/notes", responses={200: TraceView, 201: TraceView, 409: Problem}, summary="Write a note on a line"
+)
 def new_note(path: JobPath, body: NewNote) -> Response:
     """Write a note; an empty one takes the standing one back."""
-    return answer(write_note(context(), path.job_id, body), 201)
+    return made(write_note(context(), path.job_id, body))

@@ -10,14 +10,8 @@ from ohmcensus.services.safety.show_safe import show_safe
 from ohmcensus.services.safety.view import PowerNow, SafeView
 from ohmcensus.web.answers import answer, context
 from ohmcensus.web.paths import JobPath
-from ohmcensus.web.problems import Problem
 
-blueprint = APIBlueprint(
-    "safe",
-    __name__,
-    url_prefix="/api/jobs",
-    abp_responses={400: Problem, 403: Problem, 404: Problem, 409: Problem, 415: Problem, 422: Problem},
-)
+blueprint = APIBlueprint("safe", __name__, url_prefix="/api/jobs")
 
 
 @blueprint.get("/<job_id>/safe", responses={200: SafeView}, summary="How safe the machine is")

@@ -6,8 +6,10 @@ from flask import Response
 from flask_openapi3 import APIBlueprint
 from pydantic import BaseModel
 
+from ohmcensus.core.errors import InputError
 from ohmcensus.core.limits.profile import BUILT_IN, LimitProfile
 from ohmcensus.core.limits.terms import loosened
+from ohmcensus.core.limits.texts import Confirmation, all_texts, standing
 from ohmcensus.core.meter import Meter
 from ohmcensus.services.setup.change_settings import ChangedSettings, KeptSettings, change_settings, show_settings
 from ohmcensus.services.setup.keep_meter import (
@@ -22,12 +24,7 @@ from ohmcensus.services.sheet.list_kinds import leaking_kinds
 from ohmcensus.web.answers import answer, context
 from ohmcensus.web.problems import Problem
 
-blueprint = APIBlueprint(
-    "setup",
-    __name__,
-    url_prefix="/api",
-    abp_responses={400: Problem, 403: Problem, 404: Problem, 415: Problem, 422: Problem},
-)
+blueprint = APIBlueprint("setup", __name__, url_prefix="/api")
 
 
 class MeterPath(BaseModel):
@@ -44,6 +41,15 @@ class MeterList(BaseModel):
     revisions: dict[str, int]
 
 
+class TextView(BaseModel):
+    """A text, or a profile of limits: the figures taken from it, and who read them against it, None for nobody yet."""
+
+    id: str
+    title: str
+    figures: str
+    confirmation: Confirmation | None
+
+
 class ProfileList(BaseModel):
     """The limits that are built in, and the kinds of part that may have one of their own.
 
@@ -55,11 +61,14 @@ class ProfileList(BaseModel):
         Title by kind, of all that can leak.
     loosened
         By profile, one's own too: what it holds looser than the standard.
+    texts
+        Every profile, one's own first, and the other texts that figures are taken from.
     """
 
     profiles: list[LimitProfile]
     kinds: dict[str, str]
     loosened: dict[str, list[str]]
+    texts: list[TextView]
 
 
 def _all_meters() -> MeterList:
@@ -82,9 +91,13 @@ def new_settings(body: ChangedSettings) -> Response:
 @blueprint.get("/limits", responses={200: ProfileList}, summary="Limits that are built in")
 def limits() -> Response:
     """Return the built-in limits; one's own stand in the settings."""
-    every = (*BUILT_IN, *show_settings(context()).own_profiles)
-    looser = {row.id: list(loosened(row)) for row in every}
-    return answer(ProfileList(profiles=list(BUILT_IN), kinds=leaking_kinds(), loosened=looser))
+    kept = show_settings(context())
+    looser = {row.id: list(loosened(row)) for row in (*BUILT_IN, *kept.own_profiles)}
+    texts = [
+        TextView(**row._asdict(), confirmation=standing(row, kept.confirmations))
+        for row in all_texts(kept.own_profiles)
+    ]
+    return answer(ProfileList(profiles=list(BUILT_IN), kinds=leaking_kinds(), loosened=looser, texts=texts))
 
 
 @blueprint.get("/meters", responses={200: MeterList}, summary="Every meter")
@@ -93,11 +106,14 @@ def meters() -> Response:
     return answer(_all_meters())
 
 
-@blueprint.post("/meters", responses={201: MeterList, 409: Problem}, summary="Keep one's own meter")
-def new_meter(body: NewMeter) -> Response:
+@blueprint.put("/meters/<meter_id>", responses={200: MeterList, 409: Problem}, summary="Keep one's own meter")
+def new_meter(path: MeterPath, body: NewMeter) -> Response:
     """Keep a meter of one's own, new or changed."""
+    if body.id != path.meter_id:
+        what = f"the meter '{body.id}' is sent to the place of '{path.meter_id[:40]}'"
+        raise InputError(what=what, remedy="send it to its own", field="id")
     keep_meter(context(), body)
-    return answer(_all_meters(), 201)
+    return answer(_all_meters())
 
 
 @blueprint.delete("/meters/<meter_id>", responses={200: MeterList}, summary="Remove one's own meter")

@@ -14,12 +14,7 @@ from ohmcensus.web.answers import answer, context
 from ohmcensus.web.paths import SheetPath
 from ohmcensus.web.problems import Problem
 
-blueprint = APIBlueprint(
-    "sheet_edit",
-    __name__,
-    url_prefix="/api",
-    abp_responses={400: Problem, 404: Problem, 415: Problem, 422: Problem},
-)
+blueprint = APIBlueprint("sheet_edit", __name__, url_prefix="/api")
 
 
 class SchemePath(BaseModel):

@@ -16,14 +16,8 @@ from ohmcensus.services.transfer.export_job import export_archive, export_text
 from ohmcensus.web.answers import answer, context
 from ohmcensus.web.downloads import describes, download
 from ohmcensus.web.paths import JobPath
-from ohmcensus.web.problems import Problem
 
-blueprint = APIBlueprint(
-    "sheet_out",
-    __name__,
-    url_prefix="/api/jobs",
-    abp_responses={400: Problem, 403: Problem, 404: Problem, 409: Problem, 415: Problem, 422: Problem},
-)
+blueprint = APIBlueprint("sheet_out", __name__, url_prefix="/api/jobs")
 _MIMETYPES = {"csv": "text/csv; charset=utf-8", "json": "application/json"}
 
 

@@ -17,11 +17,8 @@ from ohmcensus.services.sheet.view import SheetView
 from ohmcensus.web.answers import answer, context
 from ohmcensus.web.downloads import describes, download
 from ohmcensus.web.paths import SheetPath
-from ohmcensus.web.problems import Problem
 
-blueprint = APIBlueprint(
-    "sheets", __name__, url_prefix="/api", abp_responses={400: Problem, 404: Problem, 415: Problem, 422: Problem}
-)
+blueprint = APIBlueprint("sheets", __name__, url_prefix="/api")
 
 
 class SheetList(BaseModel):

@@ -9,14 +9,8 @@ from ohmcensus.services.suspects.show_suspects import SuspectsQuery, show_suspec
 from ohmcensus.services.suspects.view import SuspectsView
 from ohmcensus.web.answers import answer, context
 from ohmcensus.web.paths import JobPath
-from ohmcensus.web.problems import Problem
 
-blueprint = APIBlueprint(
-    "suspects",
-    __name__,
-    url_prefix="/api/jobs",
-    abp_responses={400: Problem, 403: Problem, 404: Problem, 409: Problem, 415: Problem, 422: Problem},
-)
+blueprint = APIBlueprint("suspects", __name__, url_prefix="/api/jobs")
 
 
 @blueprint.get("/<job_id>/suspects", responses={200: SuspectsView}, summary="Suspects and what to ask next")

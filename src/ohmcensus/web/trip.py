@@ -10,16 +10,11 @@ from ohmcensus.services.trip.preview_run import RunPreview, TypedRun, preview_ru
 from ohmcensus.services.trip.show_story import show_trip_story
 from ohmcensus.services.trip.show_trip import TripQuery, show_trip
 from ohmcensus.services.trip.view import TripStory, TripView
-from ohmcensus.web.answers import answer, context
+from ohmcensus.web.answers import answer, context, made
 from ohmcensus.web.paths import JobPath
 from ohmcensus.web.problems import Problem
 
-blueprint = APIBlueprint(
-    "trip",
-    __name__,
-    url_prefix="/api/jobs",
-    abp_responses={400: Problem, 403: Problem, 404: Problem, 409: Problem, 415: Problem, 422: Problem},
-)
+blueprint = APIBlueprint("trip", __name__, url_prefix="/api/jobs")
 
 
 @blueprint.get("/<job_id>/trip", responses={200: TripView}, summary="Isolating a leak")
@@ -40,7 +35,11 @@ def trip_preview(path: JobPath, body: TypedRun) -> Response:
     return answer(preview_run(context(), path.job_id, body))
 
 
-@blueprint.post("/<job_id>/trip/tests", responses={201: TripView}, summary="Take a leak test as it was typed")
+@blueprint.post(
+    "/<job_id>/trip/tests",
+    responses={200: TripView, 201: TripView, 409: Problem},
+    summary="Take a leak test as it was typed",
+)
 def leak_test(path: JobPath, body: NewLeakTest) -> Response:
     """Store a leak test; the same id again changes nothing."""
-    return answer(take_leak_test(context(), path.job_id, body), 201)
+    return made(take_leak_test(context(), path.job_id, body))

@@ -3,6 +3,7 @@ import type { components, paths } from "./schema.gen";
 
 export type Schemas = components["schemas"];
 export type Trace = Schemas["TraceView"];
+export type Part = Schemas["PartView"];
 export type Line = Schemas["LineView"];
 export type Job = Schemas["JobView"];
 export type Preview = Schemas["LinePreview"];

@@ -1,7 +1,7 @@
 import { type QueryClient, useQuery, useQueryClient } from "@tanstack/react-query";
 import { useEffect, useState } from "react";
 import { client, type Job, type ListedJob, type Safety, type Schemas, unwrap } from "./client";
-import { roomKey } from "./hooks";
+import { roomKey } from "./writing";
 
 /** What every view of a job says of its machine. */
 type Card = Pick<Job, "id" | "revision" | "power">;

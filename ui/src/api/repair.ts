@@ -1,15 +1,22 @@
 import { keepPreviousData, useQuery } from "@tanstack/react-query";
 import { client, type Schemas, unwrap } from "./client";
-import { roomKey } from "./hooks";
+import { roomKey } from "./writing";
 
 export type RepairView = Schemas["RepairView"];
 export type WorthView = Schemas["WorthView"];
 export type Assumptions = WorthView["given"];
 
-export function useRepair(jobId: string) {
+export type Plan = Schemas["PlanView"];
+
+/** The repair of a job, with the plan for a part; for the one that is mended next where none is chosen. */
+export function useRepair(jobId: string, part: string) {
   return useQuery({
-    queryKey: roomKey(jobId, "repair"),
-    queryFn: () => unwrap(client.GET("/api/jobs/{job_id}/repair", { params: { path: { job_id: jobId } } })),
+    queryKey: [...roomKey(jobId, "repair"), part],
+    placeholderData: keepPreviousData,
+    queryFn: () =>
+      unwrap(
+        client.GET("/api/jobs/{job_id}/repair", { params: { path: { job_id: jobId }, query: { part } } }),
+      ),
   });
 }
 

@@ -387,7 +387,7 @@ export interface paths {
          * Parts that a job wants
          * @description Return what a job wants, with the pieces of the shelf that may fit.
          */
-        get: operations["shelf_parts_jobs__job_id__parts_get"];
+        get: operations["wanted_parts_jobs__job_id__parts_get"];
         put?: never;
         post?: never;
         delete?: never;
@@ -408,13 +408,13 @@ export interface paths {
          * Keep a part that is wanted
          * @description Keep what a job wants, new or changed.
          */
-        put: operations["shelf_new_wanted_jobs__job_id__parts__wanted_id__put"];
+        put: operations["wanted_new_wanted_jobs__job_id__parts__wanted_id__put"];
         post?: never;
         /**
          * Take a wish back
          * @description Take back what a job wants.
          */
-        delete: operations["shelf_old_wanted_jobs__job_id__parts__wanted_id__delete"];
+        delete: operations["wanted_old_wanted_jobs__job_id__parts__wanted_id__delete"];
         options?: never;
         head?: never;
         patch?: never;
@@ -455,6 +455,26 @@ export interface paths {
          * @description Take a photo out of a job.
          */
         delete: operations["photos_old_photo_jobs__job_id__photos__photo_id__delete"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{job_id}/pieces": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Pieces of the shelf for a part
+         * @description Return the pieces of the shelf that a part of a job may be replaced by, what fits first.
+         */
+        get: operations["wanted_pieces_jobs__job_id__pieces_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
         options?: never;
         head?: never;
         patch?: never;
@@ -893,11 +913,7 @@ export interface paths {
          */
         get: operations["setup_meters_meters_get"];
         put?: never;
-        /**
-         * Keep one's own meter
-         * @description Keep a meter of one's own, new or changed.
-         */
-        post: operations["setup_new_meter_meters_post"];
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -912,7 +928,11 @@ export interface paths {
             cookie?: never;
         };
         get?: never;
-        put?: never;
+        /**
+         * Keep one's own meter
+         * @description Keep a meter of one's own, new or changed.
+         */
+        put: operations["setup_new_meter_meters__meter_id__put"];
         post?: never;
         /**
          * Remove one's own meter
@@ -1660,6 +1680,11 @@ export interface components {
              */
             call_out_price?: number | null;
             /**
+             * Confirmations
+             * @default null
+             */
+            confirmations?: components["schemas"]["Confirmation"][] | null;
+            /**
              * Hour Price
              * @default null
              */
@@ -1946,6 +1971,33 @@ export interface components {
          */
         Condition: "new" | "tested_used" | "marketplace";
         /**
+         * Confirmation
+         * @description That somebody has read figures against the text that they are taken from.
+         *
+         *     Attributes
+         *     ----------
+         *     text
+         *         Id of the text, or of the profile of limits.
+         *     figures
+         *         What was confirmed, in words; other figures than those that hold now confirm nothing.
+         *     edition
+         *         What it was read against: the text and its edition.
+         *     by, on
+         *         Who, and the day (ISO 8601).
+         */
+        Confirmation: {
+            /** By */
+            by: string;
+            /** Edition */
+            edition: string;
+            /** Figures */
+            figures: string;
+            /** On */
+            on: string;
+            /** Text */
+            text: string;
+        };
+        /**
          * ConnectorNoted
          * @description How a connector looked before it was pulled; the newest record of a photo stands.
          *
@@ -2089,6 +2141,8 @@ export interface components {
          *         How the reading is typed, up to its value; empty where it is no reading.
          *     is_next
          *         Whether it is the next to show.
+         *     needs, needs_words, stands
+         *         How the machine has to stand for it, in words, empty for any way; whether it stands so now.
          *     voided, voided_at
          *         By what it counts no more though it was shown once, and when that was; empty where it counts or never did.
          */
@@ -2110,10 +2164,15 @@ export interface components {
             limit: string;
             /** Line */
             line: string;
+            needs: components["schemas"]["Stand"];
+            /** Needs Words */
+            needs_words: string;
             /** Reads */
             reads: string;
             /** Shown By */
             shown_by: string;
+            /** Stands */
+            stands: boolean;
             /**
              * State
              * @enum {string}
@@ -2809,6 +2868,11 @@ export interface components {
              */
             call_out_price?: number;
             /**
+             * Confirmations
+             * @default []
+             */
+            confirmations?: components["schemas"]["Confirmation"][];
+            /**
              * Hour Price
              * @default 60
              */
@@ -3003,12 +3067,18 @@ export interface components {
          *         Where the pin would stand on the ohm ruler, None for other units.
          *     problem
          *         What is wrong with the line, empty where it can be stored.
-         *     may_override
-         *         Whether only the missing proof of dead is in the way, which a reason overrides.
+         *     answers
+         *         What may be answered where safety refuses it: unplug it, prove it dead, say that the part is in the hand, log it
+         *         with a reason.
          *     completions
          *         Lines that the typed beginning may become.
          */
         LinePreview: {
+            /**
+             * Answers
+             * @default []
+             */
+            answers?: components["schemas"]["RefusalAnswer"][];
             /**
              * Completions
              * @default []
@@ -3029,11 +3099,6 @@ export interface components {
              * @default null
              */
             line?: string | null;
-            /**
-             * May Override
-             * @default false
-             */
-            may_override?: boolean;
             /**
              * Meter
              * @default
@@ -3257,6 +3322,17 @@ export interface components {
              * @enum {string}
              */
             kind: "live_ended";
+        };
+        /**
+         * LookedView
+         * @description A part that no meter tells about, and how it was found, None while nobody looked.
+         */
+        LookedView: {
+            /** Id */
+            id: string;
+            outcome: components["schemas"]["CheckOutcome"] | null;
+            /** Title */
+            title: string;
         };
         /**
          * MachineList
@@ -3713,6 +3789,11 @@ export interface components {
              */
             id: string;
             /**
+             * Line
+             * @default
+             */
+            line?: string;
+            /**
              * Meter
              * @default null
              */
@@ -4079,6 +4160,33 @@ export interface components {
             tricks: string[];
         };
         /**
+         * PartView
+         * @description A part as one line.
+         *
+         *     Attributes
+         *     ----------
+         *     id, title
+         *         Its id and name.
+         *     lines
+         *         Names of its lines.
+         *     worst
+         *         Name of the line that says most of it, None while nothing was asked.
+         *     outside
+         *         How many of its lines stand outside.
+         */
+        PartView: {
+            /** Id */
+            id: string;
+            /** Lines */
+            lines: string[];
+            /** Outside */
+            outside: number;
+            /** Title */
+            title: string;
+            /** Worst */
+            worst: string | null;
+        };
+        /**
          * PartsView
          * @description Parts that a job wants.
          *
@@ -4179,6 +4287,15 @@ export interface components {
             width: number;
         };
         /**
+         * PieceList
+         * @description Pieces of the shelf of the kind of a part of a job, what fits its plate first, with what does not fit.
+         */
+        PieceList: {
+            job: components["schemas"]["JobView"];
+            /** Pieces */
+            pieces: components["schemas"]["FittingSpare"][];
+        };
+        /**
          * Pin
          * @description One reading: where it stands, its label and the level at which that is written.
          *
@@ -4260,6 +4377,79 @@ export interface components {
             part?: string | "";
             /** Words */
             words: string;
+        };
+        /**
+         * PlanView
+         * @description The way to a part and what is done to it.
+         *
+         *     Attributes
+         *     ----------
+         *     part, title
+         *         The part.
+         *     minutes
+         *         Covers and the usual repair together, in print.
+         *     repair, intervention
+         *         The usual repair in words, and as what is noted of it.
+         *     steps
+         *         What comes off, in order.
+         *     told
+         *         How many of them earlier jobs on this type told of.
+         *     tricks, cautions
+         *         How it comes off and goes back well, and what can hurt there.
+         */
+        PlanView: {
+            /** Cautions */
+            cautions: string[];
+            intervention: components["schemas"]["Intervention"];
+            /** Minutes */
+            minutes: string;
+            /** Part */
+            part: string;
+            /** Repair */
+            repair: string;
+            /** Steps */
+            steps: components["schemas"]["PlannedView"][];
+            /** Title */
+            title: string;
+            /** Told */
+            told: number;
+            /** Tricks */
+            tricks: string[];
+        };
+        /**
+         * PlannedView
+         * @description One step of the plan.
+         *
+         *     Attributes
+         *     ----------
+         *     id
+         *         Its place in the plan, by what comes off.
+         *     proposal
+         *         What ticking it writes; fasteners, head, size and place as an earlier job on this type had them.
+         *     minutes
+         *         What it takes, in print; empty where nobody knows.
+         *     told
+         *         Whether an earlier job told of its fasteners.
+         *     state
+         *         To do, off, back whole, or back with something missing.
+         *     step
+         *         The record of it, empty while there is none.
+         */
+        PlannedView: {
+            /** Id */
+            id: string;
+            /** Minutes */
+            minutes: string;
+            proposal: components["schemas"]["StripStep"];
+            /**
+             * State
+             * @enum {string}
+             */
+            state: "to_do" | "off" | "whole" | "partly";
+            /** Step */
+            step: string;
+            /** Told */
+            told: boolean;
         };
         /**
          * PlateView
@@ -4348,13 +4538,16 @@ export interface components {
          * PowerView
          * @description The state of the machine at a moment, as every answer and every refusal carries it.
          *
-         *     ``shout`` is a voltage that was found where none should be and is not shown to be gone; ``cut`` how it is cut off.
+         *     ``shout`` is a voltage that was found where none should be and is not shown to be gone; ``cut`` how it is cut off;
+         *     ``is_shut`` whether no cover is noted as off.
          */
         PowerView: {
             /** At */
             at: string;
             /** Cut */
             cut: string;
+            /** Is Shut */
+            is_shut: boolean;
             /** Lapsed */
             lapsed: string;
             /** Reason */
@@ -4401,6 +4594,8 @@ export interface components {
          *         Title by kind, of all that can leak.
          *     loosened
          *         By profile, one's own too: what it holds looser than the standard.
+         *     texts
+         *         Every profile, one's own first, and the other texts that figures are taken from.
          */
         ProfileList: {
             /** Kinds */
@@ -4413,6 +4608,8 @@ export interface components {
             };
             /** Profiles */
             profiles: components["schemas"]["LimitProfile"][];
+            /** Texts */
+            texts: components["schemas"]["TextView"][];
         };
         /**
          * ProofMade
@@ -4695,6 +4892,12 @@ export interface components {
             words: string;
         };
         /**
+         * RefusalAnswer
+         * @description What may be answered to a refusal for safety.
+         * @enum {string}
+         */
+        RefusalAnswer: "unplug" | "prove" | "loose" | "override";
+        /**
          * Reopened
          * @description The job goes on after all.
          */
@@ -4729,6 +4932,8 @@ export interface components {
          *     ----------
          *     steps
          *         Changes and watched runs, the oldest first.
+         *     plan
+         *         How the part that is mended comes out, and with what it is replaced.
          *     strip
          *         What came off, and how it goes back.
          *     cured
@@ -4762,6 +4967,7 @@ export interface components {
             outcomes: components["schemas"]["Choice"][];
             /** Parts */
             parts: components["schemas"]["Choice"][];
+            plan: components["schemas"]["PlanView"];
             /** Steps */
             steps: components["schemas"]["RepairStep"][];
             strip: components["schemas"]["StripView"];
@@ -5614,6 +5820,12 @@ export interface components {
             value: number;
         };
         /**
+         * Stand
+         * @description How a machine stands for a proof.
+         * @enum {string}
+         */
+        Stand: "any" | "cut_off" | "proved_dead" | "powered";
+        /**
          * Standing
          * @description How far the search is.
          * @enum {string}
@@ -5663,7 +5875,7 @@ export interface components {
         };
         /**
          * StepView
-         * @description A step of making safe.
+         * @description A step of making safe; ``waits_until`` is the moment until which a charge is waited for, empty for none.
          */
         StepView: {
             /** How */
@@ -5675,6 +5887,8 @@ export interface components {
             kind: components["schemas"]["StepKind"];
             /** Title */
             title: string;
+            /** Waits Until */
+            waits_until: string;
         };
         /**
          * StoodOn
@@ -5773,6 +5987,8 @@ export interface components {
          *         Cover of the sheet that is off by it, empty where it is none.
          *     plugs
          *         Plugs of the sheet that were pulled.
+         *     part
+         *         Part of the sheet that came out by it, empty where none did.
          *     minutes
          *         How long it took; filled in from the clock where it is not said, None where that does not tell.
          */
@@ -5807,6 +6023,11 @@ export interface components {
              * @default
              */
             panel?: string | "";
+            /**
+             * Part
+             * @default
+             */
+            part?: string | "";
             /**
              * Plugs
              * @default []
@@ -6007,6 +6228,19 @@ export interface components {
          */
         Symptom: "dead" | "no_start" | "hums" | "no_turn" | "no_spin" | "no_drain" | "no_heat" | "overheats" | "no_lock" | "no_open" | "stops" | "trips" | "code" | "noisy" | "no_water" | "overfills" | "leaks" | "smells" | "shock";
         /**
+         * TextView
+         * @description A text, or a profile of limits: the figures taken from it, and who read them against it, None for nobody yet.
+         */
+        TextView: {
+            confirmation: components["schemas"]["Confirmation"] | null;
+            /** Figures */
+            figures: string;
+            /** Id */
+            id: string;
+            /** Title */
+            title: string;
+        };
+        /**
          * Tick
          * @description A decade's mark with its label, or a mark between decades with none.
          */
@@ -6037,9 +6271,9 @@ export interface components {
          *     Attributes
          *     ----------
          *     lines
-         *         All lines in order; after a change only those that changed.
-         *     keys
-         *         Names of all lines in order.
+         *         All lines in order.
+         *     parts, looked
+         *         Every part that has lines, in their order; and those that are only looked at.
          *     comparisons
          *         Everything that is drawn from readings of several lines, all of it.
          */
@@ -6049,16 +6283,18 @@ export interface components {
             /** Comparisons */
             comparisons: components["schemas"]["ComparisonView"][];
             job: components["schemas"]["JobView"];
-            /** Keys */
-            keys: string[];
             /** Last Reading */
             last_reading: string | null;
             /** Lines */
             lines: components["schemas"]["LineView"][];
+            /** Looked */
+            looked: components["schemas"]["LookedView"][];
             /** Meters */
             meters: components["schemas"]["MeterChoice"][];
             /** Next Line */
             next_line: string | null;
+            /** Parts */
+            parts: components["schemas"]["PartView"][];
             /** Points */
             points: string[];
             ruler: components["schemas"]["OhmRuler"];
@@ -6282,6 +6518,8 @@ export interface components {
          *     ----------
          *     text
          *         The line.
+         *     line
+         *         Name of the line in question: a reading without a part belongs to it.
          *     meter
          *         Id of the meter in hand; None lets the reading tell.
          *     function
@@ -6299,6 +6537,11 @@ export interface components {
             device?: string;
             /** @default null */
             function?: components["schemas"]["Function"] | null;
+            /**
+             * Line
+             * @default
+             */
+            line?: string;
             /**
              * Meter
              * @default null
@@ -6589,35 +6832,8 @@ export interface operations {
                     "application/json": components["schemas"]["AddressBook"];
                 };
             };
-            /** @description Bad Request */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Conflict */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Unsupported Media Type */
-            415: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
+            /** @description Refused, in one sentence */
+            403: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -6651,8 +6867,26 @@ export interface operations {
                     "application/json": components["schemas"]["Address"];
                 };
             };
-            /** @description Bad Request */
+            /** @description Refused, in one sentence */
             400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Refused, in one sentence */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Refused, in one sentence */
+            404: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -6669,7 +6903,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description Unsupported Media Type */
+            /** @description Refused, in one sentence */
             415: {
                 headers: {
                     [name: string]: unknown;
@@ -6678,7 +6912,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description Unprocessable Entity */
+            /** @description Refused, in one sentence */
             422: {
                 headers: {
                     [name: string]: unknown;
@@ -6707,13 +6941,13 @@ export interface operations {
                     "application/json": components["schemas"]["Health"];
                 };
             };
-            /** @description Unprocessable Entity */
-            422: {
+            /** @description Refused, in one sentence */
+            403: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"][];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -6747,7 +6981,7 @@ export interface operations {
                     "application/json": components["schemas"]["ImportView"];
                 };
             };
-            /** @description Bad Request */
+            /** @description Refused, in one sentence */
             400: {
                 headers: {
                     [name: string]: unknown;
@@ -6756,8 +6990,8 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description Not Found */
-            404: {
+            /** @description Refused, in one sentence */
+            403: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -6765,7 +6999,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description Request Entity Too Large */
+            /** @description Refused, in one sentence */
             413: {
                 headers: {
                     [name: string]: unknown;
@@ -6774,17 +7008,8 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description Unprocessable Entity */
+            /** @description Refused, in one sentence */
             422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Service Unavailable */
-            503: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -6814,8 +7039,8 @@ export interface operations {
                     "application/json": components["schemas"]["ImportView"];
                 };
             };
-            /** @description Bad Request */
-            400: {
+            /** @description Refused, in one sentence */
+            403: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -6823,7 +7048,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description Not Found */
+            /** @description Refused, in one sentence */
             404: {
                 headers: {
                     [name: string]: unknown;
@@ -6832,17 +7057,8 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description Unprocessable Entity */
+            /** @description Refused, in one sentence */
             422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Service Unavailable */
-            503: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -6872,8 +7088,8 @@ export interface operations {
                     "application/json": components["schemas"]["ImportView"];
                 };
             };
-            /** @description Bad Request */
-            400: {
+            /** @description Refused, in one sentence */
+            403: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -6881,7 +7097,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description Not Found */
+            /** @description Refused, in one sentence */
             404: {
                 headers: {
                     [name: string]: unknown;
@@ -6890,17 +7106,8 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description Unprocessable Entity */
+            /** @description Refused, in one sentence */
             422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Service Unavailable */
-            503: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -6932,16 +7139,7 @@ export interface operations {
                     "application/json": components["schemas"]["JobsPage"];
                 };
             };
-            /** @description Bad Request */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Forbidden */
+            /** @description Refused, in one sentence */
             403: {
                 headers: {
                     [name: string]: unknown;
@@ -6950,34 +7148,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description Not Found */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Conflict */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Unsupported Media Type */
-            415: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Unprocessable Entity */
+            /** @description Refused, in one sentence */
             422: {
                 headers: {
                     [name: string]: unknown;
@@ -7001,6 +7172,15 @@ export interface operations {
             };
         };
         responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["JobView"];
+                };
+            };
             /** @description Created */
             201: {
                 headers: {
@@ -7010,7 +7190,7 @@ export interface operations {
                     "application/json": components["schemas"]["JobView"];
                 };
             };
-            /** @description Bad Request */
+            /** @description Refused, in one sentence */
             400: {
                 headers: {
                     [name: string]: unknown;
@@ -7019,17 +7199,8 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description Forbidden */
+            /** @description Refused, in one sentence */
             403: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Not Found */
-            404: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -7046,7 +7217,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description Unsupported Media Type */
+            /** @description Refused, in one sentence */
             415: {
                 headers: {
                     [name: string]: unknown;
@@ -7055,7 +7226,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description Unprocessable Entity */
+            /** @description Refused, in one sentence */
             422: {
                 headers: {
                     [name: string]: unknown;
@@ -7086,16 +7257,7 @@ export interface operations {
                     "application/json": components["schemas"]["JobView"];
                 };
             };
-            /** @description Bad Request */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Forbidden */
+            /** @description Refused, in one sentence */
             403: {
                 headers: {
                     [name: string]: unknown;
@@ -7104,7 +7266,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description Not Found */
+            /** @description Refused, in one sentence */
             404: {
                 headers: {
                     [name: string]: unknown;
@@ -7113,25 +7275,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description Conflict */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Unsupported Media Type */
-            415: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Unprocessable Entity */
+            /** @description Refused, in one sentence */
             422: {
                 headers: {
                     [name: string]: unknown;
@@ -7162,16 +7306,7 @@ export interface operations {
                     "application/zip": string;
                 };
             };
-            /** @description Bad Request */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Forbidden */
+            /** @description Refused, in one sentence */
             403: {
                 headers: {
                     [name: string]: unknown;
@@ -7180,7 +7315,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description Not Found */
+            /** @description Refused, in one sentence */
             404: {
                 headers: {
                     [name: string]: unknown;
@@ -7189,25 +7324,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description Conflict */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Unsupported Media Type */
-            415: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Unprocessable Entity */
+            /** @description Refused, in one sentence */
             422: {
                 headers: {
                     [name: string]: unknown;
@@ -7240,16 +7357,7 @@ export interface operations {
                     "application/json": components["schemas"]["Changes"];
                 };
             };
-            /** @description Bad Request */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Forbidden */
+            /** @description Refused, in one sentence */
             403: {
                 headers: {
                     [name: string]: unknown;
@@ -7258,7 +7366,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description Not Found */
+            /** @description Refused, in one sentence */
             404: {
                 headers: {
                     [name: string]: unknown;
@@ -7267,25 +7375,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description Conflict */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Unsupported Media Type */
-            415: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Unprocessable Entity */
+            /** @description Refused, in one sentence */
             422: {
                 headers: {
                     [name: string]: unknown;
@@ -7316,16 +7406,7 @@ export interface operations {
                     "application/json": components["schemas"]["CodesView"];
                 };
             };
-            /** @description Bad Request */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Forbidden */
+            /** @description Refused, in one sentence */
             403: {
                 headers: {
                     [name: string]: unknown;
@@ -7334,7 +7415,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description Not Found */
+            /** @description Refused, in one sentence */
             404: {
                 headers: {
                     [name: string]: unknown;
@@ -7343,25 +7424,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description Conflict */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Unsupported Media Type */
-            415: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Unprocessable Entity */
+            /** @description Refused, in one sentence */
             422: {
                 headers: {
                     [name: string]: unknown;
@@ -7396,7 +7459,7 @@ export interface operations {
                     "application/json": components["schemas"]["AttemptView"];
                 };
             };
-            /** @description Bad Request */
+            /** @description Refused, in one sentence */
             400: {
                 headers: {
                     [name: string]: unknown;
@@ -7405,7 +7468,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description Forbidden */
+            /** @description Refused, in one sentence */
             403: {
                 headers: {
                     [name: string]: unknown;
@@ -7414,7 +7477,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description Not Found */
+            /** @description Refused, in one sentence */
             404: {
                 headers: {
                     [name: string]: unknown;
@@ -7423,16 +7486,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description Conflict */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Unsupported Media Type */
+            /** @description Refused, in one sentence */
             415: {
                 headers: {
                     [name: string]: unknown;
@@ -7441,7 +7495,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description Unprocessable Entity */
+            /** @description Refused, in one sentence */
             422: {
                 headers: {
                     [name: string]: unknown;
@@ -7476,7 +7530,7 @@ export interface operations {
                     "application/json": components["schemas"]["DecodedCode"];
                 };
             };
-            /** @description Bad Request */
+            /** @description Refused, in one sentence */
             400: {
                 headers: {
                     [name: string]: unknown;
@@ -7485,7 +7539,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description Forbidden */
+            /** @description Refused, in one sentence */
             403: {
                 headers: {
                     [name: string]: unknown;
@@ -7494,7 +7548,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description Not Found */
+            /** @description Refused, in one sentence */
             404: {
                 headers: {
                     [name: string]: unknown;
@@ -7503,16 +7557,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description Conflict */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Unsupported Media Type */
+            /** @description Refused, in one sentence */
             415: {
                 headers: {
                     [name: string]: unknown;
@@ -7521,7 +7566,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description Unprocessable Entity */
+            /** @description Refused, in one sentence */
             422: {
                 headers: {
                     [name: string]: unknown;
@@ -7547,6 +7592,15 @@ export interface operations {
             };
         };
         responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["JobView"];
+                };
+            };
             /** @description Created */
             201: {
                 headers: {
@@ -7556,7 +7610,7 @@ export interface operations {
                     "application/json": components["schemas"]["JobView"];
                 };
             };
-            /** @description Bad Request */
+            /** @description Refused, in one sentence */
             400: {
                 headers: {
                     [name: string]: unknown;
@@ -7565,7 +7619,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description Forbidden */
+            /** @description Refused, in one sentence */
             403: {
                 headers: {
                     [name: string]: unknown;
@@ -7574,7 +7628,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description Not Found */
+            /** @description Refused, in one sentence */
             404: {
                 headers: {
                     [name: string]: unknown;
@@ -7592,7 +7646,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description Unsupported Media Type */
+            /** @description Refused, in one sentence */
             415: {
                 headers: {
                     [name: string]: unknown;
@@ -7601,7 +7655,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description Unprocessable Entity */
+            /** @description Refused, in one sentence */
             422: {
                 headers: {
                     [name: string]: unknown;
@@ -7634,16 +7688,7 @@ export interface operations {
                     "text/csv": string;
                 };
             };
-            /** @description Bad Request */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Forbidden */
+            /** @description Refused, in one sentence */
             403: {
                 headers: {
                     [name: string]: unknown;
@@ -7652,7 +7697,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description Not Found */
+            /** @description Refused, in one sentence */
             404: {
                 headers: {
                     [name: string]: unknown;
@@ -7661,25 +7706,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description Conflict */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Unsupported Media Type */
-            415: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Unprocessable Entity */
+            /** @description Refused, in one sentence */
             422: {
                 headers: {
                     [name: string]: unknown;
@@ -7710,16 +7737,7 @@ export interface operations {
                     "application/json": components["schemas"]["IntakeView"];
                 };
             };
-            /** @description Bad Request */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Forbidden */
+            /** @description Refused, in one sentence */
             403: {
                 headers: {
                     [name: string]: unknown;
@@ -7728,7 +7746,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description Not Found */
+            /** @description Refused, in one sentence */
             404: {
                 headers: {
                     [name: string]: unknown;
@@ -7737,25 +7755,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description Conflict */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Unsupported Media Type */
-            415: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Unprocessable Entity */
+            /** @description Refused, in one sentence */
             422: {
                 headers: {
                     [name: string]: unknown;
@@ -7790,7 +7790,7 @@ export interface operations {
                     "application/json": components["schemas"]["IntakeView"];
                 };
             };
-            /** @description Bad Request */
+            /** @description Refused, in one sentence */
             400: {
                 headers: {
                     [name: string]: unknown;
@@ -7799,7 +7799,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description Forbidden */
+            /** @description Refused, in one sentence */
             403: {
                 headers: {
                     [name: string]: unknown;
@@ -7808,7 +7808,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description Not Found */
+            /** @description Refused, in one sentence */
             404: {
                 headers: {
                     [name: string]: unknown;
@@ -7826,7 +7826,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description Unsupported Media Type */
+            /** @description Refused, in one sentence */
             415: {
                 headers: {
                     [name: string]: unknown;
@@ -7835,7 +7835,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description Unprocessable Entity */
+            /** @description Refused, in one sentence */
             422: {
                 headers: {
                     [name: string]: unknown;
@@ -7866,16 +7866,7 @@ export interface operations {
                     "application/pdf": string;
                 };
             };
-            /** @description Bad Request */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Forbidden */
+            /** @description Refused, in one sentence */
             403: {
                 headers: {
                     [name: string]: unknown;
@@ -7884,7 +7875,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description Not Found */
+            /** @description Refused, in one sentence */
             404: {
                 headers: {
                     [name: string]: unknown;
@@ -7893,25 +7884,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description Conflict */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Unsupported Media Type */
-            415: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Unprocessable Entity */
+            /** @description Refused, in one sentence */
             422: {
                 headers: {
                     [name: string]: unknown;
@@ -7937,6 +7910,15 @@ export interface operations {
             };
         };
         responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TraceView"];
+                };
+            };
             /** @description Created */
             201: {
                 headers: {
@@ -7946,7 +7928,7 @@ export interface operations {
                     "application/json": components["schemas"]["TraceView"];
                 };
             };
-            /** @description Bad Request */
+            /** @description Refused, in one sentence */
             400: {
                 headers: {
                     [name: string]: unknown;
@@ -7955,7 +7937,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description Forbidden */
+            /** @description Refused, in one sentence */
             403: {
                 headers: {
                     [name: string]: unknown;
@@ -7964,7 +7946,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description Not Found */
+            /** @description Refused, in one sentence */
             404: {
                 headers: {
                     [name: string]: unknown;
@@ -7982,7 +7964,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description Unsupported Media Type */
+            /** @description Refused, in one sentence */
             415: {
                 headers: {
                     [name: string]: unknown;
@@ -7991,7 +7973,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description Unprocessable Entity */
+            /** @description Refused, in one sentence */
             422: {
                 headers: {
                     [name: string]: unknown;
@@ -8022,16 +8004,7 @@ export interface operations {
                     "application/json": components["schemas"]["OutlookView"];
                 };
             };
-            /** @description Bad Request */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Forbidden */
+            /** @description Refused, in one sentence */
             403: {
                 headers: {
                     [name: string]: unknown;
@@ -8040,7 +8013,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description Not Found */
+            /** @description Refused, in one sentence */
             404: {
                 headers: {
                     [name: string]: unknown;
@@ -8049,25 +8022,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description Conflict */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Unsupported Media Type */
-            415: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Unprocessable Entity */
+            /** @description Refused, in one sentence */
             422: {
                 headers: {
                     [name: string]: unknown;
@@ -8078,7 +8033,7 @@ export interface operations {
             };
         };
     };
-    shelf_parts_jobs__job_id__parts_get: {
+    wanted_parts_jobs__job_id__parts_get: {
         parameters: {
             query?: never;
             header?: never;
@@ -8098,8 +8053,8 @@ export interface operations {
                     "application/json": components["schemas"]["PartsView"];
                 };
             };
-            /** @description Bad Request */
-            400: {
+            /** @description Refused, in one sentence */
+            403: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -8107,7 +8062,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description Not Found */
+            /** @description Refused, in one sentence */
             404: {
                 headers: {
                     [name: string]: unknown;
@@ -8116,25 +8071,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description Conflict */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Unsupported Media Type */
-            415: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Unprocessable Entity */
+            /** @description Refused, in one sentence */
             422: {
                 headers: {
                     [name: string]: unknown;
@@ -8145,7 +8082,7 @@ export interface operations {
             };
         };
     };
-    shelf_new_wanted_jobs__job_id__parts__wanted_id__put: {
+    wanted_new_wanted_jobs__job_id__parts__wanted_id__put: {
         parameters: {
             query?: never;
             header?: never;
@@ -8170,7 +8107,7 @@ export interface operations {
                     "application/json": components["schemas"]["PartsView"];
                 };
             };
-            /** @description Bad Request */
+            /** @description Refused, in one sentence */
             400: {
                 headers: {
                     [name: string]: unknown;
@@ -8179,7 +8116,16 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description Not Found */
+            /** @description Refused, in one sentence */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Refused, in one sentence */
             404: {
                 headers: {
                     [name: string]: unknown;
@@ -8197,7 +8143,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description Unsupported Media Type */
+            /** @description Refused, in one sentence */
             415: {
                 headers: {
                     [name: string]: unknown;
@@ -8206,7 +8152,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description Unprocessable Entity */
+            /** @description Refused, in one sentence */
             422: {
                 headers: {
                     [name: string]: unknown;
@@ -8217,7 +8163,7 @@ export interface operations {
             };
         };
     };
-    shelf_old_wanted_jobs__job_id__parts__wanted_id__delete: {
+    wanted_old_wanted_jobs__job_id__parts__wanted_id__delete: {
         parameters: {
             query?: never;
             header?: never;
@@ -8238,8 +8184,8 @@ export interface operations {
                     "application/json": components["schemas"]["PartsView"];
                 };
             };
-            /** @description Bad Request */
-            400: {
+            /** @description Refused, in one sentence */
+            403: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -8247,7 +8193,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description Not Found */
+            /** @description Refused, in one sentence */
             404: {
                 headers: {
                     [name: string]: unknown;
@@ -8256,25 +8202,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description Conflict */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Unsupported Media Type */
-            415: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Unprocessable Entity */
+            /** @description Refused, in one sentence */
             422: {
                 headers: {
                     [name: string]: unknown;
@@ -8300,6 +8228,15 @@ export interface operations {
             };
         };
         responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PhotoList"];
+                };
+            };
             /** @description Created */
             201: {
                 headers: {
@@ -8309,7 +8246,25 @@ export interface operations {
                     "application/json": components["schemas"]["PhotoList"];
                 };
             };
-            /** @description Not Found */
+            /** @description Refused, in one sentence */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Refused, in one sentence */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Refused, in one sentence */
             404: {
                 headers: {
                     [name: string]: unknown;
@@ -8318,7 +8273,16 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description Request Entity Too Large */
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Refused, in one sentence */
             413: {
                 headers: {
                     [name: string]: unknown;
@@ -8327,7 +8291,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description Unprocessable Entity */
+            /** @description Refused, in one sentence */
             422: {
                 headers: {
                     [name: string]: unknown;
@@ -8359,7 +8323,16 @@ export interface operations {
                     "application/json": components["schemas"]["PhotoList"];
                 };
             };
-            /** @description Not Found */
+            /** @description Refused, in one sentence */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Refused, in one sentence */
             404: {
                 headers: {
                     [name: string]: unknown;
@@ -8368,7 +8341,58 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description Unprocessable Entity */
+            /** @description Refused, in one sentence */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    wanted_pieces_jobs__job_id__pieces_get: {
+        parameters: {
+            query: {
+                part: string;
+            };
+            header?: never;
+            path: {
+                job_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PieceList"];
+                };
+            };
+            /** @description Refused, in one sentence */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Refused, in one sentence */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Refused, in one sentence */
             422: {
                 headers: {
                     [name: string]: unknown;
@@ -8399,16 +8423,7 @@ export interface operations {
                     "application/json": components["schemas"]["PowerNow"];
                 };
             };
-            /** @description Bad Request */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Forbidden */
+            /** @description Refused, in one sentence */
             403: {
                 headers: {
                     [name: string]: unknown;
@@ -8417,7 +8432,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description Not Found */
+            /** @description Refused, in one sentence */
             404: {
                 headers: {
                     [name: string]: unknown;
@@ -8426,25 +8441,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description Conflict */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Unsupported Media Type */
-            415: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Unprocessable Entity */
+            /** @description Refused, in one sentence */
             422: {
                 headers: {
                     [name: string]: unknown;
@@ -8479,7 +8476,7 @@ export interface operations {
                     "application/json": components["schemas"]["LinePreview"];
                 };
             };
-            /** @description Bad Request */
+            /** @description Refused, in one sentence */
             400: {
                 headers: {
                     [name: string]: unknown;
@@ -8488,7 +8485,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description Forbidden */
+            /** @description Refused, in one sentence */
             403: {
                 headers: {
                     [name: string]: unknown;
@@ -8497,7 +8494,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description Not Found */
+            /** @description Refused, in one sentence */
             404: {
                 headers: {
                     [name: string]: unknown;
@@ -8506,16 +8503,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description Conflict */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Unsupported Media Type */
+            /** @description Refused, in one sentence */
             415: {
                 headers: {
                     [name: string]: unknown;
@@ -8524,7 +8512,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description Unprocessable Entity */
+            /** @description Refused, in one sentence */
             422: {
                 headers: {
                     [name: string]: unknown;
@@ -8555,16 +8543,7 @@ export interface operations {
                     "application/json": components["schemas"]["ProveView"];
                 };
             };
-            /** @description Bad Request */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Forbidden */
+            /** @description Refused, in one sentence */
             403: {
                 headers: {
                     [name: string]: unknown;
@@ -8573,7 +8552,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description Not Found */
+            /** @description Refused, in one sentence */
             404: {
                 headers: {
                     [name: string]: unknown;
@@ -8582,25 +8561,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description Conflict */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Unsupported Media Type */
-            415: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Unprocessable Entity */
+            /** @description Refused, in one sentence */
             422: {
                 headers: {
                     [name: string]: unknown;
@@ -8626,6 +8587,15 @@ export interface operations {
             };
         };
         responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TraceView"];
+                };
+            };
             /** @description Created */
             201: {
                 headers: {
@@ -8635,7 +8605,7 @@ export interface operations {
                     "application/json": components["schemas"]["TraceView"];
                 };
             };
-            /** @description Bad Request */
+            /** @description Refused, in one sentence */
             400: {
                 headers: {
                     [name: string]: unknown;
@@ -8644,7 +8614,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description Forbidden */
+            /** @description Refused, in one sentence */
             403: {
                 headers: {
                     [name: string]: unknown;
@@ -8653,7 +8623,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description Not Found */
+            /** @description Refused, in one sentence */
             404: {
                 headers: {
                     [name: string]: unknown;
@@ -8671,7 +8641,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description Unsupported Media Type */
+            /** @description Refused, in one sentence */
             415: {
                 headers: {
                     [name: string]: unknown;
@@ -8680,7 +8650,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description Unprocessable Entity */
+            /** @description Refused, in one sentence */
             422: {
                 headers: {
                     [name: string]: unknown;
@@ -8707,6 +8677,15 @@ export interface operations {
             };
         };
         responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TraceView"];
+                };
+            };
             /** @description Created */
             201: {
                 headers: {
@@ -8716,7 +8695,7 @@ export interface operations {
                     "application/json": components["schemas"]["TraceView"];
                 };
             };
-            /** @description Bad Request */
+            /** @description Refused, in one sentence */
             400: {
                 headers: {
                     [name: string]: unknown;
@@ -8725,7 +8704,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description Forbidden */
+            /** @description Refused, in one sentence */
             403: {
                 headers: {
                     [name: string]: unknown;
@@ -8734,7 +8713,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description Not Found */
+            /** @description Refused, in one sentence */
             404: {
                 headers: {
                     [name: string]: unknown;
@@ -8752,7 +8731,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description Unsupported Media Type */
+            /** @description Refused, in one sentence */
             415: {
                 headers: {
                     [name: string]: unknown;
@@ -8761,7 +8740,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description Unprocessable Entity */
+            /** @description Refused, in one sentence */
             422: {
                 headers: {
                     [name: string]: unknown;
@@ -8774,7 +8753,9 @@ export interface operations {
     };
     repair_repair__job_id__repair_get: {
         parameters: {
-            query?: never;
+            query?: {
+                part?: string;
+            };
             header?: never;
             path: {
                 job_id: string;
@@ -8792,16 +8773,7 @@ export interface operations {
                     "application/json": components["schemas"]["RepairView"];
                 };
             };
-            /** @description Bad Request */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Forbidden */
+            /** @description Refused, in one sentence */
             403: {
                 headers: {
                     [name: string]: unknown;
@@ -8810,7 +8782,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description Not Found */
+            /** @description Refused, in one sentence */
             404: {
                 headers: {
                     [name: string]: unknown;
@@ -8819,25 +8791,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description Conflict */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Unsupported Media Type */
-            415: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Unprocessable Entity */
+            /** @description Refused, in one sentence */
             422: {
                 headers: {
                     [name: string]: unknown;
@@ -8870,16 +8824,7 @@ export interface operations {
                     "application/pdf": string;
                 };
             };
-            /** @description Bad Request */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Forbidden */
+            /** @description Refused, in one sentence */
             403: {
                 headers: {
                     [name: string]: unknown;
@@ -8888,7 +8833,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description Not Found */
+            /** @description Refused, in one sentence */
             404: {
                 headers: {
                     [name: string]: unknown;
@@ -8897,25 +8842,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description Conflict */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Unsupported Media Type */
-            415: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Unprocessable Entity */
+            /** @description Refused, in one sentence */
             422: {
                 headers: {
                     [name: string]: unknown;
@@ -8950,16 +8877,7 @@ export interface operations {
                     "application/json": components["schemas"]["RungsView"];
                 };
             };
-            /** @description Bad Request */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Forbidden */
+            /** @description Refused, in one sentence */
             403: {
                 headers: {
                     [name: string]: unknown;
@@ -8968,7 +8886,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description Not Found */
+            /** @description Refused, in one sentence */
             404: {
                 headers: {
                     [name: string]: unknown;
@@ -8977,25 +8895,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description Conflict */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Unsupported Media Type */
-            415: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Unprocessable Entity */
+            /** @description Refused, in one sentence */
             422: {
                 headers: {
                     [name: string]: unknown;
@@ -9030,16 +8930,7 @@ export interface operations {
                     "image/svg+xml": string;
                 };
             };
-            /** @description Bad Request */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Forbidden */
+            /** @description Refused, in one sentence */
             403: {
                 headers: {
                     [name: string]: unknown;
@@ -9048,7 +8939,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description Not Found */
+            /** @description Refused, in one sentence */
             404: {
                 headers: {
                     [name: string]: unknown;
@@ -9057,25 +8948,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description Conflict */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Unsupported Media Type */
-            415: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Unprocessable Entity */
+            /** @description Refused, in one sentence */
             422: {
                 headers: {
                     [name: string]: unknown;
@@ -9106,16 +8979,7 @@ export interface operations {
                     "application/json": components["schemas"]["SafeView"];
                 };
             };
-            /** @description Bad Request */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Forbidden */
+            /** @description Refused, in one sentence */
             403: {
                 headers: {
                     [name: string]: unknown;
@@ -9124,7 +8988,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description Not Found */
+            /** @description Refused, in one sentence */
             404: {
                 headers: {
                     [name: string]: unknown;
@@ -9133,25 +8997,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description Conflict */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Unsupported Media Type */
-            415: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Unprocessable Entity */
+            /** @description Refused, in one sentence */
             422: {
                 headers: {
                     [name: string]: unknown;
@@ -9182,16 +9028,7 @@ export interface operations {
                     "application/json": components["schemas"]["SheetOutView"];
                 };
             };
-            /** @description Bad Request */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Forbidden */
+            /** @description Refused, in one sentence */
             403: {
                 headers: {
                     [name: string]: unknown;
@@ -9200,7 +9037,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description Not Found */
+            /** @description Refused, in one sentence */
             404: {
                 headers: {
                     [name: string]: unknown;
@@ -9209,25 +9046,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description Conflict */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Unsupported Media Type */
-            415: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Unprocessable Entity */
+            /** @description Refused, in one sentence */
             422: {
                 headers: {
                     [name: string]: unknown;
@@ -9260,16 +9079,7 @@ export interface operations {
                     "application/json": components["schemas"]["SuspectsView"];
                 };
             };
-            /** @description Bad Request */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Forbidden */
+            /** @description Refused, in one sentence */
             403: {
                 headers: {
                     [name: string]: unknown;
@@ -9278,7 +9088,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description Not Found */
+            /** @description Refused, in one sentence */
             404: {
                 headers: {
                     [name: string]: unknown;
@@ -9287,25 +9097,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description Conflict */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Unsupported Media Type */
-            415: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Unprocessable Entity */
+            /** @description Refused, in one sentence */
             422: {
                 headers: {
                     [name: string]: unknown;
@@ -9336,16 +9128,7 @@ export interface operations {
                     "application/json": components["schemas"]["TraceView"];
                 };
             };
-            /** @description Bad Request */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Forbidden */
+            /** @description Refused, in one sentence */
             403: {
                 headers: {
                     [name: string]: unknown;
@@ -9354,7 +9137,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description Not Found */
+            /** @description Refused, in one sentence */
             404: {
                 headers: {
                     [name: string]: unknown;
@@ -9363,25 +9146,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description Conflict */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Unsupported Media Type */
-            415: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Unprocessable Entity */
+            /** @description Refused, in one sentence */
             422: {
                 headers: {
                     [name: string]: unknown;
@@ -9414,16 +9179,7 @@ export interface operations {
                     "application/json": components["schemas"]["TripView"];
                 };
             };
-            /** @description Bad Request */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Forbidden */
+            /** @description Refused, in one sentence */
             403: {
                 headers: {
                     [name: string]: unknown;
@@ -9432,7 +9188,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description Not Found */
+            /** @description Refused, in one sentence */
             404: {
                 headers: {
                     [name: string]: unknown;
@@ -9441,25 +9197,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description Conflict */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Unsupported Media Type */
-            415: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Unprocessable Entity */
+            /** @description Refused, in one sentence */
             422: {
                 headers: {
                     [name: string]: unknown;
@@ -9494,7 +9232,7 @@ export interface operations {
                     "application/json": components["schemas"]["RunPreview"];
                 };
             };
-            /** @description Bad Request */
+            /** @description Refused, in one sentence */
             400: {
                 headers: {
                     [name: string]: unknown;
@@ -9503,7 +9241,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description Forbidden */
+            /** @description Refused, in one sentence */
             403: {
                 headers: {
                     [name: string]: unknown;
@@ -9512,7 +9250,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description Not Found */
+            /** @description Refused, in one sentence */
             404: {
                 headers: {
                     [name: string]: unknown;
@@ -9521,16 +9259,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description Conflict */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Unsupported Media Type */
+            /** @description Refused, in one sentence */
             415: {
                 headers: {
                     [name: string]: unknown;
@@ -9539,7 +9268,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description Unprocessable Entity */
+            /** @description Refused, in one sentence */
             422: {
                 headers: {
                     [name: string]: unknown;
@@ -9572,16 +9301,7 @@ export interface operations {
                     "application/json": components["schemas"]["TripStory"];
                 };
             };
-            /** @description Bad Request */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Forbidden */
+            /** @description Refused, in one sentence */
             403: {
                 headers: {
                     [name: string]: unknown;
@@ -9590,7 +9310,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description Not Found */
+            /** @description Refused, in one sentence */
             404: {
                 headers: {
                     [name: string]: unknown;
@@ -9599,25 +9319,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description Conflict */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Unsupported Media Type */
-            415: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Unprocessable Entity */
+            /** @description Refused, in one sentence */
             422: {
                 headers: {
                     [name: string]: unknown;
@@ -9643,6 +9345,15 @@ export interface operations {
             };
         };
         responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TripView"];
+                };
+            };
             /** @description Created */
             201: {
                 headers: {
@@ -9652,7 +9363,7 @@ export interface operations {
                     "application/json": components["schemas"]["TripView"];
                 };
             };
-            /** @description Bad Request */
+            /** @description Refused, in one sentence */
             400: {
                 headers: {
                     [name: string]: unknown;
@@ -9661,7 +9372,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description Forbidden */
+            /** @description Refused, in one sentence */
             403: {
                 headers: {
                     [name: string]: unknown;
@@ -9670,7 +9381,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description Not Found */
+            /** @description Refused, in one sentence */
             404: {
                 headers: {
                     [name: string]: unknown;
@@ -9688,7 +9399,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description Unsupported Media Type */
+            /** @description Refused, in one sentence */
             415: {
                 headers: {
                     [name: string]: unknown;
@@ -9697,7 +9408,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description Unprocessable Entity */
+            /** @description Refused, in one sentence */
             422: {
                 headers: {
                     [name: string]: unknown;
@@ -9732,7 +9443,7 @@ export interface operations {
                     "application/json": components["schemas"]["WorthView"];
                 };
             };
-            /** @description Bad Request */
+            /** @description Refused, in one sentence */
             400: {
                 headers: {
                     [name: string]: unknown;
@@ -9741,7 +9452,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description Forbidden */
+            /** @description Refused, in one sentence */
             403: {
                 headers: {
                     [name: string]: unknown;
@@ -9750,7 +9461,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description Not Found */
+            /** @description Refused, in one sentence */
             404: {
                 headers: {
                     [name: string]: unknown;
@@ -9759,16 +9470,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description Conflict */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Unsupported Media Type */
+            /** @description Refused, in one sentence */
             415: {
                 headers: {
                     [name: string]: unknown;
@@ -9777,7 +9479,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description Unprocessable Entity */
+            /** @description Refused, in one sentence */
             422: {
                 headers: {
                     [name: string]: unknown;
@@ -9806,35 +9508,8 @@ export interface operations {
                     "application/json": components["schemas"]["Kinds"];
                 };
             };
-            /** @description Bad Request */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Not Found */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Unsupported Media Type */
-            415: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
+            /** @description Refused, in one sentence */
+            403: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -9862,44 +9537,8 @@ export interface operations {
                     "application/json": components["schemas"]["ProfileList"];
                 };
             };
-            /** @description Bad Request */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Forbidden */
+            /** @description Refused, in one sentence */
             403: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Not Found */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Unsupported Media Type */
-            415: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -9927,35 +9566,8 @@ export interface operations {
                     "application/json": components["schemas"]["MachineList"];
                 };
             };
-            /** @description Bad Request */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Conflict */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Unsupported Media Type */
-            415: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
+            /** @description Refused, in one sentence */
+            403: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -9983,44 +9595,8 @@ export interface operations {
                     "application/json": components["schemas"]["MeterList"];
                 };
             };
-            /** @description Bad Request */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Forbidden */
+            /** @description Refused, in one sentence */
             403: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Not Found */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Unsupported Media Type */
-            415: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -10030,11 +9606,13 @@ export interface operations {
             };
         };
     };
-    setup_new_meter_meters_post: {
+    setup_new_meter_meters__meter_id__put: {
         parameters: {
             query?: never;
             header?: never;
-            path?: never;
+            path: {
+                meter_id: string;
+            };
             cookie?: never;
         };
         requestBody: {
@@ -10043,8 +9621,8 @@ export interface operations {
             };
         };
         responses: {
-            /** @description Created */
-            201: {
+            /** @description OK */
+            200: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -10052,7 +9630,7 @@ export interface operations {
                     "application/json": components["schemas"]["MeterList"];
                 };
             };
-            /** @description Bad Request */
+            /** @description Refused, in one sentence */
             400: {
                 headers: {
                     [name: string]: unknown;
@@ -10061,7 +9639,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description Forbidden */
+            /** @description Refused, in one sentence */
             403: {
                 headers: {
                     [name: string]: unknown;
@@ -10070,7 +9648,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description Not Found */
+            /** @description Refused, in one sentence */
             404: {
                 headers: {
                     [name: string]: unknown;
@@ -10088,7 +9666,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description Unsupported Media Type */
+            /** @description Refused, in one sentence */
             415: {
                 headers: {
                     [name: string]: unknown;
@@ -10097,7 +9675,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description Unprocessable Entity */
+            /** @description Refused, in one sentence */
             422: {
                 headers: {
                     [name: string]: unknown;
@@ -10128,16 +9706,7 @@ export interface operations {
                     "application/json": components["schemas"]["MeterList"];
                 };
             };
-            /** @description Bad Request */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Forbidden */
+            /** @description Refused, in one sentence */
             403: {
                 headers: {
                     [name: string]: unknown;
@@ -10146,7 +9715,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description Not Found */
+            /** @description Refused, in one sentence */
             404: {
                 headers: {
                     [name: string]: unknown;
@@ -10155,16 +9724,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description Unsupported Media Type */
-            415: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Unprocessable Entity */
+            /** @description Refused, in one sentence */
             422: {
                 headers: {
                     [name: string]: unknown;
@@ -10195,7 +9755,16 @@ export interface operations {
                     "image/jpeg": string;
                 };
             };
-            /** @description Not Found */
+            /** @description Refused, in one sentence */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Refused, in one sentence */
             404: {
                 headers: {
                     [name: string]: unknown;
@@ -10204,7 +9773,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description Unprocessable Entity */
+            /** @description Refused, in one sentence */
             422: {
                 headers: {
                     [name: string]: unknown;
@@ -10233,44 +9802,8 @@ export interface operations {
                     "application/json": components["schemas"]["KeptSettings"];
                 };
             };
-            /** @description Bad Request */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Forbidden */
+            /** @description Refused, in one sentence */
             403: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Not Found */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Unsupported Media Type */
-            415: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -10302,7 +9835,7 @@ export interface operations {
                     "application/json": components["schemas"]["KeptSettings"];
                 };
             };
-            /** @description Bad Request */
+            /** @description Refused, in one sentence */
             400: {
                 headers: {
                     [name: string]: unknown;
@@ -10311,17 +9844,8 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description Forbidden */
+            /** @description Refused, in one sentence */
             403: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Not Found */
-            404: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -10338,7 +9862,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description Unsupported Media Type */
+            /** @description Refused, in one sentence */
             415: {
                 headers: {
                     [name: string]: unknown;
@@ -10347,7 +9871,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description Unprocessable Entity */
+            /** @description Refused, in one sentence */
             422: {
                 headers: {
                     [name: string]: unknown;
@@ -10376,7 +9900,7 @@ export interface operations {
                     "application/json": components["schemas"]["SheetId"];
                 };
             };
-            /** @description Bad Request */
+            /** @description Refused, in one sentence */
             400: {
                 headers: {
                     [name: string]: unknown;
@@ -10385,8 +9909,8 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description Not Found */
-            404: {
+            /** @description Refused, in one sentence */
+            403: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -10394,8 +9918,8 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description Unsupported Media Type */
-            415: {
+            /** @description Refused, in one sentence */
+            413: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -10403,7 +9927,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description Unprocessable Entity */
+            /** @description Refused, in one sentence */
             422: {
                 headers: {
                     [name: string]: unknown;
@@ -10432,35 +9956,8 @@ export interface operations {
                     "application/json": components["schemas"]["SheetList"];
                 };
             };
-            /** @description Bad Request */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Not Found */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Unsupported Media Type */
-            415: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
+            /** @description Refused, in one sentence */
+            403: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -10492,7 +9989,7 @@ export interface operations {
                     "application/json": components["schemas"]["SheetTitle"];
                 };
             };
-            /** @description Bad Request */
+            /** @description Refused, in one sentence */
             400: {
                 headers: {
                     [name: string]: unknown;
@@ -10501,8 +9998,8 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description Not Found */
-            404: {
+            /** @description Refused, in one sentence */
+            403: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -10510,7 +10007,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description Unsupported Media Type */
+            /** @description Refused, in one sentence */
             415: {
                 headers: {
                     [name: string]: unknown;
@@ -10519,7 +10016,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description Unprocessable Entity */
+            /** @description Refused, in one sentence */
             422: {
                 headers: {
                     [name: string]: unknown;
@@ -10550,8 +10047,8 @@ export interface operations {
                     "application/json": components["schemas"]["SheetView"];
                 };
             };
-            /** @description Bad Request */
-            400: {
+            /** @description Refused, in one sentence */
+            403: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -10559,7 +10056,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description Not Found */
+            /** @description Refused, in one sentence */
             404: {
                 headers: {
                     [name: string]: unknown;
@@ -10568,16 +10065,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description Unsupported Media Type */
-            415: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Unprocessable Entity */
+            /** @description Refused, in one sentence */
             422: {
                 headers: {
                     [name: string]: unknown;
@@ -10608,8 +10096,8 @@ export interface operations {
                     "application/json": components["schemas"]["BlindSpots"];
                 };
             };
-            /** @description Bad Request */
-            400: {
+            /** @description Refused, in one sentence */
+            403: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -10617,7 +10105,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description Not Found */
+            /** @description Refused, in one sentence */
             404: {
                 headers: {
                     [name: string]: unknown;
@@ -10626,16 +10114,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description Unsupported Media Type */
-            415: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Unprocessable Entity */
+            /** @description Refused, in one sentence */
             422: {
                 headers: {
                     [name: string]: unknown;
@@ -10670,7 +10149,7 @@ export interface operations {
                     "application/json": components["schemas"]["SheetView"];
                 };
             };
-            /** @description Bad Request */
+            /** @description Refused, in one sentence */
             400: {
                 headers: {
                     [name: string]: unknown;
@@ -10679,7 +10158,16 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description Not Found */
+            /** @description Refused, in one sentence */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Refused, in one sentence */
             404: {
                 headers: {
                     [name: string]: unknown;
@@ -10697,7 +10185,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description Unsupported Media Type */
+            /** @description Refused, in one sentence */
             415: {
                 headers: {
                     [name: string]: unknown;
@@ -10706,7 +10194,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description Unprocessable Entity */
+            /** @description Refused, in one sentence */
             422: {
                 headers: {
                     [name: string]: unknown;
@@ -10737,8 +10225,8 @@ export interface operations {
                     "application/json": components["schemas"]["SheetView"];
                 };
             };
-            /** @description Bad Request */
-            400: {
+            /** @description Refused, in one sentence */
+            403: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -10746,7 +10234,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description Not Found */
+            /** @description Refused, in one sentence */
             404: {
                 headers: {
                     [name: string]: unknown;
@@ -10755,16 +10243,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description Unsupported Media Type */
-            415: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Unprocessable Entity */
+            /** @description Refused, in one sentence */
             422: {
                 headers: {
                     [name: string]: unknown;
@@ -10799,7 +10278,7 @@ export interface operations {
                     "application/json": components["schemas"]["SheetView"];
                 };
             };
-            /** @description Bad Request */
+            /** @description Refused, in one sentence */
             400: {
                 headers: {
                     [name: string]: unknown;
@@ -10808,7 +10287,16 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description Not Found */
+            /** @description Refused, in one sentence */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Refused, in one sentence */
             404: {
                 headers: {
                     [name: string]: unknown;
@@ -10826,7 +10314,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description Unsupported Media Type */
+            /** @description Refused, in one sentence */
             415: {
                 headers: {
                     [name: string]: unknown;
@@ -10835,7 +10323,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description Unprocessable Entity */
+            /** @description Refused, in one sentence */
             422: {
                 headers: {
                     [name: string]: unknown;
@@ -10868,8 +10356,8 @@ export interface operations {
                     "application/yaml": string;
                 };
             };
-            /** @description Bad Request */
-            400: {
+            /** @description Refused, in one sentence */
+            403: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -10877,7 +10365,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description Not Found */
+            /** @description Refused, in one sentence */
             404: {
                 headers: {
                     [name: string]: unknown;
@@ -10886,16 +10374,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description Unsupported Media Type */
-            415: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Unprocessable Entity */
+            /** @description Refused, in one sentence */
             422: {
                 headers: {
                     [name: string]: unknown;
@@ -10931,7 +10410,7 @@ export interface operations {
                     "application/json": components["schemas"]["Meanings"];
                 };
             };
-            /** @description Bad Request */
+            /** @description Refused, in one sentence */
             400: {
                 headers: {
                     [name: string]: unknown;
@@ -10940,7 +10419,16 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description Not Found */
+            /** @description Refused, in one sentence */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Refused, in one sentence */
             404: {
                 headers: {
                     [name: string]: unknown;
@@ -10949,7 +10437,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description Unsupported Media Type */
+            /** @description Refused, in one sentence */
             415: {
                 headers: {
                     [name: string]: unknown;
@@ -10958,7 +10446,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description Unprocessable Entity */
+            /** @description Refused, in one sentence */
             422: {
                 headers: {
                     [name: string]: unknown;
@@ -10990,7 +10478,7 @@ export interface operations {
                     "application/json": components["schemas"]["Meanings"];
                 };
             };
-            /** @description Bad Request */
+            /** @description Refused, in one sentence */
             400: {
                 headers: {
                     [name: string]: unknown;
@@ -10999,7 +10487,16 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description Not Found */
+            /** @description Refused, in one sentence */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Refused, in one sentence */
             404: {
                 headers: {
                     [name: string]: unknown;
@@ -11008,8 +10505,8 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description Unsupported Media Type */
-            415: {
+            /** @description Refused, in one sentence */
+            413: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -11017,7 +10514,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description Unprocessable Entity */
+            /** @description Refused, in one sentence */
             422: {
                 headers: {
                     [name: string]: unknown;
@@ -11046,44 +10543,8 @@ export interface operations {
                     "application/json": components["schemas"]["ShelfView"];
                 };
             };
-            /** @description Bad Request */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Not Found */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Conflict */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Unsupported Media Type */
-            415: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
+            /** @description Refused, in one sentence */
+            403: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -11117,7 +10578,7 @@ export interface operations {
                     "application/json": components["schemas"]["ShelfView"];
                 };
             };
-            /** @description Bad Request */
+            /** @description Refused, in one sentence */
             400: {
                 headers: {
                     [name: string]: unknown;
@@ -11126,7 +10587,16 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description Not Found */
+            /** @description Refused, in one sentence */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Refused, in one sentence */
             404: {
                 headers: {
                     [name: string]: unknown;
@@ -11144,7 +10614,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description Unsupported Media Type */
+            /** @description Refused, in one sentence */
             415: {
                 headers: {
                     [name: string]: unknown;
@@ -11153,7 +10623,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description Unprocessable Entity */
+            /** @description Refused, in one sentence */
             422: {
                 headers: {
                     [name: string]: unknown;
@@ -11179,6 +10649,15 @@ export interface operations {
             };
         };
         responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ShelfView"];
+                };
+            };
             /** @description Created */
             201: {
                 headers: {
@@ -11188,7 +10667,7 @@ export interface operations {
                     "application/json": components["schemas"]["ShelfView"];
                 };
             };
-            /** @description Bad Request */
+            /** @description Refused, in one sentence */
             400: {
                 headers: {
                     [name: string]: unknown;
@@ -11197,7 +10676,16 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description Not Found */
+            /** @description Refused, in one sentence */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Refused, in one sentence */
             404: {
                 headers: {
                     [name: string]: unknown;
@@ -11215,7 +10703,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description Unsupported Media Type */
+            /** @description Refused, in one sentence */
             415: {
                 headers: {
                     [name: string]: unknown;
@@ -11224,7 +10712,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description Unprocessable Entity */
+            /** @description Refused, in one sentence */
             422: {
                 headers: {
                     [name: string]: unknown;

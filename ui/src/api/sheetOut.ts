@@ -1,6 +1,6 @@
 import { useQuery } from "@tanstack/react-query";
 import { client, type Schemas, unwrap } from "./client";
-import { roomKey } from "./hooks";
+import { roomKey } from "./writing";
 
 export type SheetOutView = Schemas["SheetOutView"];
 export type Costs = SheetOutView["costs"];

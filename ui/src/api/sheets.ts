@@ -7,6 +7,13 @@ export type Raw = Record<string, unknown>;
 
 const at = (sheetId: string) => ({ params: { path: { sheet_id: sheetId } } });
 
+export function useSheets() {
+  return useQuery({
+    queryKey: ["sheets"],
+    queryFn: async () => (await unwrap(client.GET("/api/sheets"))).sheets,
+  });
+}
+
 export function useSheet(sheetId: string) {
   return useQuery({
     queryKey: ["sheet", sheetId],
@@ -74,6 +81,14 @@ export function useImportSheet() {
           headers: { "Content-Type": "application/yaml" },
         }),
       ),
+    onSuccess: () => queries.invalidateQueries({ queryKey: ["sheets"] }),
+  });
+}
+
+export function useCopySheet() {
+  const queries = useQueryClient();
+  return useMutation({
+    mutationFn: (body: Schemas["SheetCopy"]) => unwrap(client.POST("/api/sheets", { body })),
     onSuccess: () => queries.invalidateQueries({ queryKey: ["sheets"] }),
   });
 }

@@ -1,8 +1,9 @@
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { client, type Schemas, unwrap } from "./client";
-import { roomKey } from "./hooks";
 import { sendOnce } from "./once";
+import { roomKey } from "./writing";
 
+export type Piece = Schemas["FittingSpare"];
 export type ShelfView = Schemas["ShelfView"];
 export type SpareView = Schemas["SpareView"];
 export type NewSpare = Schemas["NewSpare"];
@@ -70,5 +71,16 @@ export function useRemoveWanted(jobId: string) {
         }),
       ),
     onSuccess: (view) => queries.setQueryData(roomKey(jobId, "parts"), view),
+  });
+}
+
+/** The pieces of the shelf that a part of a job may be replaced by. */
+export function usePieces(jobId: string, part: string) {
+  return useQuery({
+    queryKey: [...roomKey(jobId, "pieces"), part],
+    queryFn: () =>
+      unwrap(
+        client.GET("/api/jobs/{job_id}/pieces", { params: { path: { job_id: jobId }, query: { part } } }),
+      ),
   });
 }

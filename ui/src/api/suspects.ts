@@ -1,6 +1,6 @@
 import { keepPreviousData, useQuery } from "@tanstack/react-query";
 import { client, type Schemas, unwrap } from "./client";
-import { roomKey } from "./hooks";
+import { roomKey } from "./writing";
 
 export type SuspectsView = Schemas["SuspectsView"];
 export type Suspect = Schemas["SuspectView"];

@@ -1,10 +1,8 @@
-import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
+import { useQuery } from "@tanstack/react-query";
 import { client, type Schemas, unwrap } from "./client";
 import { deviceId } from "./device";
-import { onTop, roomKey } from "./hooks";
-import { sendOnce } from "./once";
-import { useRefresh } from "./rooms";
 import { useAsk } from "./useAsk";
+import { ofJob, roomKey, useJobWrite } from "./writing";
 
 export type TripView = Schemas["TripView"];
 export type TripMethod = TripView["method"];
@@ -41,7 +39,7 @@ export function useRunPreview(jobId: string, line: string, method: TripMethod) {
   return useAsk(line.trim() ? [method, line] : null, (signal) =>
     unwrap(
       client.POST("/api/jobs/{job_id}/trip/preview", {
-        params: { path: { job_id: jobId } },
+        params: ofJob(jobId),
         body: { line, method },
         signal,
       }),
@@ -51,23 +49,17 @@ export function useRunPreview(jobId: string, line: string, method: TripMethod) {
 
 export type TypedTest = { line: string; method: TripMethod; are_wires_insulated: boolean };
 
-/** A leak test goes as it was typed; the answer is what it proves. One that met a newer revision is sent again. */
+/** A leak test goes as it was typed; the answer is what it proves. */
 export function useTakeLeakTest(jobId: string) {
-  const queries = useQueryClient();
-  const refresh = useRefresh(jobId);
-  return useMutation({
-    mutationFn: (typed: TypedTest) =>
-      sendOnce(`${jobId} leak test`, typed, (id) =>
-        onTop(queries, jobId, (revision) =>
-          unwrap(
-            client.POST("/api/jobs/{job_id}/trip/tests", {
-              params: { path: { job_id: jobId } },
-              body: { ...typed, id, revision, meter: "", device: deviceId() },
-            }),
-          ),
-        ),
+  return useJobWrite(jobId, {
+    place: () => "leak test",
+    send: (typed: TypedTest, id, revision) =>
+      unwrap(
+        client.POST("/api/jobs/{job_id}/trip/tests", {
+          params: ofJob(jobId),
+          body: { ...typed, id, revision, meter: "", device: deviceId() },
+        }),
       ),
-    onSuccess: (view) => queries.setQueryData([...roomKey(jobId, "trip"), view.method], view),
-    onSettled: refresh,
+    shown: (view) => [...roomKey(jobId, "trip"), view.method],
   });
 }

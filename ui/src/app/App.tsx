@@ -1,8 +1,19 @@
-import { createTheme, MantineProvider, Modal } from "@mantine/core";
+import {
+  Autocomplete,
+  Checkbox,
+  createTheme,
+  MantineProvider,
+  Modal,
+  NativeSelect,
+  Select,
+  Textarea,
+  TextInput,
+} from "@mantine/core";
 import { QueryClient, QueryClientProvider } from "@tanstack/react-query";
 import { createBrowserRouter, Link, Navigate, RouterProvider } from "react-router";
 import { followAnswers } from "../api/power";
 import { frame } from "../words/frame";
+import { Failed } from "./Failed";
 import { Frame } from "./Frame";
 
 const ink = Array.from({ length: 10 }, () => "#14213a") as unknown as [
@@ -24,7 +35,15 @@ const theme = createTheme({
   fontFamilyMonospace: "var(--mono)",
   defaultRadius: 7,
   respectReducedMotion: true,
-  components: { Modal: Modal.extend({ defaultProps: { closeButtonProps: { "aria-label": frame.close } } }) },
+  components: {
+    Modal: Modal.extend({ defaultProps: { closeButtonProps: { "aria-label": frame.close } } }),
+    TextInput: TextInput.extend({ defaultProps: { size: "md" } }),
+    Textarea: Textarea.extend({ defaultProps: { size: "md" } }),
+    NativeSelect: NativeSelect.extend({ defaultProps: { size: "md" } }),
+    Autocomplete: Autocomplete.extend({ defaultProps: { size: "md" } }),
+    Select: Select.extend({ defaultProps: { size: "md" } }),
+    Checkbox: Checkbox.extend({ defaultProps: { size: "md" } }),
+  },
 });
 const queries = new QueryClient({ defaultOptions: { queries: { retry: 1, staleTime: 5_000 } } });
 followAnswers(queries);
@@ -32,6 +51,8 @@ followAnswers(queries);
 const router = createBrowserRouter([
   {
     element: <Frame />,
+    HydrateFallback: () => null,
+    errorElement: <Failed />,
     children: [
       { index: true, element: <Navigate to="/jobs" replace /> },
       { path: "jobs", lazy: async () => ({ Component: (await import("../rooms/jobs/JobsRoom")).JobsRoom }) },

@@ -1,4 +1,4 @@
-import { useComputedColorScheme, useMantineColorScheme } from "@mantine/core";
+import { Menu, useComputedColorScheme, useMantineColorScheme } from "@mantine/core";
 import {
   IconAdjustments,
   IconBox,
@@ -13,10 +13,13 @@ import { NavLink, Outlet, useLocation } from "react-router";
 import { frame } from "../words/frame";
 import "./frame.css";
 import type { Job } from "../api/client";
-import { useJob } from "../api/hooks";
+import { useJob } from "../api/jobs";
 import { HealthBanner } from "./HealthBanner";
+import { Keypad } from "./Keypad";
 import { Keys } from "./keys";
 import { readLastJob } from "./lastJob";
+import { PhoneBar, type RailRoom } from "./PhoneBar";
+import { usePhone } from "./phone";
 import { STAGES } from "./stages";
 
 /** The rail with the stages of the job and the rooms of the firm; the room itself beside it. */
@@ -27,58 +30,79 @@ export function Frame() {
   const jobId = /^\/jobs\/([^/]+)\//.exec(pathname)?.[1] ?? readLastJob();
   const isDark = colorScheme === "dark";
   const job = useJob(jobId ?? "").data;
+  const isPhone = usePhone();
+  const rooms: RailRoom[] = job
+    ? STAGES.map((stage) => ({
+        to: `/jobs/${job.id}/${stage.id}`,
+        words: stage.words,
+        Icon: stage.Icon,
+        mark: <StageMark job={job} stage={stage.id} />,
+      }))
+    : [];
+  const turn = () => setColorScheme(isDark ? "light" : "dark");
+  const theme = (
+    <>
+      {isDark ? <IconMoon size={20} aria-hidden /> : <IconSun size={20} aria-hidden />}
+      <span>{isDark ? frame.theme.dark : frame.theme.light}</span>
+    </>
+  );
   return (
     <Keys jobId={jobId}>
       <div className="frame">
-        <nav className={job ? "rail with-job" : "rail"} aria-label={frame.rooms}>
-          <div className="rail-name">
-            <b>{frame.name[0]}</b>
-            {frame.name[1]}
-          </div>
-          {job && (
-            <>
-              {STAGES.map((stage) => (
-                <NavLink key={stage.id} to={`/jobs/${job.id}/${stage.id}`}>
-                  <stage.Icon size={20} aria-hidden />
-                  <span>{stage.words}</span>
-                  <StageMark job={job} stage={stage.id} />
-                </NavLink>
-              ))}
-              <hr />
-            </>
-          )}
-          <NavLink to="/jobs" end className="firm">
-            <IconClipboardList size={20} aria-hidden />
-            <span>{frame.jobs}</span>
-          </NavLink>
-          <NavLink to="/machines" className="firm">
-            <IconWashMachine size={20} aria-hidden />
-            <span>{frame.machines}</span>
-          </NavLink>
-          <NavLink to="/shelf" className="firm">
-            <IconBox size={20} aria-hidden />
-            <span>{frame.shelf}</span>
-          </NavLink>
-          <NavLink to="/setup" className="firm">
-            <IconAdjustments size={20} aria-hidden />
-            <span>{frame.setup}</span>
-          </NavLink>
-          <div className="grow" />
-          <button
-            type="button"
-            onClick={() => setColorScheme(isDark ? "light" : "dark")}
-            aria-label={frame.themeChange}
-          >
-            {isDark ? <IconMoon size={20} aria-hidden /> : <IconSun size={20} aria-hidden />}
-            <span>{isDark ? frame.theme.dark : frame.theme.light}</span>
-          </button>
-        </nav>
+        {isPhone ? (
+          <PhoneBar
+            job={job}
+            rooms={rooms}
+            firm={FIRM}
+            theme={
+              <Menu.Item onClick={turn} aria-label={frame.themeChange}>
+                <span className="row">{theme}</span>
+              </Menu.Item>
+            }
+          />
+        ) : (
+          <nav className={job ? "rail with-job" : "rail"} aria-label={frame.rooms}>
+            <div className="rail-name">
+              <b>{frame.name[0]}</b>
+              {frame.name[1]}
+            </div>
+            {rooms.map((room) => (
+              <RailLink key={room.to} room={room} />
+            ))}
+            {job && <hr />}
+            {FIRM.map((room) => (
+              <RailLink key={room.to} room={room} />
+            ))}
+            <div className="grow" />
+            <button type="button" onClick={turn} aria-label={frame.themeChange}>
+              {theme}
+            </button>
+          </nav>
+        )}
         <main>
           <HealthBanner />
           <Outlet />
         </main>
+        <Keypad />
       </div>
     </Keys>
+  );
+}
+
+const FIRM: RailRoom[] = [
+  { to: "/jobs", words: frame.jobs, Icon: IconClipboardList },
+  { to: "/machines", words: frame.machines, Icon: IconWashMachine },
+  { to: "/shelf", words: frame.shelf, Icon: IconBox },
+  { to: "/setup", words: frame.setup, Icon: IconAdjustments },
+];
+
+function RailLink({ room }: { room: RailRoom }) {
+  return (
+    <NavLink to={room.to} end={room.to === "/jobs"}>
+      <room.Icon size={20} aria-hidden />
+      <span>{room.words}</span>
+      {room.mark}
+    </NavLink>
   );
 }
 

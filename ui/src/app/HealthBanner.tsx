@@ -1,5 +1,5 @@
 import { IconDatabaseExclamation } from "@tabler/icons-react";
-import { useHealth } from "../api/hooks";
+import { useHealth } from "../api/health";
 
 /** What is wrong with the data or the disk, above every room until it is mended. */
 export function HealthBanner() {

@@ -1,7 +1,8 @@
 import { IconArrowRight } from "@tabler/icons-react";
 import { Link, useLocation } from "react-router";
-import { useOutlook } from "../api/hooks";
+import { useOutlook } from "../api/jobs";
 import { next as words } from "../words/frame";
+import { Act } from "./controls/Act";
 
 /** The end of every room: who is named, and the one thing to do next, with the way there. */
 export function NextBar({ jobId }: { jobId: string }) {
@@ -20,10 +21,10 @@ export function NextBar({ jobId }: { jobId: string }) {
       </p>
       <span className="quiet keys">{words.keys}</span>
       {!isHere && (
-        <Link className="act" to={to}>
+        <Act as={Link} to={to}>
           {words.next(what)}
           <IconArrowRight size={20} aria-hidden />
-        </Link>
+        </Act>
       )}
     </section>
   );

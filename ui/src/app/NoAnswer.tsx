@@ -2,6 +2,7 @@ import { useQueryClient } from "@tanstack/react-query";
 import { useEffect } from "react";
 import { Link } from "react-router";
 import { frame } from "../words/frame";
+import { Act } from "./controls/Act";
 import { keepLastJob } from "./lastJob";
 
 /** So often a page without an answer asks again by itself. */
@@ -23,12 +24,10 @@ export function NoAnswer({ error }: { error: Error | null }) {
         {error.message}
       </p>
       <div className="row">
-        <button type="button" className="act" onClick={() => void queries.refetchQueries({ type: "active" })}>
-          {frame.again}
-        </button>
-        <Link to="/jobs" className="plain bordered" onClick={() => keepLastJob(null)}>
+        <Act onClick={() => void queries.refetchQueries({ type: "active" })}>{frame.again}</Act>
+        <Act as={Link} look="plain" to="/jobs" onClick={() => keepLastJob(null)}>
           {frame.toJobs}
-        </Link>
+        </Act>
       </div>
     </div>
   );

@@ -1,7 +1,8 @@
 import { IconCamera } from "@tabler/icons-react";
 import { type ChangeEvent, type DragEvent, useState } from "react";
-import { useKeepPhoto } from "../api/rooms";
+import { useKeepPhoto } from "../api/photos";
 import { photo as words } from "../words/frame";
+import { Act } from "./controls/Act";
 import { Problem } from "./Problem";
 
 type Props = {
@@ -42,7 +43,13 @@ export function PhotoPick({ jobId, of, event = "", label }: Props) {
   };
   return (
     <>
-      <label className="plain bordered photo-pick" onDragOver={(over) => over.preventDefault()} onDrop={drop}>
+      <Act
+        as="label"
+        look="plain"
+        className="photo-pick"
+        onDragOver={(over) => over.preventDefault()}
+        onDrop={drop}
+      >
         <IconCamera size={20} aria-hidden />
         {left ? words.busy(left) : label}
         <input
@@ -51,7 +58,7 @@ export function PhotoPick({ jobId, of, event = "", label }: Props) {
           capture="environment"
           onChange={(change) => void choose(change)}
         />
-      </label>
+      </Act>
       <Problem text={problem} />
     </>
   );

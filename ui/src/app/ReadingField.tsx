@@ -1,6 +1,8 @@
-import { type FormEvent, useState } from "react";
-import { useLogReading } from "../api/hooks";
+import { type FormEvent, useEffect, useRef, useState } from "react";
+import { useLogReading } from "../api/trace";
 import { reading as words } from "../words/frame";
+import { Act } from "./controls/Act";
+import { usePad } from "./Keypad";
 
 type Props = {
   jobId: string;
@@ -18,6 +20,12 @@ export function ReadingField({ jobId, typed, label, placeholder, autoFocus, mete
   const [text, setText] = useState("");
   const [problem, setProblem] = useState("");
   const log = useLogReading(jobId);
+  const pad = usePad();
+  const input = useRef<HTMLInputElement>(null);
+  // The hand goes on to the next point of a series, also where its field was there before.
+  useEffect(() => {
+    if (autoFocus) input.current?.focus();
+  }, [autoFocus]);
   const submit = async (event: FormEvent) => {
     event.preventDefault();
     if (log.isPending || !text.trim()) return;
@@ -33,6 +41,7 @@ export function ReadingField({ jobId, typed, label, placeholder, autoFocus, mete
   return (
     <form className="reading-field" onSubmit={(event) => void submit(event)}>
       <input
+        ref={input}
         type="text"
         aria-label={label}
         placeholder={placeholder ?? words.reads}
@@ -44,13 +53,11 @@ export function ReadingField({ jobId, typed, label, placeholder, autoFocus, mete
         autoComplete="off"
         autoCapitalize="off"
         spellCheck={false}
-        inputMode="text"
-        // biome-ignore lint/a11y/noAutofocus: the next point of a series is where the hand goes on
-        autoFocus={autoFocus}
+        {...pad}
       />
-      <button type="submit" className="act" disabled={log.isPending || !text.trim()}>
+      <Act type="submit" disabled={log.isPending || !text.trim()}>
         {words.log}
-      </button>
+      </Act>
       {problem && (
         <p className="problem" role="alert">
           {problem}

@@ -1,9 +1,10 @@
 import { useState } from "react";
 import type { EventBody } from "../api/client";
-import { useEvent } from "../api/rooms";
+import { useEvent } from "../api/events";
 import { run as words } from "../words/frame";
+import { Act } from "./controls/Act";
+import { NumberField } from "./controls/Field";
 import { figure } from "./figure";
-import { NumberField } from "./NumberField";
 import { Problem } from "./Problem";
 import { useForm } from "./useForm";
 import { WhenAsked } from "./WhenAsked";
@@ -58,7 +59,7 @@ export function RunForm({ jobId, outcomes, heats }: Props) {
                 key={field}
                 label={words.fields[field]}
                 value={typed[field]}
-                onChange={(event) => setTyped({ ...typed, [field]: event.currentTarget.value })}
+                onChange={(said) => setTyped({ ...typed, [field]: said })}
               />
             ))}
           </div>
@@ -66,15 +67,9 @@ export function RunForm({ jobId, outcomes, heats }: Props) {
       )}
       <div className="chips">
         {outcomes.map((row) => (
-          <button
-            key={row.id}
-            type="button"
-            className="plain bordered"
-            disabled={record.isPending}
-            onClick={() => void note(row.id)}
-          >
+          <Act look="plain" key={row.id} disabled={record.isPending} onClick={() => void note(row.id)}>
             {row.words}
-          </button>
+          </Act>
         ))}
       </div>
       <Problem error={record.error} text={problem} />

@@ -8,8 +8,11 @@ import {
 import { useEffect, useState } from "react";
 import { Link } from "react-router";
 import type { Job } from "../api/client";
+import { useEvent } from "../api/events";
 import { type PowerNow, type Stands, usePower } from "../api/power";
 import { safetyWords, strip as words } from "../words/frame";
+import { Act } from "./controls/Act";
+import { usePhone } from "./phone";
 import { clockOf, momentOf } from "./times";
 import "./topStrip.css";
 
@@ -21,6 +24,9 @@ export const SAFETY_MARKS: Record<Stands, typeof IconPlugConnectedX> = {
   unknown: IconPlugX,
 };
 
+/** So long before a proof of dead runs out it can be held from every room. */
+const ENDING_MS = 120_000;
+
 /** Always there: the machine, its supply, the state of safety, open dangers, the clock on the job. */
 export function TopStrip({ job }: { job: Job }) {
   const [now, setNow] = useState(() => Date.now());
@@ -30,7 +36,11 @@ export function TopStrip({ job }: { job: Job }) {
   }, []);
   const { stands, power } = usePower(job);
   const Mark = SAFETY_MARKS[stands];
-  const said = safetySaid(stands, power);
+  const isPhone = usePhone();
+  const said = isPhone ? safetyShort(stands, power) : safetySaid(stands, power);
+  const event = useEvent(job.id);
+  const isEnding =
+    stands === "dead" && power.until !== "" && Date.parse(power.until) - Date.now() < ENDING_MS;
   const blocking = job.hazards.filter((hazard) => hazard.forbids_power);
   const shout = stands === "unknown" ? words.unknown : power.shout && words.shout(power.shout);
   return (
@@ -60,12 +70,17 @@ export function TopStrip({ job }: { job: Job }) {
         )}
         <Link
           to={`/jobs/${job.id}/safe`}
-          className={`safety ${stands}`}
+          className={`safety ${stands === "under_voltage" && power.is_shut ? "plugged_in" : stands}`}
           aria-label={`${words.open}: ${said}`}
         >
           <Mark size={22} aria-hidden />
           {said}
         </Link>
+        {isEnding && (
+          <Act look="plain" disabled={event.isPending} onClick={() => event.mutate({ kind: "attended" })}>
+            {words.stillHere}
+          </Act>
+        )}
         <span className="clock mono">{clockOf(job.opened_at, now, words.opened)}</span>
       </header>
       {shout && (
@@ -77,12 +92,19 @@ export function TopStrip({ job }: { job: Job }) {
   );
 }
 
+/** The same for a phone: how long the proof holds is what counts. */
+function safetyShort(stands: Stands, power: PowerNow["power"]): string {
+  if (stands !== "dead" || !power.until) return safetySaid(stands, power);
+  return `${safetyWords.dead} ${words.until} ${momentOf(power.until, Date.now())}`;
+}
+
 /** The state in a few words: what is proved and until when, why it is live. */
 export function safetySaid(stands: Stands, power: PowerNow["power"]): string {
   if (stands === "dead") {
     const until = power.until ? `, ${words.until} ${momentOf(power.until, Date.now())}` : "";
     return `${safetyWords.dead}, ${words.proved} ${momentOf(power.at, Date.now())}${until}`;
   }
+  if (stands === "under_voltage" && power.is_shut) return words.pluggedIn;
   if (stands === "live") return `${safetyWords.live}: ${power.reason}`.slice(0, 48);
   return safetyWords[stands];
 }

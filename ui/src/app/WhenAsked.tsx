@@ -1,5 +1,6 @@
 import { ApiError, type EventBody } from "../api/client";
 import { when as words } from "../words/frame";
+import { Act } from "./controls/Act";
 
 type Props = {
   error: Error | null;
@@ -14,14 +15,9 @@ export function WhenAsked({ error, asked, send }: Props) {
   return (
     <div className="chips">
       {(["before", "now"] as const).map((was) => (
-        <button
-          key={was}
-          type="button"
-          className="plain bordered"
-          onClick={() => send({ ...asked, was } as EventBody)}
-        >
+        <Act look="plain" key={was} onClick={() => send({ ...asked, was } as EventBody)}>
           {words[was]}
-        </button>
+        </Act>
       ))}
     </div>
   );

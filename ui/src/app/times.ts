@@ -23,3 +23,12 @@ export function momentOf(moment: string, now: number): string {
   const isToday = new Date(moment).toDateString() === new Date(now).toDateString();
   return isToday ? timeOf(moment) : `${dayOf(moment)}, ${timeOf(moment)}`;
 }
+
+/** A day with its year. */
+export function fullDayOf(day: string): string {
+  return new Date(`${day}T12:00:00`).toLocaleDateString("en-GB", {
+    day: "numeric",
+    month: "short",
+    year: "numeric",
+  });
+}

@@ -8,41 +8,74 @@ export type Ghost = { x: number; verdict: Verdict | null; label: string };
 
 const HEIGHT = 112;
 const BAR = { top: 46, height: 40 };
+/** A row of labels above the bar. */
+const LEVEL = 15;
 const MARGIN = { left: 14, right: 22 };
-const NARROW = 620;
+/** Beside one another so many readings can be told apart. */
+const MOST_LABELS = 8;
+const LABEL_PX = 52;
+/** Of the ten decades of the ruler. */
+const LEAST_STRETCH = 0.2;
 
 type Expected = { part: string; title: string; position: number | null };
 type Props = {
   ruler: Ruler;
+  /** The lines that stand on it. */
+  lines: string[];
   chosen: string | null;
   ghost: Ghost | null;
   expected?: Expected[];
-  caption: string;
 };
 
-/** One logarithmic ruler; windows stand on it as bands, readings as pins. Coordinates come from the core. */
-export function OhmRuler({ ruler, chosen, ghost, expected = [], caption }: Props) {
+/** The stretch of the one logarithmic ruler on which some lines stand: windows as bands, readings as pins. */
+export function OhmRuler({ ruler, lines, chosen, ghost, expected = [] }: Props) {
   const { ref, width } = useElementSize();
   const inner = Math.max(0, width - MARGIN.left - MARGIN.right);
-  const at = (x: number) => MARGIN.left + x * inner;
-  const isNarrow = width < NARROW;
-  const band = ruler.bands.find((b) => b.line === chosen);
-  const pins = [...ruler.pins].sort((a, b) => Number(a.line === chosen) - Number(b.line === chosen));
+  const bands = ruler.bands.filter((row) => lines.includes(row.line));
+  const pins = ruler.pins
+    .filter((row) => lines.includes(row.line))
+    .sort((a, b) => Number(a.line === chosen) - Number(b.line === chosen));
+  const places = expected.flatMap((row) => row.position ?? []);
+  const [from, to] = stretch([
+    ...bands.flatMap((row) => (row.is_wide ? [row.x0] : [row.x0, row.x1])),
+    ...pins.flatMap((row) => [row.x, row.towards ?? row.x]),
+    ...places,
+    ...(ghost ? [ghost.x] : []),
+  ]);
+  const at = (x: number) => MARGIN.left + Math.min(1, Math.max(0, (x - from) / (to - from))) * inner;
+  const ticks = ruler.ticks.filter((tick) => tick.x >= from - 1e-9 && tick.x <= to + 1e-9);
+  const labelled = spread(
+    ticks.filter((tick) => tick.label),
+    at,
+  );
+  // Where few labels stand above one another, nothing is left empty above them.
+  const rows = Math.max(0, ...pins.map((row) => row.level + 1));
+  const spare = ghost ? 0 : BAR.top - 6 - LEVEL * rows - 4;
+  const band = bands.find((row) => row.line === chosen);
+  if (bands.length + pins.length === 0 && !ghost) return null;
   return (
     <figure className="ruler">
-      <figcaption>
-        <b>{trace.ruler}</b>
-        <span className="mono">{caption}</span>
-      </figcaption>
+      <figcaption className="hidden">{trace.ruler}</figcaption>
       <div ref={ref} className="ruler-strip">
         {width > 0 && (
-          <svg width={width} height={HEIGHT} aria-hidden="true">
+          <svg
+            width={width}
+            height={HEIGHT - spare}
+            viewBox={`0 ${spare} ${width} ${HEIGHT - spare}`}
+            aria-hidden="true"
+          >
             <rect x={4} y={BAR.top} width={width - 8} height={BAR.height} rx={7} className="ruler-bar" />
-            {ruler.ticks.map((tick, index) => (
-              <Tick key={tick.x} tick={tick} x={at(tick.x)} isLabelled={!isNarrow || index % 18 === 0} />
+            {ticks.map((tick) => (
+              <Tick
+                key={tick.x}
+                tick={tick}
+                x={at(tick.x)}
+                isLabelled={labelled.includes(tick)}
+                endX={width}
+              />
             ))}
-            {ruler.bands.filter(isNarrowBand).map((b) => (
-              <BandMark key={b.line} x0={at(b.x0)} x1={at(b.x1)} className="ruler-band" />
+            {bands.map((row) => (
+              <BandMark key={row.line} x0={at(row.x0)} x1={at(row.x1)} className="ruler-band" />
             ))}
             {band && <BandMark x0={at(band.x0)} x1={at(band.x1)} className="ruler-band chosen" />}
             {pins.map((pin) => (
@@ -50,7 +83,7 @@ export function OhmRuler({ ruler, chosen, ghost, expected = [], caption }: Props
                 key={pin.line}
                 pin={pin}
                 at={at}
-                isLabelled={!isNarrow || pin.line === chosen}
+                isLabelled={pins.length <= MOST_LABELS || pin.line === chosen}
                 isChosen={pin.line === chosen}
                 endX={width - 4}
               />
@@ -65,15 +98,33 @@ export function OhmRuler({ ruler, chosen, ghost, expected = [], caption }: Props
           </svg>
         )}
       </div>
-      <PinTable ruler={ruler} />
+      <PinTable pins={pins} />
     </figure>
   );
 }
 
-/** Windows of decades would cover all others: they show only while their line is in question. */
-const isNarrowBand = (band: Ruler["bands"][number]) => !band.is_wide;
+/** The part of the ruler that holds some places, with a little room beside them; never less than two decades of ten. */
+function stretch(places: number[]): [number, number] {
+  if (places.length === 0) return [0, 1];
+  const [least, most] = [Math.min(...places), Math.max(...places)];
+  const room = Math.max(LEAST_STRETCH - (most - least), 0.08) / 2;
+  const from = Math.min(Math.max(0, least - room), 1 - LEAST_STRETCH);
+  return [from, Math.max(Math.min(1, most + room), from + LEAST_STRETCH)];
+}
 
-function Tick({ tick, x, isLabelled }: { tick: Ruler["ticks"][number]; x: number; isLabelled: boolean }) {
+/** Labels that do not run into each other. */
+function spread(ticks: Ruler["ticks"], at: (x: number) => number): Ruler["ticks"] {
+  let last = Number.NEGATIVE_INFINITY;
+  return ticks.filter((tick) => {
+    if (at(tick.x) - last < LABEL_PX) return false;
+    last = at(tick.x);
+    return true;
+  });
+}
+
+type TickProps = { tick: Ruler["ticks"][number]; x: number; isLabelled: boolean; endX: number };
+
+function Tick({ tick, x, isLabelled, endX }: TickProps) {
   const bottom = BAR.top + BAR.height;
   return (
     <g>
@@ -83,7 +134,7 @@ function Tick({ tick, x, isLabelled }: { tick: Ruler["ticks"][number]; x: number
           x={x}
           y={HEIGHT - 8}
           className="ruler-label"
-          textAnchor={tick.x === 0 ? "start" : tick.x === 1 ? "end" : "middle"}
+          textAnchor={x < LABEL_PX / 2 ? "start" : x > endX - LABEL_PX / 2 ? "end" : "middle"}
         >
           {tick.label}
         </text>
@@ -115,7 +166,7 @@ type PinProps = {
 
 function PinMark({ pin, at, isLabelled, isChosen, endX }: PinProps) {
   const x = at(pin.x);
-  const head = BAR.top - 6 - pin.level * 15;
+  const head = BAR.top - 6 - pin.level * LEVEL;
   const colour = verdictColour(pin.verdict);
   const bottom = BAR.top + BAR.height - 3;
   const towards = pin.towards === null || pin.towards === undefined ? null : at(pin.towards);
@@ -190,12 +241,12 @@ function ExpectedMark({ x, title }: { x: number; title: string }) {
   );
 }
 
-function PinTable({ ruler }: { ruler: Ruler }) {
+function PinTable({ pins }: { pins: Ruler["pins"] }) {
   return (
     <table className="hidden">
       <caption>{trace.rulerTable}</caption>
       <tbody>
-        {ruler.pins.map((pin) => (
+        {pins.map((pin) => (
           <tr key={pin.line}>
             <th scope="row">{pin.line}</th>
             <td>{pin.label} Ω</td>

@@ -4,6 +4,7 @@ import { trace, verdictWords } from "../words/trace";
 const INSIDE = "var(--inside)";
 const OUTSIDE = "var(--outside)";
 const INK = "var(--ink)";
+const OUTSIDE_VERDICTS = new Set<Verdict | null>(["outside_low", "outside_high", "open", "short"]);
 
 /** The shape of a verdict: a bracket, and where the reading stands in it. Shape and word first, colour last. */
 export function VerdictMark({ verdict, size = 46 }: { verdict: Verdict | null; size?: number }) {
@@ -83,6 +84,11 @@ function shape(verdict: Verdict | null) {
     case "not_judged":
       return <circle cx="23" cy="13" r="4.6" fill="none" stroke={INK} strokeWidth="2.4" />;
   }
+}
+
+/** Whether a reading is surely not that of a good part. */
+export function isOutside(verdict: Verdict | null | undefined): boolean {
+  return OUTSIDE_VERDICTS.has(verdict ?? null);
 }
 
 /** The colour in which a verdict is written. */

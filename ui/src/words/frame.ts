@@ -23,6 +23,8 @@ export const frame = {
   notFound: "There is no page at this address.",
   toJobs: "Go to Jobs",
   again: "Try again",
+  failed: "This page could not be drawn",
+  failedHelp: "What is stored is safe, and what was typed is kept.",
   close: "Close",
   loading: "Reading the job …",
 };
@@ -40,6 +42,8 @@ export const strip = {
   opened: "opened",
   proved: "proved at",
   noPower: "No power",
+  pluggedIn: "Plugged in, panels shut",
+  stillHere: "Still here",
   ended: "Ended",
   until: "until",
   unknown: "The server does not answer: take the machine for live.",
@@ -93,3 +97,11 @@ export const keys: [string, string][] = [
   ["r j m h s", "Jobs, Machines, Shelf, Setup"],
   ["?", "this list"],
 ];
+
+export const keypad = {
+  title: "Keypad",
+  keyboard: "Letters",
+  enter: "Log",
+  erase: "Delete one character",
+  space: "Space",
+};

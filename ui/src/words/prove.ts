@@ -1,4 +1,8 @@
 export const prove = {
+  needs: "For this the machine is",
+  plugIn: "It is plugged in, panels shut",
+  proveDead: "Prove it dead",
+  unplug: "It is unplugged, plug in sight",
   title: "Prove",
   list: "What has to be shown, in this order",
   intro:

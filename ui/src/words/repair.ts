@@ -10,9 +10,6 @@ export const repair = {
   fitted: "Which piece is fitted now",
   fittedHelp: "e.g. original, spare 1, spare 2; empty where the piece is the same",
   note: "Note",
-  sawFail: "I saw it fail myself",
-  sawFailHelp:
-    "Before the first change: only then does the run after it prove anything. Or note the run that failed.",
   keep: "Save the change",
   run: "Add a run",
   runHelp: "Run it through, panels shut, and say where it first fails.",
@@ -47,12 +44,40 @@ export const repair = {
   per: "Figures are in the currency of the firm. A year: the expected cost for each year that the machine then runs.",
 };
 
+export const replace = {
+  title: "What to do",
+  doIt: (part: string) => part,
+  sawFail: "Did you see it fail yourself?",
+  sawFailHelp: "Only what was seen to fail is proved by a run that passes after the change.",
+  yes: "Yes",
+  no: "No",
+  askFirst: "Say first whether you saw it fail yourself.",
+  shelf: "Shelf:",
+  none: "No piece of this kind on the shelf. Parts wanted, below, orders one.",
+  fits: "It fits the plate.",
+  fit: (mark: string) => `Fit ${mark}`,
+};
+
 export const strip = {
   title: "Strip-down",
   none: "Nothing came off yet. Add each step as you go: turned round it is the way back.",
   count: (whole: number, all: number) => `${whole} of ${all} refitted`,
   turn: "Show the way back",
-  states: { off: "off", whole: "refitted", partly: "partly refitted" },
+  wayBack: "The way back",
+  wayOut: "Show the way out",
+  takeOut: (part: string) => `Take it out: ${part}`,
+  needs: (minutes: string, repair: string) => `${minutes} · ${repair}`,
+  planHelp: (told: number) =>
+    told > 0
+      ? "From this machine's sheet and earlier jobs. Tick each as it comes off; edit what differs."
+      : "From this machine's sheet. Tick each as it comes off; edit what held it.",
+  otherPart: "Plan for the part",
+  other: "Something else came off",
+  edit: "Edit",
+  editOf: (step: string) => `Edit: ${step}`,
+  tickOff: "It is off",
+  photoShort: "Photo",
+  states: { to_do: "to do", off: "off", whole: "refitted", partly: "partly refitted" },
   plugs: "Plugs",
   missing: "Missing",
   leftOut: "Left out, because (never on an earth)",

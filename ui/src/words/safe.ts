@@ -1,4 +1,6 @@
 export const safe = {
+  waits: (clock: string) => `Wait ${clock}, then measure`,
+  waited: "Waited long enough: measure now",
   title: "Safe",
   steps: "Make it safe",
   caution: "Work for competent persons; local codes and licensed practice come first.",

@@ -44,6 +44,20 @@ export const setup = {
     bad: "Limits are numbers over 0, e.g. 0.3",
     own: "Our own limits",
   },
+  texts: {
+    title: "Texts to be checked",
+    help: "The figures were written down from memory. Read them against the text that is in force where you work, and say so here.",
+    fromMemory: "From memory, not yet confirmed",
+    confirmed: ({ edition, by, on }: { edition: string; by: string; on: string }) =>
+      `Confirmed against ${edition} by ${by} on ${on}`,
+    confirm: "Confirm",
+    again: "Confirm again",
+    confirmOf: (title: string) => `Confirm ${title}`,
+    edition: "Text and edition you read",
+    editionHint: "e.g. EN 50678:2020",
+    by: "Read by",
+    on: "On",
+  },
   meters: "Meters",
   metersHelp:
     "Tick the meters in your bag. Where a line does not say which one was used, the first that could have shown the reading counts.",

@@ -163,12 +163,11 @@ describe("a leak test", () => {
     await waitFor(() => expect(events(sent)).toEqual([{ kind: "run_withdrawn", run: last?.id }]));
   });
 
-  test("of a guilty part leads to another one fitted", async () => {
-    const sent = serve({ ...EVERY_ROOM, "/events": JOB });
+  test("of a guilty part leads to Repair, where a change is asked whether it was seen to fail", () => {
     draw(<AfterCulprit view={trip} />);
-    press("Another heater is fitted");
-    await waitFor(() =>
-      expect(events(sent)[0]).toMatchObject({ kind: "changed", part: "heater", intervention: "replaced" }),
+    expect(screen.getByRole("link", { name: "Go to Repair" })).toHaveAttribute(
+      "href",
+      `/jobs/${trip.job.id}/repair`,
     );
   });
 
@@ -180,11 +179,14 @@ describe("a leak test", () => {
 
 test("a change is sent with the part that is named, and whether the fault was seen", async () => {
   const sent = serve({ ...EVERY_ROOM, "/events": JOB });
-  draw(<ChangeForm view={{ ...repair, asks_saw_fail: true }} />);
+  const { redraw } = draw(<ChangeForm view={{ ...repair, asks_saw_fail: true }} sawFail={null} />);
   expect(screen.getByLabelText("Part")).toHaveValue(repair.leader);
   pick("What was done", "replaced");
   pick("Which piece is fitted now", "spare 1");
-  fireEvent.click(screen.getByLabelText(/I saw it fail myself/));
+  press("Save the change");
+  expect(screen.getByRole("alert")).toHaveTextContent("Say first whether you saw it fail yourself");
+  redraw(<ChangeForm view={{ ...repair, asks_saw_fail: true }} sawFail />);
+  expect(screen.queryByRole("alert")).toBeNull();
   press("Save the change");
   await waitFor(() =>
     expect(events(sent)[0]).toMatchObject({

@@ -25,7 +25,7 @@ const OF_A_JOB: [string, ReactElement, string][] = [
   ["safe", <SafeRoom key="s" />, "Make it safe"],
   ["codes", <CodesRoom key="c" />, "What the lamps say"],
   ["trip", <TripRoom key="t" />, "Pull next"],
-  ["repair", <RepairRoom key="r" />, "What was changed, what ran after"],
+  ["repair", <RepairRoom key="r" />, "Take it out: Heater"],
   ["prove", <ProveRoom key="p" />, "What has to be shown, in this order"],
   ["sheet-out", <SheetOutRoom key="o" />, "What the sheet says"],
 ];

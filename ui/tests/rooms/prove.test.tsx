@@ -22,6 +22,9 @@ const SEEN: Criterion = {
   before: "",
   line: "",
   is_next: true,
+  needs: "any",
+  needs_words: "",
+  stands: true,
   voided: "",
   voided_at: "",
 };
@@ -139,6 +142,33 @@ describe("a criterion", () => {
     draw(<CriterionRow view={VIEW} row={row} />);
     expect(screen.getByText("failed")).toBeInTheDocument();
     expect(screen.getByText("0.1 MΩ").parentElement).toHaveTextContent("before the change: 0.1 MΩ");
+  });
+});
+
+describe("how the machine stands for a proof", () => {
+  const row = (needs: "cut_off" | "powered", stands: boolean) => ({
+    ...SEEN,
+    needs,
+    stands,
+    needs_words: needs === "powered" ? "plugged in, panels shut" : "unplugged",
+  });
+
+  test.each([
+    ["powered", "It is plugged in, panels shut", "plugged_in"],
+    ["cut_off", "It is unplugged, plug in sight", "isolated"],
+  ] as const)("%s: it says so, and what is pressed is what is noted", async (needs, label, kind) => {
+    const sent = serve({
+      "/events": { status: 403, body: { type: "/problems/safety", detail: "no power: it tripped" } },
+    });
+    draw(<CriterionRow view={VIEW} row={row(needs, false)} />);
+    fireEvent.click(screen.getByRole("button", { name: label }));
+    expect(await screen.findByText("no power: it tripped")).toBeInTheDocument();
+    expect(sent.map((each) => each.body.body)).toEqual([{ kind }]);
+  });
+
+  test("nothing is asked where it stands so already", () => {
+    draw(<CriterionRow view={VIEW} row={row("powered", true)} />);
+    expect(screen.queryByText(/For this the machine is/)).toBeNull();
   });
 });
 

@@ -1,8 +1,10 @@
 import { fireEvent, screen, waitFor } from "@testing-library/react";
 import { beforeEach, describe, expect, it, vi } from "vitest";
+import type { Preview } from "../../src/api/client";
 import { Answer } from "../../src/rooms/trace/Answer";
 import { QuickLine } from "../../src/rooms/trace/QuickLine";
-import { draw, HEATER, serve, TRACE } from "../render";
+import { Refused } from "../../src/rooms/trace/Refused";
+import { draw, HEATER, LEAK, serve, TRACE } from "../render";
 
 const nothing = () => undefined;
 
@@ -15,6 +17,8 @@ describe("the quick line", () => {
     trace: TRACE,
     preview: null,
     onPreview: nothing,
+    line: null,
+    isChosen: false,
     correction: null,
     onCorrected: nothing,
     onLogged: nothing,
@@ -22,7 +26,7 @@ describe("the quick line", () => {
     onSaid: nothing,
   };
   const field = () => screen.getByLabelText("Type a part and a reading");
-  const after = { ...TRACE, lines: [{ ...HEATER, verdict: "inside", reads: "26 Ω" }] };
+  const after = { ...TRACE, lines: [{ ...HEATER, verdict: "inside", reads: "26 Ω", reading_id: "r-1" }] };
 
   it("sends the same reading with the same id until it is stored", async () => {
     const sent = serve({ "/preview": { body: {} } });
@@ -52,6 +56,25 @@ describe("the quick line", () => {
     const rows = sent.filter((row) => row.path.endsWith("/readings")).map((row) => row.body);
     expect(rows.map((row) => row.revision)).toEqual([1, 9]);
     expect(rows[0]?.id).toBe(rows[1]?.id);
+  });
+
+  it("gives a bare reading to the line in question, which does not move while one types", async () => {
+    const sent = serve({ "/preview": { body: {} }, "/readings": { status: 201, body: after } });
+    const { redraw } = draw(<QuickLine {...props} line={HEATER} />);
+    expect(screen.getByRole("status")).toHaveTextContent("Heater, element 25.2–29.4 Ω");
+    fireEvent.change(field(), { target: { value: "26" } });
+    redraw(<QuickLine {...props} line={LEAK} />);
+    fireEvent.submit(field().closest("form") as HTMLFormElement);
+    await waitFor(() => expect(field()).toHaveValue(""));
+    const reading = sent.find((row) => row.path.endsWith("/readings"))?.body;
+    expect(reading).toMatchObject({ text: "26", line: "heater.element" });
+    redraw(<QuickLine {...props} line={LEAK} />);
+    expect(screen.getByRole("status")).toHaveTextContent("to earth");
+    fireEvent.change(field(), { target: { value: "2" } });
+    redraw(<QuickLine {...props} line={HEATER} isChosen />);
+    fireEvent.change(field(), { target: { value: "26" } });
+    fireEvent.submit(field().closest("form") as HTMLFormElement);
+    await waitFor(() => expect(sent.at(-1)?.body.line).toBe("heater.element"));
   });
 
   it("says which reading a correction replaces", async () => {
@@ -92,17 +115,82 @@ describe("the quick line", () => {
   });
 });
 
+describe("a refusal for safety", () => {
+  const refusedBy = (answers: string[]) => ({ body: { answers, problem: "not proved dead" } });
+  const forbidden = { status: 403, body: { type: "/problems/safety", detail: "not proved dead" } };
+
+  it("offers what this state allows: in the hand, or with a reason that is long enough", async () => {
+    const answers = ["prove", "loose", "override"] as const;
+    const onLoose = vi.fn();
+    const onOverride = vi.fn();
+    draw(
+      <Refused
+        jobId="j-1"
+        answers={[...answers]}
+        onLoose={onLoose}
+        onOverride={onOverride}
+        onDone={nothing}
+      />,
+    );
+    expect(screen.getByRole("link", { name: "Prove it dead" })).toHaveAttribute("href", "/jobs/j-1/safe");
+    fireEvent.click(screen.getByRole("button", { name: "It is in my hand" }));
+    expect(onLoose).toHaveBeenCalledOnce();
+    fireEvent.click(screen.getByRole("button", { name: "Log it anyway" }));
+    const reason = screen.getByLabelText("Why it is safe anyway");
+    fireEvent.change(reason, { target: { value: "short" } });
+    fireEvent.keyDown(reason, { key: "Enter" });
+    expect(onOverride).not.toHaveBeenCalled();
+    fireEvent.change(reason, { target: { value: "heater lies on the bench" } });
+    fireEvent.keyDown(reason, { key: "Enter" });
+    expect(onOverride).toHaveBeenCalledWith("heater lies on the bench");
+  });
+
+  it("offers nothing but to unplug it under voltage, and does that", async () => {
+    const sent = serve({ "/events": { status: 201, body: TRACE.job } });
+    const onDone = vi.fn();
+    draw(<Refused jobId="j-1" answers={["unplug"]} onLoose={nothing} onOverride={nothing} onDone={onDone} />);
+    expect(screen.getAllByRole("button").map((row) => row.textContent)).toEqual(["Unplug it"]);
+    fireEvent.click(screen.getByRole("button", { name: "Unplug it" }));
+    await waitFor(() => expect(onDone).toHaveBeenCalled());
+    expect(sent.at(0)?.body.body).toEqual({ kind: "isolated" });
+  });
+
+  it("logs the same figure again as made in the hand", async () => {
+    const after = { ...TRACE, lines: [HEATER] };
+    const sent = serve({
+      "/preview": refusedBy(["prove", "loose"]),
+      "/readings": [forbidden, { status: 201, body: after }],
+    });
+    const preview = { answers: ["prove" as const, "loose" as const], problem: "not proved dead" };
+    const line = { line: HEATER, isChosen: true, correction: null };
+    const rest = { ref: null, jobId: "j-1", trace: TRACE, said: "", onSaid: nothing, onPreview: nothing };
+    draw(
+      <QuickLine {...rest} {...line} preview={preview as Preview} onCorrected={nothing} onLogged={nothing} />,
+    );
+    const field = screen.getByLabelText("Type a part and a reading");
+    fireEvent.change(field, { target: { value: "26" } });
+    fireEvent.submit(field.closest("form") as HTMLFormElement);
+    expect(await screen.findByRole("button", { name: "It is in my hand" })).toBeInTheDocument();
+    await waitFor(() => expect(screen.getByRole("status")).toHaveTextContent("not proved dead"));
+    expect(field).toHaveValue("26");
+    fireEvent.click(screen.getByRole("button", { name: "It is in my hand" }));
+    await waitFor(() => expect(field).toHaveValue(""));
+    const readings = sent.filter((row) => row.path.endsWith("/readings")).map((row) => row.body.text);
+    expect(readings).toEqual(["26", "26 loose"]);
+  });
+});
+
 describe("what the quick line answers", () => {
   const answer = (overrides = {}) => (
     <Answer
-      jobId="j-1"
       text="heater 26"
       preview={null}
       problem=""
       said=""
+      line={null}
       isSaving={false}
       onOffer={nothing}
-      onOverride={nothing}
+      refused={null}
       {...overrides}
     />
   );

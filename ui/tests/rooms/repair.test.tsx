@@ -1,8 +1,9 @@
 import { fireEvent, screen, waitFor } from "@testing-library/react";
-import { afterEach, expect, test, vi } from "vitest";
+import { afterEach, describe, expect, test, vi } from "vitest";
 import type { RepairView, WorthView } from "../../src/api/repair";
 import { ChangeForm } from "../../src/rooms/repair/ChangeForm";
 import { ConnectorsCard } from "../../src/rooms/repair/ConnectorsCard";
+import { ReplaceCard } from "../../src/rooms/repair/ReplaceCard";
 import { StepList } from "../../src/rooms/repair/StepList";
 import { StripCard } from "../../src/rooms/repair/StripCard";
 import { TricksCard } from "../../src/rooms/repair/TricksCard";
@@ -32,6 +33,18 @@ const VIEW = {
     { id: "through", words: "runs through" },
   ],
   leader: "heater",
+  asks_saw_fail: false,
+  plan: {
+    part: "heater",
+    title: "Heater",
+    minutes: "33 min",
+    repair: "replace the heater",
+    intervention: "replaced",
+    steps: [],
+    told: 0,
+    tricks: [],
+    cautions: [],
+  },
   is_over: false,
 } as unknown as RepairView;
 
@@ -68,7 +81,7 @@ const WORTH: WorthView = {
 function answering(answer: object) {
   const sent: unknown[] = [];
   vi.spyOn(globalThis, "fetch").mockImplementation(async (input) => {
-    sent.push(await (input as Request).json());
+    if ((input as Request).method !== "GET") sent.push(await (input as Request).json());
     return new Response(JSON.stringify(answer), { headers: { "Content-Type": "application/json" } });
   });
   return sent;
@@ -86,7 +99,7 @@ test("steps stand in order, runs with their word, and what they prove above them
 
 test("a change is sent with its part, what was done and the piece that sits there now", async () => {
   const sent = answering({});
-  draw(<ChangeForm view={VIEW} />);
+  draw(<ChangeForm view={VIEW} sawFail={false} />);
   fireEvent.change(screen.getByLabelText("What was done"), { target: { value: "replaced" } });
   fireEvent.change(screen.getByLabelText("Which piece is fitted now"), { target: { value: "spare 1" } });
   fireEvent.click(screen.getByRole("button", { name: "Save the change" }));
@@ -162,8 +175,8 @@ const STRIPPED = {
 
 test("the strip-down turned round asks for what is missing, last off first", async () => {
   const sent = answering({});
-  draw(<StripCard view={STRIPPED} />);
-  expect(screen.getByText("1 of 2 refitted")).toHaveTextContent("took 12 min");
+  draw(<StripCard view={STRIPPED} onPart={() => undefined} />);
+  expect(screen.getByText(/1 of 2 refitted/)).toHaveTextContent("took 12 min");
   expect(screen.getByText(/1 of 1 fasteners/)).toBeInTheDocument();
   fireEvent.click(screen.getByRole("button", { name: "Show the way back" }));
   expect(screen.getAllByRole("listitem")[0]).toHaveTextContent("heater");
@@ -176,7 +189,7 @@ test("the strip-down turned round asks for what is missing, last off first", asy
 
 test("a step is sent with its fasteners, cover and plugs, and a word for a count is told", async () => {
   const sent = answering({});
-  draw(<StripCard view={STRIPPED} />);
+  draw(<StripCard view={STRIPPED} onPart={() => undefined} />);
   fireEvent.change(screen.getByLabelText("What comes off"), { target: { value: "top cover" } });
   fireEvent.change(screen.getByLabelText("Fasteners"), { target: { value: "some" } });
   fireEvent.click(screen.getByRole("button", { name: "Save the step" }));
@@ -248,4 +261,130 @@ test("what a part needs and what hurts there stand beside the work", () => {
   draw(<TricksCard view={STRIPPED} />);
   expect(screen.getByText("The tip goes into its clip first.")).toBeInTheDocument();
   expect(screen.getByText("Turn the drum.")).toHaveClass("notice");
+});
+
+describe("the plan", () => {
+  const back = {
+    kind: "strip_step" as const,
+    words: "Back panel off",
+    fasteners: 6,
+    head: "cross",
+    size: "M4 x 12",
+    kept: "blue lid",
+    panel: "back",
+    plugs: [],
+    part: "" as const,
+    minutes: null,
+  };
+  const out = {
+    ...back,
+    words: "Heater out",
+    fasteners: 0,
+    head: "",
+    size: "",
+    kept: "",
+    panel: "",
+    part: "heater",
+  };
+  const planned = (state: "to_do" | "off"): RepairView => ({
+    ...STRIPPED,
+    strip: { ...STRIPPED.strip, steps: [] },
+    plan: {
+      ...STRIPPED.plan,
+      told: 1,
+      cautions: ["Turn the drum by hand."],
+      steps: [
+        {
+          id: "back",
+          proposal: back,
+          minutes: "3 min",
+          told: true,
+          state,
+          step: state === "off" ? "s-9" : "",
+        },
+        { id: "heater", proposal: out as never, minutes: "", told: false, state: "to_do", step: "" },
+      ],
+    },
+  });
+  const card = (view: RepairView, onPart = () => undefined) => <StripCard view={view} onPart={onPart} />;
+
+  test("is ticked at one touch a step, with what held it on an earlier job", async () => {
+    const sent = answering({});
+    draw(card(planned("to_do")));
+    expect(screen.getByText("6 × cross M4 x 12, blue lid")).toBeInTheDocument();
+    expect(screen.getByText(/and earlier jobs/)).toBeInTheDocument();
+    expect(screen.getByText("Turn the drum by hand.")).toBeInTheDocument();
+    fireEvent.click(screen.getByRole("button", { name: "Back panel off" }));
+    await waitFor(() =>
+      expect(sent[0]).toMatchObject({
+        body: { kind: "strip_step", words: "Back panel off", fasteners: 6, kept: "blue lid", panel: "back" },
+      }),
+    );
+    expect(JSON.stringify(sent[0])).not.toContain("minutes");
+  });
+
+  test("takes what differs, typed once, and tells a word for a count", async () => {
+    const sent = answering({});
+    draw(card(planned("to_do")));
+    fireEvent.click(screen.getByRole("button", { name: "Edit: Back panel off" }));
+    const count = screen.getAllByLabelText("Fasteners")[0] as HTMLElement;
+    fireEvent.change(count, { target: { value: "five" } });
+    fireEvent.click(screen.getByRole("button", { name: "It is off" }));
+    expect(screen.getByRole("alert")).toHaveTextContent("not a whole number");
+    fireEvent.change(count, { target: { value: "5" } });
+    fireEvent.click(screen.getByRole("button", { name: "It is off" }));
+    await waitFor(() => expect(sent[0]).toMatchObject({ body: { fasteners: 5, head: "cross" } }));
+  });
+
+  test("shows what is off and which is next, and is made for another part", () => {
+    const onPart = vi.fn();
+    draw(card(planned("off"), onPart));
+    expect(screen.getByRole("button", { name: "Back panel off: off" })).toBeDisabled();
+    expect(screen.getByRole("button", { name: "Heater out" }).closest("li")).toHaveAttribute("aria-current");
+    fireEvent.change(screen.getByLabelText("Plan for the part"), { target: { value: "board" } });
+    expect(onPart).toHaveBeenCalledWith("board");
+  });
+});
+
+describe("another piece", () => {
+  const spare = {
+    id: "sp-1",
+    mark: "spare 1",
+    where: "Tray 1",
+    soundness: "good",
+    soundness_words: "every reading inside",
+  };
+  const pieces = [
+    { spare, misfits: [] },
+    { spare: { ...spare, id: "sp-2", mark: "spare 2" }, misfits: ["plug: three tags, wanted two"] },
+    { spare: { ...spare, id: "sp-3", mark: "spare 3", soundness: "bad" }, misfits: [] },
+  ];
+  const card = (sawFail: boolean | null, onSawFail = () => undefined) => (
+    <ReplaceCard view={{ ...VIEW, asks_saw_fail: true }} sawFail={sawFail} onSawFail={onSawFail} />
+  );
+
+  test("is fitted from the shelf once it is said whether the fault was seen", async () => {
+    const sent = answering({ job: { id: "j-1", revision: 1 }, pieces });
+    const onSawFail = vi.fn();
+    const { redraw } = draw(card(null, onSawFail));
+    fireEvent.click(await screen.findByRole("button", { name: "Fit spare 1" }));
+    expect(screen.getByRole("alert")).toHaveTextContent("Say first whether you saw it fail yourself");
+    expect(screen.getByText("plug: three tags, wanted two")).toBeInTheDocument();
+    expect(screen.queryByRole("button", { name: "Fit spare 3" })).toBeNull();
+    fireEvent.click(screen.getByRole("button", { name: "Yes" }));
+    expect(onSawFail).toHaveBeenCalledWith(true);
+    redraw(card(true));
+    fireEvent.click(screen.getByRole("button", { name: "Fit spare 1" }));
+    await waitFor(() =>
+      expect(sent.at(-1)).toMatchObject({
+        body: { kind: "changed", part: "heater", intervention: "replaced", spare: "sp-1", saw_fail: true },
+      }),
+    );
+  });
+
+  test("is ordered where the shelf has none", async () => {
+    answering({ job: { id: "j-1", revision: 1 }, pieces: [] });
+    draw(card(false));
+    expect(await screen.findByText(/No piece of this kind on the shelf/)).toBeInTheDocument();
+  });
 });

@@ -8,9 +8,23 @@ const POINT = { typed: "dead ln ", between: ["L", "N"], limit: "at most 5 V", re
 const VIEW: SafeState = {
   job: { ...TRACE.job, safety: "not_proved" },
   steps: [
-    { id: "isolate", kind: "isolate", title: "Cut it off", how: "Pull the plug.", is_done: false },
-    { id: "taps", kind: "tick", title: "Shut the taps", how: "Both.", is_done: false },
-    { id: "prove", kind: "prove", title: "Prove it dead", how: "All with one meter.", is_done: false },
+    {
+      id: "isolate",
+      kind: "isolate",
+      title: "Cut it off",
+      how: "Pull the plug.",
+      is_done: false,
+      waits_until: "",
+    },
+    { id: "taps", kind: "tick", title: "Shut the taps", how: "Both.", is_done: false, waits_until: "" },
+    {
+      id: "prove",
+      kind: "prove",
+      title: "Prove it dead",
+      how: "All with one meter.",
+      is_done: false,
+      waits_until: "",
+    },
   ],
   points: [
     {
@@ -59,6 +73,44 @@ function room(view: SafeState = VIEW, more: Parameters<typeof serve>[0] = {}) {
 const taken = { "/events": { status: 201, body: VIEW.job } };
 
 beforeEach(() => localStorage.clear());
+
+describe("the next step", () => {
+  const later = (seconds: number) => new Date(Date.now() + seconds * 1_000).toISOString();
+  const step = (id: string, kind: "isolate" | "tick" | "prove", is_done: boolean, waits_until = "") => ({
+    id,
+    kind,
+    title: id,
+    how: "",
+    is_done,
+    waits_until,
+  });
+
+  it("is under the hand, not the proof beyond it; one that may not apply holds nobody up", async () => {
+    const before = [step("isolate", "isolate", true), step("taps", "tick", false)];
+    const last = [step("weight", "tick", false), step("prove", "prove", false)];
+    serve({ "/safe": { body: { ...VIEW, steps: [...before, ...last] } } });
+    const drawn = draw(<SafeRoom />, "safe");
+    await waitFor(() => expect(screen.getByRole("button", { name: "taps: done" })).toHaveFocus());
+    drawn.unmount();
+    serve({ "/safe": { body: { ...VIEW, steps: [step("isolate", "isolate", true), ...last] } } });
+    draw(<SafeRoom />, "safe");
+    await waitFor(() => expect(screen.getByLabelText("L to N, reads")).toHaveFocus());
+  });
+
+  it("of a charge counts down from the moment at which the machine was cut off", async () => {
+    const charge = (waits_until: string) => [
+      step("isolate", "isolate", true),
+      step("discharge1", "tick", false, waits_until),
+    ];
+    serve({ "/safe": { body: { ...VIEW, steps: charge(later(272)) } } });
+    const drawn = draw(<SafeRoom />, "safe");
+    expect(await screen.findByRole("timer")).toHaveTextContent(/Wait 4:3[012], then measure/);
+    drawn.unmount();
+    serve({ "/safe": { body: { ...VIEW, steps: charge(later(-1)) } } });
+    draw(<SafeRoom />, "safe");
+    expect(await screen.findByRole("timer")).toHaveTextContent("Waited long enough: measure now");
+  });
+});
 
 describe("making safe", () => {
   it("asks for the one reading that is due, and for no other", async () => {

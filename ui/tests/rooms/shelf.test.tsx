@@ -131,7 +131,7 @@ const REPAIR = { job: { id: "j-1" }, leader: "heater", is_over: false } as unkno
 
 test("a wish shows the plug that differs, is ordered in one touch, and fits a piece of the shelf", async () => {
   const sent = answering(PARTS);
-  draw(<PartsCard view={REPAIR} />);
+  draw(<PartsCard sawFail={false} view={REPAIR} />);
   expect(await screen.findByText(/plug form differs/)).toHaveClass("notice");
   fireEvent.change(screen.getByLabelText("Order: Heater"), { target: { value: "ordered" } });
   await waitFor(() => expect(sent.find((row) => row.method === "PUT")?.body).toMatchObject({ revision: 3 }));
@@ -146,7 +146,7 @@ test("a wish shows the plug that differs, is ordered in one touch, and fits a pi
 
 test("a new wish begins with what the plate says, and is sent as it is typed", async () => {
   const sent = answering({ ...PARTS, wanted: [] });
-  draw(<PartsCard view={REPAIR} />);
+  draw(<PartsCard sawFail={false} view={REPAIR} />);
   fireEvent.click(await screen.findByRole("button", { name: "Add a wanted part" }));
   expect(await screen.findByLabelText("Type number, exactly")).toHaveValue("FL7-U/2");
   fireEvent.change(screen.getByLabelText("Where"), { target: { value: "Post" } });

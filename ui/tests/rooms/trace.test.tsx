@@ -1,31 +1,84 @@
-import { fireEvent, screen, within } from "@testing-library/react";
+import { cleanup, fireEvent, screen, waitFor, within } from "@testing-library/react";
 import { beforeEach, describe, expect, it, vi } from "vitest";
-import type { Job } from "../../src/api/client";
-import { merge } from "../../src/api/hooks";
+import type { Job, Line, Trace } from "../../src/api/client";
+import type { SuspectsView } from "../../src/api/suspects";
 import { TopStrip } from "../../src/app/TopStrip";
-import { CensusSheet } from "../../src/rooms/trace/CensusSheet";
-import { Keypad } from "../../src/rooms/trace/Keypad";
-import { LinePanel } from "../../src/rooms/trace/LinePanel";
-import { draw, HEATER, LEAK, serve, TRACE } from "../render";
+import { PartPanel } from "../../src/rooms/trace/PartPanel";
+import { PartsOverview } from "../../src/rooms/trace/PartsOverview";
+import { SideColumn } from "../../src/rooms/trace/SideColumn";
+import { example } from "../examples";
+import { draw, HEATER, serve, TRACE } from "../render";
 
 const nothing = () => undefined;
 
 beforeEach(() => localStorage.clear());
 
-describe("the census sheet", () => {
-  const sheet = (overrides = {}) => (
-    <CensusSheet
+const suspects = example<SuspectsView>("suspects");
+
+describe("the machine as one line a part", () => {
+  const overview = (overrides = {}) => (
+    <PartsOverview
       trace={TRACE}
+      suspects={undefined}
+      shown="heater"
+      asked="heater.element"
+      onChoose={nothing}
+      onPoints={nothing}
+      onLadder={nothing}
+      {...overrides}
+    />
+  );
+
+  it("says of every part how many lines were asked, the worst reading, and what that means", () => {
+    const onChoose = vi.fn();
+    draw(overview({ onChoose }));
+    const row = screen.getByRole("button", { name: /Heater/ });
+    expect(within(row).getByRole("img", { name: "1 of 2 asked, 1 outside, low" })).toBeInTheDocument();
+    expect(row).toHaveTextContent("47 kΩ");
+    expect(row).toHaveTextContent("outside, low: should read > 300 kΩ");
+    fireEvent.click(row);
+    expect(onChoose).toHaveBeenCalledWith(TRACE.parts[0]);
+  });
+
+  it("draws who is suspected, of all parts that the suspects name", () => {
+    const leading = suspects.suspects[0] as SuspectsView["suspects"][number];
+    const part = { id: leading.part, title: leading.title, lines: [], worst: null, outside: 0 };
+    draw(overview({ trace: { ...TRACE, parts: [part] }, suspects }));
+    expect(screen.getByTitle(`Suspected: ${Math.round(100 * leading.chance)} %`)).toBeInTheDocument();
+  });
+
+  it("has parts that are only looked at on one line, and points that no test names last", () => {
+    const pair: Line = { ...HEATER, key: "a b", part: "", part_title: "Two points", title: "a to b" };
+    const bad = { id: "belt", title: "Drive belt", outcome: "bad" as const };
+    const more = { ...TRACE, lines: [...TRACE.lines, pair], looked: [...TRACE.looked, bad] };
+    draw(overview({ trace: more }));
+    expect(screen.getByText(/Only looked at: 2 of 2/)).toHaveTextContent("Drive belt");
+    const rows = screen.getAllByRole("button").map((row) => row.textContent);
+    expect(rows.findIndex((row) => row?.includes("Two points"))).toBeGreaterThan(
+      rows.findIndex((row) => row?.includes("Heater")),
+    );
+  });
+});
+
+describe("the chosen part", () => {
+  const panel = (overrides = {}) => (
+    <PartPanel
+      jobId="j-1"
+      trace={TRACE}
+      part="heater"
       chosen={null}
+      preview={null}
+      suspects={undefined}
       onChoose={nothing}
       onTake={nothing}
-      onPoints={nothing}
+      onCorrect={nothing}
+      onTakeBack={nothing}
       {...overrides}
     />
   );
 
   it("says of every line what it reads, should read, and in words what that means", () => {
-    draw(sheet());
+    draw(panel());
     const leak = screen.getByText("to earth").closest("tr") as HTMLElement;
     expect(leak).toHaveTextContent("47 kΩ");
     expect(leak).toHaveTextContent("> 300 kΩ");
@@ -36,7 +89,7 @@ describe("the census sheet", () => {
     expect(within(element).getByRole("img", { name: "not asked" })).toBeInTheDocument();
   });
 
-  it("draws a line from several readings under the part whose they are, and nothing is typed into it", () => {
+  it("draws a line from several readings, and nothing is typed into it", () => {
     const drawn = {
       part: "heater",
       title: "windings alike",
@@ -46,51 +99,36 @@ describe("the census sheet", () => {
       remark: "winding W to U: 11 % over their mean of 4.97 Ω",
     };
     const onChoose = vi.fn();
-    draw(sheet({ trace: { ...TRACE, comparisons: [drawn] }, onChoose }));
+    draw(
+      panel({
+        trace: { ...TRACE, comparisons: [drawn, { ...drawn, part: "motor", title: "else" }] },
+        onChoose,
+      }),
+    );
     const row = screen.getByText("windings alike").closest("tr") as HTMLElement;
     expect(row).toHaveTextContent("11 % over their mean");
     expect(within(row).getByRole("img", { name: "outside, high" })).toBeInTheDocument();
+    expect(screen.queryByText("else")).toBeNull();
     fireEvent.click(row);
     expect(onChoose).not.toHaveBeenCalled();
   });
 
-  it("chooses a line by click and takes it by Enter", () => {
+  it("chooses a line by click, lets it go by another, and takes it by Enter", () => {
     const onChoose = vi.fn();
     const onTake = vi.fn();
-    draw(sheet({ onChoose, onTake }));
-    const row = screen.getByText("to earth").closest("tr") as HTMLElement;
-    fireEvent.click(row);
-    expect(onChoose).toHaveBeenCalledWith("heater.pe");
-    fireEvent.keyDown(row, { key: "Enter" });
+    const { redraw } = draw(panel({ onChoose, onTake }));
+    const row = () => screen.getByText("to earth").closest("tr") as HTMLElement;
+    fireEvent.click(row());
+    expect(onChoose).toHaveBeenLastCalledWith("heater.pe");
+    fireEvent.keyDown(row(), { key: "Enter" });
     expect(onTake).toHaveBeenCalledWith("heater.pe");
+    redraw(panel({ onChoose, chosen: "heater.pe" }));
+    fireEvent.click(row());
+    expect(onChoose).toHaveBeenLastCalledWith(null);
   });
 
-  it("links the job sheet in both formats", () => {
-    draw(sheet());
-    for (const ending of ["csv", "json"]) {
-      const link = screen.getByRole("link", { name: ending.toUpperCase() });
-      expect(link).toHaveAttribute("href", `/api/jobs/j-1/export.${ending}`);
-    }
-  });
-});
-
-describe("the panel of a line", () => {
-  const panel = (overrides = {}) => (
-    <LinePanel
-      jobId="j-1"
-      trace={TRACE}
-      line={LEAK}
-      onTake={nothing}
-      onCorrect={nothing}
-      onTakeBack={nothing}
-      suspects={undefined}
-      onObjective={nothing}
-      {...overrides}
-    />
-  );
-
-  it("keeps every reading in sight, the replaced one too", () => {
-    draw(panel());
+  it("keeps every reading of the chosen line in sight, the replaced one too", () => {
+    draw(panel({ chosen: "heater.pe" }));
     const rows = screen.getAllByRole("listitem");
     expect(rows[0]).toHaveTextContent("47 kΩ, alone");
     expect(rows[0]).toHaveTextContent("Duty technician, with Tester, 21 °C");
@@ -98,27 +136,16 @@ describe("the panel of a line", () => {
   });
 
   it("says what the line is blind to and how it is measured", () => {
-    draw(panel({ line: HEATER }));
+    draw(panel({ chosen: "heater.element" }));
     expect(screen.getByText("a leak to earth, a bad joint")).toBeInTheDocument();
     expect(screen.getByText(/back panel off/)).toBeInTheDocument();
     expect(screen.queryByRole("button", { name: "Edit" })).toBeNull();
   });
 
-  it("offers the next line, but not the one in question", () => {
-    const onTake = vi.fn();
-    const { redraw } = draw(panel({ onTake }));
-    fireEvent.click(screen.getByRole("button", { name: "Choose this line" }));
-    expect(onTake).toHaveBeenCalledWith("heater.element");
-    redraw(panel({ line: HEATER }));
-    expect(screen.queryByRole("button", { name: "Choose this line" })).toBeNull();
-    redraw(panel({ trace: { ...TRACE, next_line: null } }));
-    expect(screen.getByText(/Every line that can be asked dead/)).toBeInTheDocument();
-  });
-
   it("hands over the reading that is to be corrected or taken back", () => {
     const onCorrect = vi.fn();
     const onTakeBack = vi.fn();
-    draw(panel({ onCorrect, onTakeBack }));
+    draw(panel({ chosen: "heater.pe", onCorrect, onTakeBack }));
     fireEvent.click(screen.getByRole("button", { name: "Edit" }));
     fireEvent.click(screen.getByRole("button", { name: "Remove" }));
     expect(onCorrect).toHaveBeenCalledOnce();
@@ -132,12 +159,27 @@ describe("the panel of a line", () => {
         body: { type: "/problems/stale-revision", detail: "this job has moved on", revision: 8 },
       },
     });
-    draw(panel());
+    draw(panel({ chosen: "heater.pe" }));
     fireEvent.change(screen.getByLabelText("Note on this line"), { target: { value: "dry now" } });
     fireEvent.click(screen.getByRole("button", { name: "Save" }));
     expect(await screen.findByText("this job has moved on")).toBeInTheDocument();
     expect(screen.getByLabelText("Note on this line")).toHaveValue("dry now");
     expect(localStorage.getItem("ohmcensus.lineNote.j-1.heater.pe")).toBe('"dry now"');
+  });
+});
+
+describe("beside them", () => {
+  it("stands the next line of the sheet until the suspects are worked out", () => {
+    serve({ "/outlook": { body: example("outlook") } });
+    const onTake = vi.fn();
+    const side = (trace: Trace) => (
+      <SideColumn jobId="j-1" trace={trace} suspects={undefined} onTake={onTake} onObjective={nothing} />
+    );
+    const { redraw } = draw(side(TRACE));
+    fireEvent.click(screen.getByRole("button", { name: "Choose this line" }));
+    expect(onTake).toHaveBeenCalledWith("heater.element");
+    redraw(side({ ...TRACE, next_line: null }));
+    expect(screen.getByText(/Every line that can be asked dead/)).toBeInTheDocument();
   });
 });
 
@@ -156,9 +198,26 @@ describe("the top strip", () => {
     [{ state: "not_proved" }, /Not proved dead/],
     [{ state: "live", reason: "volts at the outlet" }, /LIVE: volts at the outlet/],
     [{ state: "live", reason: "volts at the outlet", until: past }, /UNDER VOLTAGE/],
-    [{ state: "under_voltage", reason: "it was plugged in" }, /UNDER VOLTAGE/],
+    [{ state: "under_voltage", reason: "it was plugged in", is_shut: false }, /UNDER VOLTAGE/],
+    [{ state: "under_voltage", reason: "it was plugged in", is_shut: true }, /Plugged in, panels shut/],
   ] as const)("says %j in words, by its own clock too", (power, says) => {
     expect(strip(power)).toHaveTextContent(says);
+  });
+
+  it("holds a proof that ends within two minutes, from every room", async () => {
+    const soon = new Date(Date.now() + 90_000).toISOString();
+    const told = { ...TRACE.job.power, state: "dead" as const, until: soon };
+    const sent = serve({
+      "/power": { body: { revision: 7, now: new Date().toISOString(), power: told } },
+      "/events": { status: 201, body: TRACE.job },
+    });
+    draw(<TopStrip job={{ ...TRACE.job, power: told }} />);
+    fireEvent.click(screen.getByRole("button", { name: "Still here" }));
+    await waitFor(() => expect(sent.some((row) => row.body.body)).toBe(true));
+    expect(sent.find((row) => row.body.body)?.body.body).toEqual({ kind: "attended" });
+    cleanup();
+    strip({ state: "dead", until: new Date(Date.now() + 600_000).toISOString() });
+    expect(screen.queryByRole("button", { name: "Still here" })).toBeNull();
   });
 
   it("shouts a voltage that was found", () => {
@@ -174,35 +233,5 @@ describe("the top strip", () => {
     draw(<TopStrip job={TRACE.job} />);
     expect(await screen.findByRole("alert")).toHaveTextContent("take the machine for live");
     expect(screen.getByRole("link", { name: /State of safety/ })).toHaveTextContent("State not known");
-  });
-});
-
-describe("the keypad", () => {
-  it("types every sign that a reading needs", () => {
-    const typed: string[] = [];
-    draw(
-      <Keypad onSign={(sign) => typed.push(sign)} onErase={nothing} onEnter={nothing} onKeyboard={nothing} />,
-    );
-    for (const sign of ["0", "1", "9", ".", "k", "M", "µ", "m", "OL", ">", "<"]) {
-      fireEvent.click(screen.getByRole("button", { name: sign }));
-    }
-    expect(typed).toEqual(["0", "1", "9", ".", "k", "M", "µ", "m", "OL", ">", "<"]);
-  });
-});
-
-describe("a job after a change", () => {
-  it("has the changed line in the place of the old one", () => {
-    const changed = { ...HEATER, reads: "26 Ω" };
-    expect(merge(TRACE, { ...TRACE, lines: [changed] })?.lines).toEqual([changed, LEAK]);
-  });
-  it("loses a line that is gone and gains one that is new", () => {
-    const loose = { ...HEATER, key: "heater.a pump.a" };
-    const gained = merge(TRACE, { ...TRACE, keys: [...TRACE.keys, loose.key], lines: [loose] });
-    expect(gained?.lines.map((line) => line.key)).toEqual([...TRACE.keys, loose.key]);
-    expect(merge(gained ?? undefined, { ...TRACE, lines: [] })?.lines).toHaveLength(2);
-  });
-  it("is asked for whole where a line is unknown here", () => {
-    expect(merge(TRACE, { ...TRACE, keys: [...TRACE.keys, "pump.coil"], lines: [] })).toBeNull();
-    expect(merge(undefined, { ...TRACE, lines: [] })).toBeNull();
   });
 });

@@ -51,7 +51,7 @@ def _setting_up(case: Case, test: str) -> Iterator[str]:
     opened = uncovered(case)
     panel = case.sheet.panels.get(part.behind or "")
     if panel is not None and part.behind not in opened:
-        yield f"{panel.title} off"
+        yield panel.off_words
     if spec is None:
         return
     if spec.is_bare:

@@ -24,6 +24,15 @@ class Intervention(StrEnum):
         return _INTERVENTION_WORDS[self]
 
 
+# What the first word of a usual repair asks for; another piece for all others.
+_BY_VERB = {"reseat": Intervention.RESEATED, "clear": Intervention.CLEANED, "mend": Intervention.MENDED}
+
+
+def usual_intervention(repair: str) -> Intervention:
+    """Return what the usual repair of a part is, by how it is told: "reseat the link", "replace the heater"."""
+    return _BY_VERB.get(repair.partition(" ")[0], Intervention.REPLACED)
+
+
 _INTERVENTION_WORDS = {
     Intervention.RESEATED: "plug or tag reseated",
     Intervention.CLEANED: "cleaned or dried",

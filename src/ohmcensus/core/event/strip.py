@@ -27,6 +27,8 @@ class StripStep(Record):
         Cover of the sheet that is off by it, empty where it is none.
     plugs
         Plugs of the sheet that were pulled.
+    part
+        Part of the sheet that came out by it, empty where none did.
     minutes
         How long it took; filled in from the clock where it is not said, None where that does not tell.
     """
@@ -40,6 +42,7 @@ class StripStep(Record):
     kept: Words = ""
     panel: Name | Literal[""] = ""
     plugs: tuple[Name, ...] = Field(default=(), max_length=40)
+    part: Name | Literal[""] = ""
     minutes: float | None = Field(default=None, ge=0, le=240, strict=True)
 
 

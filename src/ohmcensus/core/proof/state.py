@@ -24,6 +24,7 @@ from ohmcensus.core.proof.criteria import (
     is_insulation_barred,
     tub_heater_watts,
 )
+from ohmcensus.core.proof.stands import DRUM, POWERED
 from ohmcensus.core.quantity import Indication, Interval, Unit, parse_indication, with_scale
 from ohmcensus.core.safety import Safety, SafetyState, Walk
 from ohmcensus.core.symptom import Device
@@ -155,12 +156,9 @@ def taken_proof(case: Case, body: ProofMade, safety: Safety, bag: Sequence[Meter
     raise InputError(what=what, remedy=remedy, field="text")
 
 
-_POWERED = frozenset({SafetyState.LIVE, SafetyState.UNDER_VOLTAGE})
-
-
 def _refuse_state(criterion: Criterion, body: ProofMade, safety: Safety) -> None:
     """Refuse a proof in a state of the machine that it is not made in."""
-    if criterion.id == DRUM and safety.state in _POWERED:
+    if criterion.id == DRUM and safety.state in POWERED:
         what = "the drum is turned by hand with the machine unplugged"
         raise SafetyRefusalError(what=what, remedy="unplug it and note that in Safe", field="safety")
     if body.way is None:
@@ -171,15 +169,12 @@ def _refuse_state(criterion: Criterion, body: ProofMade, safety: Safety) -> None
     if body.way is Way.ALTERNATIVE and safety.state is not SafetyState.DEAD:
         what = "the alternative method drives a voltage of its own: the machine is not proved dead"
         raise SafetyRefusalError(what=what, remedy="prove it dead in Safe", field="safety")
-    if body.way is not Way.ALTERNATIVE and safety.state not in _POWERED:
+    if body.way is not Way.ALTERNATIVE and safety.state not in POWERED:
         what = "a current is measured under power"
         raise SafetyRefusalError(what=what, remedy="plug it in, panels shut, and note that in Safe", field="safety")
     if safety.state is SafetyState.UNDER_VOLTAGE and not safety.is_shut and body.way is not Way.ALTERNATIVE:
         what = "the machine is open and under voltage"
         raise SafetyRefusalError(what=what, remedy="unplug it, shut it, and plug it in again", field="safety")
-
-
-DRUM = "drum"
 
 
 def _refuse_form(case: Case, criterion: Criterion, body: ProofMade, safety: Safety) -> None:

@@ -32,7 +32,7 @@ from ohmcensus.core.event import (
 from ohmcensus.core.job.case import Case
 from ohmcensus.core.job.connector import refuse_ticks
 from ohmcensus.core.job.first_look import EYE_CHECKS
-from ohmcensus.core.job.strip_down import refuse_strip
+from ohmcensus.core.job.strip_down import refuse_cover, refuse_strip
 from ohmcensus.core.machine.asked import RUN, looks, run_outcomes
 from ohmcensus.core.safety.steps import step_ids
 from ohmcensus.core.text.names import nearest
@@ -43,7 +43,7 @@ def with_known_names(case: Case, body: Body) -> Body:
     service = case.sheet.service
     match body:
         case Opened() | Shut():
-            _refuse_unknown(body.panel, case.sheet.panels, "panel")
+            _refuse_unknown_cover(case, body)
         case StepTicked():
             _refuse_unknown(body.step, step_ids(case), "step")
         case Checked():
@@ -71,10 +71,19 @@ def with_known_names(case: Case, body: Body) -> Body:
     return body
 
 
+def _refuse_unknown_cover(case: Case, body: Opened | Shut) -> None:
+    """Refuse a cover that the machine does not have, and one put on over what is still off."""
+    _refuse_unknown(body.panel, case.sheet.panels, "panel")
+    if isinstance(body, Shut):
+        refuse_cover(case, body.panel)
+
+
 def _refuse_unknown_strip(case: Case, body: StripStep | StripBack) -> None:
     """Refuse a cover or a plug that the machine does not have, and what never came off."""
     if isinstance(body, StripStep) and body.panel:
         _refuse_unknown(body.panel, case.sheet.panels, "panel")
+    if isinstance(body, StripStep) and body.part:
+        _refuse_unknown(body.part, [part.id for part in case.sheet.parts], "part")
     for plug in body.plugs:
         _refuse_unknown(plug, case.sheet.plugs, "plug")
     refuse_strip(case, body)

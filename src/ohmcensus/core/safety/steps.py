@@ -5,6 +5,7 @@ from __future__ import annotations
 import math
 from collections.abc import Iterator
 from dataclasses import dataclass
+from datetime import timedelta
 from enum import StrEnum
 
 from ohmcensus.core.event import StepTicked
@@ -33,13 +34,14 @@ class StepKind(StrEnum):
 
 @dataclass(frozen=True, slots=True)
 class SafeStep:
-    """One step: what to do, how, and whether it is done."""
+    """One step: what to do, how, whether it is done, until when a charge is waited for (ISO 8601, empty for none)."""
 
     id: str
     kind: StepKind
     title: str
     how: str
     is_done: bool
+    waits_until: str = ""
 
 
 def safe_steps(case: Case, safety: Safety) -> tuple[SafeStep, ...]:
@@ -58,7 +60,11 @@ def safe_steps(case: Case, safety: Safety) -> tuple[SafeStep, ...]:
     if any(row.forbids_power for row in safety.dangers):
         isolate += " It stays out: no power until what forbids it is lifted."
     steps = [SafeStep("isolate", StepKind.ISOLATE, "Cut it off", isolate, safety.isolated)]
-    steps += [SafeStep(name, StepKind.TICK, title, how, ticked.get(name, False)) for name, title, how in _ticks(case)]
+    waits = _waits(case, safety)
+    steps += [
+        SafeStep(name, StepKind.TICK, title, how, ticked.get(name, False), waits.get(name, ""))
+        for name, title, how in _ticks(case)
+    ]
     steps.append(
         SafeStep(
             "prove",
@@ -99,6 +105,17 @@ def _ticks(case: Case) -> Iterator[tuple[str, str, str]]:
             "Move it with help",
             f"It weighs {handling.weight_kg:g} kg: tip it with a second person. {_TIPPING}",
         )
+
+
+def _waits(case: Case, safety: Safety) -> dict[str, str]:
+    """Return until when each charge is waited for, counted from the moment at which the machine was cut off."""
+    cut_at = safety.walk.cut_at
+    if cut_at is None or not safety.isolated:
+        return {}
+    return {
+        f"discharge{number}": (cut_at + timedelta(seconds=math.ceil(discharge_of(charge).wait_s))).isoformat()
+        for number, (_, charge) in enumerate(stored_charges(case.sheet), start=1)
+    }
 
 
 def _drain(handling: Handling) -> str:

@@ -32,10 +32,16 @@ class _Frozen(BaseModel):
 
 
 class Panel(_Frozen):
-    """A cover that has to come off: what it is called, and the minutes it takes."""
+    """A cover that has to come off: what it is called, what it takes, and how it is said where *off* is not it."""
 
     title: Title
     minutes: float = Field(gt=0, le=240)
+    opened: Title | None = None
+
+    @property
+    def off_words(self) -> str:
+        """The cover out of the way: "Back panel off", "Machine tipped back"."""
+        return self.opened or f"{self.title} off"
 
 
 class Plug(_Frozen):

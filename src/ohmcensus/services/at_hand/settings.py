@@ -8,6 +8,7 @@ from pydantic import BaseModel, ConfigDict, Field, StringConstraints
 from sqlmodel import Session
 
 from ohmcensus.core.limits.profile import LimitProfile
+from ohmcensus.core.limits.texts import Confirmation
 from ohmcensus.core.machine.asked import LIVE_PENALTY_MINUTES
 from ohmcensus.core.meter import GENERIC_METERS, Meter
 from ohmcensus.core.text.trimmed import Trimmed
@@ -27,6 +28,8 @@ class Settings(BaseModel):
         Ids of the meters at hand, the preferred one first.
     profile, own_profiles
         Id of the limits that hold, empty for those usual at the supply; the firm's own.
+    confirmations
+        Who read which figures against the text that they are taken from.
     hour_price, call_out_price
         What an hour of work and a visit cost, in the currency of the firm.
     live_penalty
@@ -40,6 +43,7 @@ class Settings(BaseModel):
     bag: list[str] = Field(default=["multimeter-6000", "appliance-tester"], min_length=1, max_length=50)
     profile: Annotated[str, StringConstraints(max_length=30)] = ""
     own_profiles: list[LimitProfile] = Field(default=[], max_length=10)
+    confirmations: list[Confirmation] = Field(default=[], max_length=200)
     hour_price: float = Field(default=60.0, ge=0, le=1e4, allow_inf_nan=False)
     call_out_price: float = Field(default=35.0, ge=0, le=1e4, allow_inf_nan=False)
     live_penalty: float = Field(default=LIVE_PENALTY_MINUTES, ge=0, le=120, allow_inf_nan=False)

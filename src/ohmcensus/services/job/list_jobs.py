@@ -231,7 +231,9 @@ def _unreadable(row: Summary, stored: StoredJob | None, why: str) -> ListedJob:
         changed_at=row.changed_at,
         revision=row.revision,
         safety=SafetyState.NOT_PROVED,
-        power=PowerView(state=SafetyState.NOT_PROVED, at="", until="", reason="", lapsed="", cut="", shout=""),
+        power=PowerView(
+            state=SafetyState.NOT_PROVED, at="", until="", reason="", lapsed="", cut="", shout="", is_shut=True
+        ),
         hazards=[],
         next_step=NextView(stage="intake", words=""),
         ended=None,

@@ -45,7 +45,8 @@ class HazardView(BaseModel):
 class PowerView(BaseModel):
     """The state of the machine at a moment, as every answer and every refusal carries it.
 
-    ``shout`` is a voltage that was found where none should be and is not shown to be gone; ``cut`` how it is cut off.
+    ``shout`` is a voltage that was found where none should be and is not shown to be gone; ``cut`` how it is cut off;
+    ``is_shut`` whether no cover is noted as off.
     """
 
     state: SafetyState
@@ -55,6 +56,7 @@ class PowerView(BaseModel):
     lapsed: str
     cut: str
     shout: str
+    is_shut: bool
 
 
 class JobCard(BaseModel):
@@ -179,6 +181,7 @@ def power_view(safety: Safety) -> PowerView:
         lapsed=safety.lapsed,
         cut=safety.cut.value if safety.cut else "",
         shout=safety.shout,
+        is_shut=not safety.walk.covers,
     )
 
 

@@ -10,6 +10,7 @@ from ohmcensus.core.event import CutOff
 from ohmcensus.core.job.case import Case
 from ohmcensus.core.proof import Proof, ShownBy
 from ohmcensus.core.proof.before import before_words
+from ohmcensus.core.proof.stands import Stand, needed, stands
 from ohmcensus.core.proof.words import limit_words, reads_words, shown_by_words, state_of, tester_words
 from ohmcensus.core.safety import Safety
 from ohmcensus.services.at_hand.choice import Choice
@@ -34,6 +35,8 @@ class CriterionView(BaseModel):
         How the reading is typed, up to its value; empty where it is no reading.
     is_next
         Whether it is the next to show.
+    needs, needs_words, stands
+        How the machine has to stand for it, in words, empty for any way; whether it stands so now.
     voided, voided_at
         By what it counts no more though it was shown once, and when that was; empty where it counts or never did.
     """
@@ -52,6 +55,9 @@ class CriterionView(BaseModel):
     before: str
     line: str
     is_next: bool
+    needs: Stand
+    needs_words: str
+    stands: bool
     voided: str
     voided_at: str
 
@@ -116,6 +122,9 @@ def criterion_view(case: Case, row: Proof, safety: Safety, *, is_next: bool) -> 
         before=before_words(case, row),
         line=_typed(criterion.test, safety),
         is_next=is_next,
+        needs=needed(criterion),
+        needs_words=needed(criterion).words,
+        stands=stands(criterion, safety),
         voided=row.voided.words if row.voided else "",
         voided_at=row.voided.at if row.voided else "",
     )

@@ -50,14 +50,11 @@ class Withdrawal(BaseModel):
 
 def log_reading(context: Context, job_id: str, new: NewReading) -> TraceView:
     """Store a reading and return the job as it then is; see ``write_reading``."""
-    after, line = write_reading(context, job_id, new)
-    return trace_view(after, context.clock(), changed=line)
+    return trace_view(write_reading(context, job_id, new), context.clock())
 
 
-def write_reading(
-    context: Context, job_id: str, new: NewReading, who: str | None = None
-) -> tuple[JobAtHand, str | None]:
-    """Store a reading; return the job after it and the line that it fills, None where it was stored before.
+def write_reading(context: Context, job_id: str, new: NewReading, who: str | None = None) -> JobAtHand:
+    """Store a reading and return the job after it.
 
     Parameters
     ----------
@@ -75,7 +72,7 @@ def write_reading(
     with context.store.write() as session:
         job = take(context, session, job_id)
         if _is_retry(job, new):
-            return job, None
+            return job
         refuse_ended(job)
         corrected = _standing(job.case, str(new.supersedes)) if new.supersedes else None
         said = understood(job, new, context.clock())
@@ -89,7 +86,7 @@ def write_reading(
         )
         after = _append(session, job, new.revision, row, said.judgement)
     put(context, after)
-    return after, row.line
+    return after
 
 
 def _refuse_other_line(reading: Reading, corrected: Reading | None) -> None:
@@ -101,12 +98,11 @@ def _refuse_other_line(reading: Reading, corrected: Reading | None) -> None:
 
 def withdraw_reading(context: Context, job_id: str, reading_id: str, new: Withdrawal) -> TraceView:
     """Take a reading back; what it had corrected stands again; see ``write_withdrawal``."""
-    after, line = write_withdrawal(context, job_id, reading_id, new)
-    return trace_view(after, context.clock(), changed=line)
+    return trace_view(write_withdrawal(context, job_id, reading_id, new), context.clock())
 
 
-def write_withdrawal(context: Context, job_id: str, reading_id: str, new: Withdrawal) -> tuple[JobAtHand, str | None]:
-    """Take a reading back; return the job after it and the line, None where it was taken back before.
+def write_withdrawal(context: Context, job_id: str, reading_id: str, new: Withdrawal) -> JobAtHand:
+    """Take a reading back and return the job after it.
 
     Raises
     ------
@@ -116,7 +112,7 @@ def write_withdrawal(context: Context, job_id: str, reading_id: str, new: Withdr
     with context.store.write() as session:
         job = take(context, session, job_id)
         if _is_taken_back(job, str(new.id), reading_id):
-            return job, None
+            return job
         refuse_ended(job)
         gone = _standing(job.case, reading_id)
         row = replace(
@@ -130,7 +126,7 @@ def write_withdrawal(context: Context, job_id: str, reading_id: str, new: Withdr
         )
         after = _append(session, job, new.revision, row, None)
     put(context, after)
-    return after, row.line
+    return after
 
 
 def _append(session: Session, job: JobAtHand, stated: int, row: Reading, judgement: Judgement | None) -> JobAtHand:
@@ -149,7 +145,7 @@ def _is_retry(job: JobAtHand, new: NewReading) -> bool:
     row = _stored(job, str(new.id))
     if row is None:
         return False
-    says = (new.text.strip(), new.meter or row.meter.id, str(new.supersedes) if new.supersedes else None, new.device)
+    says = (new.whole.strip(), new.meter or row.meter.id, str(new.supersedes) if new.supersedes else None, new.device)
     if says != (row.text, row.meter.id, row.supersedes, row.device) or row.withdrawn:
         raise used_id(str(new.id), "reading")
     return True

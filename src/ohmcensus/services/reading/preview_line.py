@@ -2,7 +2,9 @@
 
 from __future__ import annotations
 
+from contextlib import suppress
 from datetime import datetime
+from enum import StrEnum
 from typing import Annotated
 
 from pydantic import BaseModel, ConfigDict, Field
@@ -13,7 +15,7 @@ from ohmcensus.core.job.reading import Reading
 from ohmcensus.core.judgement import Judgement, Verdict
 from ohmcensus.core.layout.ohm_ruler import position
 from ohmcensus.core.machine import Line, read_line
-from ohmcensus.core.machine.quick_line import completions
+from ohmcensus.core.machine.quick_line import completions, with_line
 from ohmcensus.core.meter import Function
 from ohmcensus.core.quantity import Indication, Unit, show_indication, show_value
 from ohmcensus.core.safety import SafetyState
@@ -31,6 +33,8 @@ class TypedLine(BaseModel):
     ----------
     text
         The line.
+    line
+        Name of the line in question: a reading without a part belongs to it.
     meter
         Id of the meter in hand; None lets the reading tell.
     function
@@ -44,10 +48,25 @@ class TypedLine(BaseModel):
     model_config = ConfigDict(extra="forbid")
 
     text: Annotated[str, Field(max_length=20_000)]
+    line: Annotated[str, Field(max_length=200)] = ""
     meter: str | None = None
     function: Function | None = None
     override: Annotated[str, Trimmed(300)] = ""
     device: DeviceId = ""
+
+    @property
+    def whole(self) -> str:
+        """The line with the part that it is about."""
+        return with_line(self.text, self.line)
+
+
+class RefusalAnswer(StrEnum):
+    """What may be answered to a refusal for safety."""
+
+    UNPLUG = "unplug"
+    PROVE = "prove"
+    LOOSE = "loose"
+    OVERRIDE = "override"
 
 
 class LinePreview(BaseModel):
@@ -67,8 +86,9 @@ class LinePreview(BaseModel):
         Where the pin would stand on the ohm ruler, None for other units.
     problem
         What is wrong with the line, empty where it can be stored.
-    may_override
-        Whether only the missing proof of dead is in the way, which a reason overrides.
+    answers
+        What may be answered where safety refuses it: unplug it, prove it dead, say that the part is in the hand, log it
+        with a reason.
     completions
         Lines that the typed beginning may become.
     """
@@ -82,7 +102,7 @@ class LinePreview(BaseModel):
     meter: str = ""
     position: float | None = None
     problem: str = ""
-    may_override: bool = False
+    answers: list[RefusalAnswer] = []
     completions: list[str] = []
 
 
@@ -90,7 +110,7 @@ def understood(job: JobAtHand, typed: TypedLine, now: datetime) -> Taken:
     """Return the reading that a typed line is on a job; refuse what cannot be stored, see ``taken``."""
     meters = meters_for(job, typed.meter)
     return taken(
-        typed.text,
+        typed.whole,
         job.case,
         meters,
         job.safety(now),
@@ -105,9 +125,9 @@ def preview_line(context: Context, job_id: str, typed: TypedLine) -> LinePreview
     with context.store.read() as session:
         job = take(context, session, job_id)
     case = job.case
-    offered = completions(typed.text, case.sheet)
+    offered = completions(typed.whole, case.sheet)
     try:
-        line = read_line(typed.text, case.sheet)
+        line = read_line(typed.whole, case.sheet)
     except OhmcensusError as error:
         return LinePreview(problem=str(error), completions=offered)
     named = LinePreview(
@@ -116,9 +136,23 @@ def preview_line(context: Context, job_id: str, typed: TypedLine) -> LinePreview
     try:
         said = understood(job, typed, context.clock())
     except OhmcensusError as error:
-        may_override = isinstance(error, SafetyRefusalError) and may_be_overridden(job, context)
-        return named.model_copy(update={"problem": str(error), "may_override": may_override})
+        answers = _answers(job, typed, context) if isinstance(error, SafetyRefusalError) else []
+        return named.model_copy(update={"problem": str(error), "answers": answers})
     return named.model_copy(update=_judged(said))
+
+
+def _answers(job: JobAtHand, typed: TypedLine, context: Context) -> list[RefusalAnswer]:
+    """Return what this state of safety allows as an answer: under voltage nothing but to unplug it."""
+    now = context.clock()
+    if job.safety(now).state in {SafetyState.UNDER_VOLTAGE, SafetyState.LIVE}:
+        return [RefusalAnswer.UNPLUG]
+    found = [RefusalAnswer.PROVE]
+    with suppress(OhmcensusError):
+        understood(job, typed.model_copy(update={"text": f"{typed.text} loose"}), now)
+        found.append(RefusalAnswer.LOOSE)
+    if may_be_overridden(job, context):
+        found.append(RefusalAnswer.OVERRIDE)
+    return found
 
 
 def may_be_overridden(job: JobAtHand, context: Context) -> bool:

@@ -6,6 +6,7 @@ from datetime import datetime
 
 from pydantic import BaseModel, ConfigDict
 
+from ohmcensus.core.event import CheckOutcome
 from ohmcensus.core.job.case import Case
 from ohmcensus.core.job.reading import plain_reading
 from ohmcensus.core.job.voided import reading_voided
@@ -14,6 +15,7 @@ from ohmcensus.core.judgement.census_sheet import Answer, next_line
 from ohmcensus.core.judgement.compare import compared_lines
 from ohmcensus.core.judgement.judge import window_with_basis
 from ohmcensus.core.judgement.meaning import at_work
+from ohmcensus.core.judgement.overview import MeasuredPart, looked_parts, measured_parts
 from ohmcensus.core.layout import OhmRuler, ShortRuler, ohm_ruler, short_ruler
 from ohmcensus.core.layout.ohm_ruler import line_key
 from ohmcensus.core.machine import MachineTest, is_proof
@@ -131,6 +133,36 @@ class ComparisonView(BaseModel):
     remark: str
 
 
+class PartView(BaseModel):
+    """A part as one line.
+
+    Attributes
+    ----------
+    id, title
+        Its id and name.
+    lines
+        Names of its lines.
+    worst
+        Name of the line that says most of it, None while nothing was asked.
+    outside
+        How many of its lines stand outside.
+    """
+
+    id: str
+    title: str
+    lines: list[str]
+    worst: str | None
+    outside: int
+
+
+class LookedView(BaseModel):
+    """A part that no meter tells about, and how it was found, None while nobody looked."""
+
+    id: str
+    title: str
+    outcome: CheckOutcome | None
+
+
 class MeterChoice(BaseModel):
     """A meter at hand."""
 
@@ -144,9 +176,9 @@ class TraceView(Described):
     Attributes
     ----------
     lines
-        All lines in order; after a change only those that changed.
-    keys
-        Names of all lines in order.
+        All lines in order.
+    parts, looked
+        Every part that has lines, in their order; and those that are only looked at.
     comparisons
         Everything that is drawn from readings of several lines, all of it.
     """
@@ -156,7 +188,8 @@ class TraceView(Described):
     job: JobView
     celsius: float
     lines: list[LineView]
-    keys: list[str]
+    parts: list[PartView]
+    looked: list[LookedView]
     comparisons: list[ComparisonView]
     ruler: OhmRuler
     next_line: str | None
@@ -165,7 +198,7 @@ class TraceView(Described):
     points: list[str]
 
 
-def trace_view(job: JobAtHand, now: datetime, *, changed: str | None = None) -> TraceView:
+def trace_view(job: JobAtHand, now: datetime) -> TraceView:
     """Return the trace of a job at hand.
 
     Parameters
@@ -174,20 +207,24 @@ def trace_view(job: JobAtHand, now: datetime, *, changed: str | None = None) -> 
         The job.
     now
         The moment, which the state of safety depends on.
-    changed
-        Name of the one line that a change touched; empty where it touched none, None for all lines.
     """
     keys = [line_key(line) for line in job.lines]
     standing = job.case.standing
     last = next((reading for reading in reversed(standing) if not is_proof(reading.test)), None)
     following = next_line(job.lines, last.test if last else None)
-    wanted = [(key, line) for key, line in zip(keys, job.lines, strict=True) if changed is None or key == changed]
-    histories = _histories(job.case, {reading.id for reading in standing}, changed)
+    histories = _histories(job.case, {reading.id for reading in standing})
+    measured = measured_parts(job.lines)
     return TraceView(
         job=job_view(job, now),
         celsius=job.case.celsius,
-        lines=[_line_view(line, job.case, job.notes.get(key, ""), histories.get(key, [])) for key, line in wanted],
-        keys=keys,
+        lines=[
+            _line_view(line, job.case, job.notes.get(key, ""), histories.get(key, []))
+            for key, line in zip(keys, job.lines, strict=True)
+        ],
+        parts=[_part_view(row) for row in measured],
+        looked=[
+            LookedView(id=row.part, title=row.title, outcome=row.outcome) for row in looked_parts(job.case, measured)
+        ],
         comparisons=[
             ComparisonView(
                 part=row.part,
@@ -204,6 +241,17 @@ def trace_view(job: JobAtHand, now: datetime, *, changed: str | None = None) -> 
         last_reading=last.id if last else None,
         meters=[MeterChoice(id=meter.id, title=meter.title) for meter in bag_of(job)],
         points=list(job.case.sheet.points),
+    )
+
+
+def _part_view(part: MeasuredPart) -> PartView:
+    """Return one part in print."""
+    return PartView(
+        id=part.part,
+        title=part.title,
+        lines=[line_key(line) for line in part.lines],
+        worst=line_key(part.worst) if part.worst else None,
+        outside=part.outside,
     )
 
 
@@ -224,7 +272,7 @@ def _line_view(line: CensusLine, case: Case, note: str, history: list[ReadingVie
         unit=function.unit,
         state=test.state.words if test else "",
         minutes=test.minutes if test else 0.0,
-        behind=panel.title if panel else "",
+        behind=panel.off_words if panel else "",
         advice=test.advice if test else "",
         between=[sheet.points.get(point, point) for point in line.between],
         should=window.shown if window else "",
@@ -280,13 +328,11 @@ def _blind_words(line: CensusLine) -> list[str]:
     return [mode.words for mode in modes]
 
 
-def _histories(case: Case, standing: set[str], changed: str | None) -> dict[str, list[ReadingView]]:
-    """Return every row of each line wanted, newest first."""
+def _histories(case: Case, standing: set[str]) -> dict[str, list[ReadingView]]:
+    """Return every row of each line, newest first."""
     found: dict[str, list[ReadingView]] = {}
     for row in reversed(case.readings):
         key = row.line
-        if changed is not None and key != changed:
-            continue
         said = {name: value for name, value in plain_reading(row).items() if name in ReadingView.model_fields}
         view = ReadingView(
             **said, reads=show_indication(row.indication), meter=row.meter.title, stands=row.id in standing

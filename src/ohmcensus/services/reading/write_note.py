@@ -65,4 +65,4 @@ def write_note(context: Context, job_id: str, new: NewNote) -> TraceView:
         after = job.with_note(stored, new.line, new.text)
         summarise(session, after, new.text)
     put(context, after)
-    return trace_view(after, context.clock(), changed=new.line)
+    return trace_view(after, context.clock())

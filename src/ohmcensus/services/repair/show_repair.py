@@ -19,9 +19,10 @@ from ohmcensus.services.at_hand.outlook import outlook_of
 from ohmcensus.services.at_hand.settings import Settings
 from ohmcensus.services.job.photo_view import photo_view
 from ohmcensus.services.job.view import job_view
+from ohmcensus.services.repair.plan_view import plan_view
 from ohmcensus.services.repair.strip_view import strip_view
 from ohmcensus.services.repair.view import RepairView, WorthChoice, WorthView, assumed_words, step_view
-from ohmcensus.storage import photos
+from ohmcensus.storage import events, photos
 
 # A part that no sheet prices is taken to cost this (ours).
 UNPRICED = 40.0
@@ -36,29 +37,43 @@ class WorthAsked(BaseModel):
     given: Assumptions | None = None
 
 
-def show_repair(context: Context, job_id: str) -> RepairView:
-    """Return the repair of a job.
+class RepairQuery(BaseModel):
+    """For which part the plan is wanted; empty for the one that is mended next."""
+
+    model_config = ConfigDict(extra="forbid")
+
+    part: str = Field(default="", max_length=60)
+
+
+def show_repair(context: Context, job_id: str, query: RepairQuery | None = None) -> RepairView:
+    """Return the repair of a job, with the plan for a part.
 
     Raises
     ------
     NotFoundError
         If there is no such job.
+    UnknownNameError
+        If the machine has no such part.
     """
     with context.store.read() as session:
         job = take(context, session, job_id)
+        leader = _leader(context, job)
+        part = job.case.sheet.known_part((query.part if query else "") or leader)
+        earlier = events.strip_steps(session, job.stored.sheet_id, but=job_id)
         pictures = [photo_view(row) for row in photos.of_job(session, job_id)]
     case = job.case
     rows = case.of(Changed, RunWatched)
     return RepairView(
         job=job_view(job, context.clock()),
         steps=[step_view(event, case) for event in rows],
+        plan=plan_view(case, part, earlier),
         strip=strip_view(case, pictures),
         cured=cured_words(case),
         parts=[Choice(id=part.id, words=part.title) for part in case.sheet.parts],
         interventions=[Choice(id=row.value, words=row.words) for row in Intervention],
         outcomes=choices(run_words(case.sheet)),
         heats=tub_heater_watts(case.sheet) > 0,
-        leader=_leader(context, job),
+        leader=leader,
         asks_saw_fail=not case.of(Changed) and not any(run.body.outcome != THROUGH for run in case.of(RunWatched)),
         is_over=case.ended is not None,
     )

@@ -12,6 +12,7 @@ from ohmcensus.core.worth import Assumptions, fails_within, years_left
 from ohmcensus.services.at_hand.choice import Choice
 from ohmcensus.services.at_hand.described import Described
 from ohmcensus.services.job.view import JobView
+from ohmcensus.services.repair.plan_view import PlanView
 from ohmcensus.services.repair.strip_view import StripView
 
 
@@ -32,6 +33,8 @@ class RepairView(Described):
     ----------
     steps
         Changes and watched runs, the oldest first.
+    plan
+        How the part that is mended comes out, and with what it is replaced.
     strip
         What came off, and how it goes back.
     cured
@@ -50,6 +53,7 @@ class RepairView(Described):
 
     job: JobView
     steps: list[RepairStep]
+    plan: PlanView
     strip: StripView
     cured: str
     parts: list[Choice]

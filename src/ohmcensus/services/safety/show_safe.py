@@ -39,7 +39,14 @@ def show_safe(context: Context, job_id: str) -> SafeView:
     return SafeView(
         job=job_view(job, now),
         steps=[
-            StepView(id=step.id, kind=step.kind, title=step.title, how=step.how, is_done=step.is_done)
+            StepView(
+                id=step.id,
+                kind=step.kind,
+                title=step.title,
+                how=step.how,
+                is_done=step.is_done,
+                waits_until=step.waits_until,
+            )
             for step in safe_steps(case, safety)
         ],
         cuts=[Choice(id=way, words=way.words) for way in CutOff],

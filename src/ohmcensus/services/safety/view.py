@@ -15,13 +15,14 @@ from ohmcensus.services.job.view import HazardView, JobView, PowerView
 
 
 class StepView(BaseModel):
-    """A step of making safe."""
+    """A step of making safe; ``waits_until`` is the moment until which a charge is waited for, empty for none."""
 
     id: str
     kind: StepKind
     title: str
     how: str
     is_done: bool
+    waits_until: str
 
 
 class ProofView(BaseModel):

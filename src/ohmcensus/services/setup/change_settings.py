@@ -9,6 +9,7 @@ from sqlmodel import Session
 
 from ohmcensus.core.errors import InputError, StaleRevisionError
 from ohmcensus.core.limits.profile import BUILT_IN, LimitProfile, chosen_profile
+from ohmcensus.core.limits.texts import Confirmation, all_texts
 from ohmcensus.core.text.trimmed import Trimmed
 from ohmcensus.exchange.frame_body import FrameBody
 from ohmcensus.services.at_hand.context import Context
@@ -40,6 +41,7 @@ class ChangedSettings(BaseModel):
     bag: list[str] | None = None
     profile: str | None = None
     own_profiles: list[LimitProfile] | None = None
+    confirmations: list[Confirmation] | None = None
     hour_price: float | None = None
     call_out_price: float | None = None
     live_penalty: float | None = None
@@ -70,6 +72,7 @@ def change_settings(context: Context, wanted: ChangedSettings) -> KeptSettings:
         before = settings_in(session)
         after = _checked({**before.model_dump(), **named})
         _refuse_unknown(session, after)
+        _refuse_other_figures(before, after)
         revisions = settings.revisions(session)
         for name in named:
             theirs, ours = getattr(before, name), getattr(after, name)
@@ -95,6 +98,7 @@ _TITLES = {
     "bag": "the bag",
     "profile": "the limits",
     "own_profiles": "your own limits",
+    "confirmations": "who confirmed the figures",
     "hour_price": "the price of an hour",
     "call_out_price": "the price of a visit",
     "live_penalty": "the minutes on top of a live test",
@@ -104,8 +108,14 @@ _TITLES = {
 def _said(value: object) -> str:
     """Return a setting in print."""
     if isinstance(value, list):
-        return ", ".join(row.title if isinstance(row, LimitProfile) else str(row) for row in value) or "none"
+        return ", ".join(map(_said_row, value)) or "none"
     return f"'{value}'" if isinstance(value, str) else f"{value:g}" if isinstance(value, float) else str(value)
+
+
+def _said_row(row: object) -> str:
+    if isinstance(row, LimitProfile):
+        return row.title
+    return f"{row.text} by {row.by}" if isinstance(row, Confirmation) else str(row)
 
 
 def _checked(values: dict[str, object]) -> Settings:
@@ -129,6 +139,21 @@ def _refuse_unknown(session: Session, wanted: Settings) -> None:
         if meter_id not in known:
             what = f"no meter '{meter_id[:40]}' to put into the bag"
             raise InputError(what=what, remedy=f"known are {', '.join(sorted(known))}", field="bag")
+
+
+def _refuse_other_figures(before: Settings, wanted: Settings) -> None:
+    """Refuse a new confirmation of figures that are not those of now: whoever reads a text reads them against these."""
+    texts = {row.id: row for row in all_texts(wanted.own_profiles)}
+    for row in wanted.confirmations:
+        if row in before.confirmations:
+            continue
+        now = texts.get(row.text)
+        if now is None:
+            what = f"no limits and no text '{row.text}'"
+            raise InputError(what=what, remedy=f"known are {', '.join(texts)}", field="confirmations")
+        if now.figures != row.figures:
+            what = f"the figures of {now.title} are others now: {now.figures}"
+            raise InputError(what=what, remedy="read these against the text", field="confirmations")
 
 
 def keep_settings(context: Context, wanted: Settings) -> KeptSettings:

@@ -42,7 +42,7 @@ ADVICE = (
 )
 CAUTIONS = (
     "Work for competent persons; local codes and licensed practice come first.",
-    "Limits and values are advice; those marked from memory are to be checked against the text that applies.",
+    "Limits and values are advice; the text in force where the machine stands decides.",
 )
 
 

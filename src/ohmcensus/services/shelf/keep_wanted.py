@@ -210,6 +210,33 @@ def _view(context: Context, session: Session, job: JobAtHand) -> PartsView:
     )
 
 
+class PieceList(Described):
+    """Pieces of the shelf of the kind of a part of a job, what fits its plate first, with what does not fit."""
+
+    job: JobView
+    pieces: list[FittingSpare]
+
+
+def show_pieces(context: Context, job_id: str, part_id: str) -> PieceList:
+    """Return the pieces of the shelf that a part of a job may be replaced by; none that sits in a machine.
+
+    Raises
+    ------
+    NotFoundError
+        If there is no such job.
+    UnknownNameError
+        If the machine has no such part.
+    """
+    with context.store.read() as session:
+        job = take(context, session, job_id)
+        part, plate = job.case.sheet.known_part(part_id), job.case.plate
+        wanted = WantedPart(part=part.id, type_number=plate.type_number, variant=plate.variants)
+        pieces = [row for row in shelf_view(session).spares if not row.spare.is_scrapped and not row.is_in]
+        kinds = {(sheet_id, row.id): row.kind for sheet_id, sheet in sheets_in(session).items() for row in sheet.parts}
+    found = [FittingSpare(spare=row, misfits=list(misfits(row.spare, wanted))) for row in _of_kind(pieces, kinds, part)]
+    return PieceList(job=job_view(job, context.clock()), pieces=sorted(found, key=lambda row: len(row.misfits)))
+
+
 def _of_kind(pieces: list[SpareView], kinds: dict[tuple[str, str], str], part: Part) -> list[SpareView]:
     return [row for row in pieces if kinds.get((row.spare.sheet, row.spare.part)) == part.kind]
 

@@ -269,7 +269,7 @@ def _read(teller: _Teller, place: int, step: Step) -> None:
         supersedes=supersedes,
         device=step.device,
     )
-    teller.known, _ = write_reading(teller.context, teller.job_id, new, who=step.who)
+    teller.known = write_reading(teller.context, teller.job_id, new, who=step.who)
     teller.written[place] = ("reading", str(new.id))
 
 
@@ -299,7 +299,7 @@ def _withdraw(teller: _Teller, step: Step, place: int) -> None:
         return
     reading = _of_step(teller, place, "reading")
     new = Withdrawal(id=uuid4(), revision=teller.revision())
-    teller.known, _ = write_withdrawal(teller.context, teller.job_id, reading, new)
+    teller.known = write_withdrawal(teller.context, teller.job_id, reading, new)
 
 
 def _of_step(teller: _Teller, place: int, wanted: str) -> str:

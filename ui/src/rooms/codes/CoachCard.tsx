@@ -1,5 +1,7 @@
 import type { Sequence } from "../../api/client";
-import { useEvent } from "../../api/rooms";
+import { useEvent } from "../../api/events";
+import { Act } from "../../app/controls/Act";
+import { Card } from "../../app/controls/Card";
 import { codes as codeWords, coach as words } from "../../words/codes";
 import { Beat } from "./Beat";
 import { useAttempt } from "./useAttempt";
@@ -17,7 +19,7 @@ export function CoachCard({ jobId, sequence, isUnread }: Props) {
     attempt.reset();
   };
   return (
-    <section className="card leaf stack" aria-label={sequence.title}>
+    <Card isStack aria-label={sequence.title}>
       <div className="head">
         <h2>{words.title}</h2>
         <span className="quiet">
@@ -30,9 +32,9 @@ export function CoachCard({ jobId, sequence, isUnread }: Props) {
       {settle.left > 0 ? (
         <div className="row">
           <b role="timer">{words.settling(settle.left)}</b>
-          <button type="button" className="plain bordered" onClick={settle.skip}>
+          <Act look="plain" onClick={settle.skip}>
             {words.settled}
-          </button>
+          </Act>
         </div>
       ) : (
         <>
@@ -46,23 +48,17 @@ export function CoachCard({ jobId, sequence, isUnread }: Props) {
           {attempt.state?.hint === "done" && (
             <div className="row">
               <b>{words.didIt}</b>
-              <button type="button" className="act" onClick={() => say(true)}>
-                {words.yes}
-              </button>
-              <button type="button" className="plain bordered" onClick={() => say(false)}>
+              <Act onClick={() => say(true)}>{words.yes}</Act>
+              <Act look="plain" onClick={() => say(false)}>
                 {words.no}
-              </button>
+              </Act>
             </div>
           )}
           <div className="row">
-            {attempt.state?.is_over && (
-              <button type="button" className="act" onClick={attempt.reset}>
-                {words.again}
-              </button>
-            )}
-            <button type="button" className="plain bordered" onClick={settle.start}>
+            {attempt.state?.is_over && <Act onClick={attempt.reset}>{words.again}</Act>}
+            <Act look="plain" onClick={settle.start}>
               {words.settle}
-            </button>
+            </Act>
           </div>
         </>
       )}
@@ -77,6 +73,6 @@ export function CoachCard({ jobId, sequence, isUnread }: Props) {
       <p className="quiet none">
         {words.leave}: {sequence.leave}
       </p>
-    </section>
+    </Card>
   );
 }

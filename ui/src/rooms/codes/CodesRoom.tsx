@@ -1,7 +1,8 @@
 import { useState } from "react";
 import { useParams } from "react-router";
 import type { Codes } from "../../api/client";
-import { useCodes } from "../../api/rooms";
+import { useCodes } from "../../api/codes";
+import { Card } from "../../app/controls/Card";
 import { JobRoom } from "../../app/JobRoom";
 import { codes as words } from "../../words/codes";
 import { CoachCard } from "./CoachCard";
@@ -30,14 +31,14 @@ function Loaded({ view }: { view: Codes }) {
   return (
     <>
       {view.no_power ? (
-        <p className="card leaf hazards" role="alert">
+        <Card as="p" className="tells-none" role="alert">
           <b>{words.noPower}</b>: {view.no_power}
-        </p>
+        </Card>
       ) : (
         isUnread && (
-          <p className="card leaf nudge" role="note">
+          <Card as="p" className="nudge" role="note">
             {isIn ? words.writeFirst : words.readFirst}
-          </p>
+          </Card>
         )
       )}
       <div className="two-columns">

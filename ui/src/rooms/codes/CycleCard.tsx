@@ -1,6 +1,8 @@
 import { useEffect, useState } from "react";
 import type { Cycle, EventBody } from "../../api/client";
-import { useEvent } from "../../api/rooms";
+import { useEvent } from "../../api/events";
+import { Card } from "../../app/controls/Card";
+import { Chip } from "../../app/controls/Chip";
 import { Problem } from "../../app/Problem";
 import { WhenAsked } from "../../app/WhenAsked";
 import { Lamp } from "../../drawings/Lamp";
@@ -18,7 +20,7 @@ export function CycleCard({ jobId, cycle }: Props) {
     event.mutate(body);
   };
   return (
-    <section className="card leaf stack" aria-label={cycle.title}>
+    <Card isStack aria-label={cycle.title}>
       <div className="head">
         <h2>
           {words.title}: {cycle.title}
@@ -55,16 +57,14 @@ export function CycleCard({ jobId, cycle }: Props) {
             <fieldset className="chips">
               <legend className="hidden">{step.title}</legend>
               {(["passed", "failed", "absent"] as Outcome[]).map((outcome) => (
-                <button
-                  type="button"
+                <Chip
                   key={outcome}
-                  className="chip"
                   disabled={!cycle.begun_at}
-                  aria-pressed={step.outcome === outcome}
+                  isOn={step.outcome === outcome}
                   onClick={() => send({ kind: "cycle_ticked", cycle: cycle.id, step: step.id, outcome })}
                 >
                   {words[outcome]}
-                </button>
+                </Chip>
               ))}
             </fieldset>
           </li>
@@ -75,7 +75,7 @@ export function CycleCard({ jobId, cycle }: Props) {
           {words.worked}: {cycle.shown_to_work.join(", ")}
         </p>
       )}
-    </section>
+    </Card>
   );
 }
 

@@ -1,9 +1,13 @@
-import { TextInput } from "@mantine/core";
 import { IconX } from "@tabler/icons-react";
 import { type FormEvent, useState } from "react";
 import type { Codes, Decoded, EventBody, SchemeView } from "../../api/client";
-import { decodeLamps, useEvent } from "../../api/rooms";
+import { decodeLamps } from "../../api/codes";
+import { useEvent } from "../../api/events";
 import { useAsk } from "../../api/useAsk";
+import { Act } from "../../app/controls/Act";
+import { Card } from "../../app/controls/Card";
+import { Chip } from "../../app/controls/Chip";
+import { Field } from "../../app/controls/Field";
 import { timeOf } from "../../app/times";
 import { useForm } from "../../app/useForm";
 import { WhenAsked } from "../../app/WhenAsked";
@@ -34,21 +38,15 @@ export function LampsCard({ view, scheme, onScheme }: Props) {
   };
   const writeDown = (codes: string[]) => send({ kind: "codes_read", scheme: scheme.id, codes });
   return (
-    <section className="card leaf stack" aria-label={words.lamps}>
+    <Card isStack aria-label={words.lamps}>
       <h2>{words.lamps}</h2>
       {view.schemes.length > 1 && (
         <fieldset className="chips">
           <legend className="hidden">{words.scheme}</legend>
           {view.schemes.map((row) => (
-            <button
-              type="button"
-              key={row.id}
-              className="chip"
-              aria-pressed={row.id === scheme.id}
-              onClick={() => onScheme(row.id)}
-            >
+            <Chip key={row.id} isOn={row.id === scheme.id} onClick={() => onScheme(row.id)}>
               {row.title}
-            </button>
+            </Chip>
           ))}
         </fieldset>
       )}
@@ -62,9 +60,7 @@ export function LampsCard({ view, scheme, onScheme }: Props) {
         {decoded && <CodeSays decoded={decoded} />}
       </div>
       <div className="row">
-        <button
-          type="button"
-          className="act"
+        <Act
           disabled={!decoded || decoded.is_nothing}
           onClick={() => {
             if (decoded) setList([...list, decoded.code]);
@@ -72,10 +68,10 @@ export function LampsCard({ view, scheme, onScheme }: Props) {
           }}
         >
           {words.add}
-        </button>
-        <button type="button" className="plain bordered" onClick={() => setPattern(darkOf(scheme))}>
+        </Act>
+        <Act look="plain" onClick={() => setPattern(darkOf(scheme))}>
           {words.clear}
-        </button>
+        </Act>
         <Reverse jobId={jobId} scheme={scheme} onPattern={setPattern} />
       </div>
       <h3>{words.list}</h3>
@@ -83,34 +79,23 @@ export function LampsCard({ view, scheme, onScheme }: Props) {
         {list.map((code, index) => (
           <li key={`${index}-${code}`}>
             <b className="mono">{code}</b> {meaningOf(scheme, code)}
-            <button
-              type="button"
-              className="plain"
+            <Act
+              look="bare"
               aria-label={words.drop(code)}
               onClick={() => setList(list.filter((_, at) => at !== index))}
             >
               <IconX size={18} aria-hidden />
-            </button>
+            </Act>
           </li>
         ))}
       </ol>
       <div className="row">
-        <button
-          type="button"
-          className="act"
-          disabled={list.length === 0 || event.isPending}
-          onClick={() => void writeDown(list)}
-        >
+        <Act disabled={list.length === 0 || event.isPending} onClick={() => void writeDown(list)}>
           {words.writeDown}
-        </button>
-        <button
-          type="button"
-          className="plain bordered"
-          disabled={list.length > 0 || event.isPending}
-          onClick={() => void writeDown([])}
-        >
+        </Act>
+        <Act look="plain" disabled={list.length > 0 || event.isPending} onClick={() => void writeDown([])}>
           {words.noneStored}
-        </button>
+        </Act>
         {event.error && (
           <span className="problem" role="alert">
             {event.error.message}
@@ -132,7 +117,7 @@ export function LampsCard({ view, scheme, onScheme }: Props) {
           ))}
         </div>
       ))}
-    </section>
+    </Card>
   );
 }
 
@@ -178,18 +163,17 @@ function Reverse({
   };
   return (
     <form className="row reverse" onSubmit={(event) => void submit(event)}>
-      <TextInput
-        size="md"
+      <Field
         aria-label={words.reverse}
         placeholder={words.reverseHint}
         value={code}
         maxLength={20}
         error={problem}
-        onChange={(event) => setCode(event.currentTarget.value)}
+        onChange={(typed) => setCode(typed)}
       />
-      <button type="submit" className="plain bordered" disabled={!code.trim()}>
+      <Act look="plain" type="submit" disabled={!code.trim()}>
         {words.show}
-      </button>
+      </Act>
     </form>
   );
 }

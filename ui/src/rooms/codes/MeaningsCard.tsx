@@ -1,8 +1,10 @@
-import { TextInput } from "@mantine/core";
 import { IconX } from "@tabler/icons-react";
 import { type ChangeEvent, type FormEvent, useState } from "react";
 import type { Codes, Meaning, SchemeView } from "../../api/client";
-import { useKeepMeanings } from "../../api/rooms";
+import { useKeepMeanings } from "../../api/codes";
+import { Act } from "../../app/controls/Act";
+import { Card } from "../../app/controls/Card";
+import { Field } from "../../app/controls/Field";
 import { Problem } from "../../app/Problem";
 import { meanings as words } from "../../words/codes";
 
@@ -39,15 +41,14 @@ export function MeaningsCard({ view, scheme }: { view: Codes; scheme: SchemeView
   const wanted = find.toLowerCase();
   const shown = scheme.meanings.filter((old) => `${old.code} ${old.words}`.toLowerCase().includes(wanted));
   return (
-    <section className="card leaf stack" aria-label={words.title}>
+    <Card isStack aria-label={words.title}>
       <h2>{words.title}</h2>
       {scheme.meanings.length > 3 && (
-        <TextInput
-          size="md"
+        <Field
           aria-label={words.find}
           placeholder={words.find}
           value={find}
-          onChange={(event) => setFind(event.currentTarget.value)}
+          onChange={(typed) => setFind(typed)}
         />
       )}
       {scheme.meanings.length === 0 && <p className="quiet none">{words.none}</p>}
@@ -56,45 +57,43 @@ export function MeaningsCard({ view, scheme }: { view: Codes; scheme: SchemeView
           <li key={old.code}>
             <b className="mono">{old.code}</b>
             <span>{old.words}</span>
-            <button
-              type="button"
-              className="plain"
+            <Act
+              look="bare"
               aria-label={words.remove(old.code)}
               onClick={() => void send(scheme.meanings.filter((kept) => kept.code !== old.code))}
             >
               <IconX size={18} aria-hidden />
-            </button>
+            </Act>
           </li>
         ))}
       </ul>
       <form className="stack" onSubmit={(event) => void add(event)}>
         <div className="meaning-entry">
           {(["code", "words", "suspects"] as const).map((name) => (
-            <TextInput
+            <Field
               key={name}
-              size="md"
               className={`meaning-${name}`}
               aria-label={words[name]}
               placeholder={words[name]}
               value={row[name]}
               maxLength={300}
-              onChange={(event) => setRow({ ...row, [name]: event.currentTarget.value })}
+              onChange={(typed) => setRow({ ...row, [name]: typed })}
             />
           ))}
         </div>
         <Problem text={problem} />
         <div className="row">
-          <button type="submit" className="plain bordered" disabled={!row.code.trim() || !row.words.trim()}>
+          <Act look="plain" type="submit" disabled={!row.code.trim() || !row.words.trim()}>
             {words.add}
-          </button>
-          <label className="plain bordered photo-pick">
+          </Act>
+          <Act as="label" look="plain" className="photo-pick">
             {words.import}
             <input type="file" accept=".csv,text/csv" onChange={(event) => void choose(event)} />
-          </label>
+          </Act>
         </div>
       </form>
       <p className="quiet none">{words.importHelp}</p>
-    </section>
+    </Card>
   );
 }
 

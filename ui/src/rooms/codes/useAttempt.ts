@@ -1,6 +1,6 @@
 import { useEffect, useRef, useState } from "react";
 import type { Attempt, Click } from "../../api/client";
-import { followClicks } from "../../api/rooms";
+import { followClicks } from "../../api/codes";
 
 /** One attempt at a sequence: clicks timed on the steady clock, judged by the server after each. */
 export function useAttempt(jobId: string, sequenceId: string) {

@@ -1,7 +1,11 @@
-import { Checkbox, NativeSelect, Textarea, TextInput } from "@mantine/core";
+import { Checkbox, NativeSelect, Textarea } from "@mantine/core";
 import { IconCheck, IconX } from "@tabler/icons-react";
 import { type FormEvent, type ReactNode, useState } from "react";
 import type { Intake, NewIntake } from "../../api/client";
+import { Act } from "../../app/controls/Act";
+import { Card } from "../../app/controls/Card";
+import { Chip } from "../../app/controls/Chip";
+import { Field } from "../../app/controls/Field";
 import { intake as words } from "../../words/intake";
 import type { useIntakeDraft } from "./useIntakeDraft";
 
@@ -16,13 +20,12 @@ export function ComplaintCard({ view, intake }: { view: Intake; intake: Draft })
   const toggle = (id: (typeof chosen)[number]) =>
     set({ symptoms: chosen.includes(id) ? chosen.filter((s) => s !== id) : [...chosen, id] });
   return (
-    <section id="complaint" className="card leaf stack" aria-label={words.complaint}>
+    <Card isStack id="complaint" aria-label={words.complaint}>
       <div className="head">
         <h2>{words.complaint}</h2>
         <KeepingMark intake={intake} />
       </div>
       <Textarea
-        size="md"
         label={words.words}
         value={complaint.words ?? ""}
         onChange={(event) => set({ words: event.currentTarget.value })}
@@ -36,17 +39,16 @@ export function ComplaintCard({ view, intake }: { view: Intake; intake: Draft })
           const id = symptom.id as (typeof chosen)[number];
           const isOn = chosen.includes(id);
           return (
-            <button type="button" key={id} className="chip" aria-pressed={isOn} onClick={() => toggle(id)}>
+            <Chip key={id} isOn={isOn} onClick={() => toggle(id)}>
               {isOn && <IconCheck size={18} stroke={3} aria-hidden />}
               {symptom.words}
-            </button>
+            </Chip>
           );
         })}
       </fieldset>
       {chosen.includes("trips") && (
         <div className="pair">
           <NativeSelect
-            size="md"
             label={words.device}
             value={complaint.device ?? "unknown"}
             data={view.devices.map((row) => ({ value: row.id, label: row.words }))}
@@ -55,7 +57,6 @@ export function ComplaintCard({ view, intake }: { view: Intake; intake: Draft })
             }
           />
           <NativeSelect
-            size="md"
             label={words.moment}
             value={complaint.moment ?? "unknown"}
             data={view.moments.map((row) => ({ value: row.id, label: row.words }))}
@@ -71,7 +72,7 @@ export function ComplaintCard({ view, intake }: { view: Intake; intake: Draft })
         rows={complaint.alterations ?? []}
         onChange={(alterations) => set({ alterations })}
       />
-    </section>
+    </Card>
   );
 }
 
@@ -101,14 +102,13 @@ function Tried({ rows, onChange }: { rows: Trial[]; onChange: (rows: Trial[]) =>
         setBy("");
       }}
     >
-      <TextInput
-        size="md"
+      <Field
         className="by"
         aria-label={words.triedBy}
         placeholder={words.triedBy}
         value={by}
         maxLength={80}
-        onChange={(event) => setBy(event.currentTarget.value)}
+        onChange={(typed) => setBy(typed)}
       />
     </FoundList>
   );
@@ -172,33 +172,27 @@ function FoundList({ title, what, rows, onAdd, onRemove, stays, children }: Foun
             <li key={`${index}-${row}`}>
               {row}
               {!stays?.(index) && (
-                <button
-                  type="button"
-                  className="plain"
-                  aria-label={words.remove(row)}
-                  onClick={() => onRemove(index)}
-                >
+                <Act look="bare" aria-label={words.remove(row)} onClick={() => onRemove(index)}>
                   <IconX size={18} aria-hidden />
-                </button>
+                </Act>
               )}
             </li>
           ))}
         </ul>
       )}
       <form className="row" onSubmit={add}>
-        <TextInput
-          size="md"
+        <Field
           className="grow"
           aria-label={what}
           placeholder={what}
           value={text}
           maxLength={300}
-          onChange={(event) => setText(event.currentTarget.value)}
+          onChange={(typed) => setText(typed)}
         />
         {children}
-        <button type="submit" className="plain bordered" aria-label={`${words.add}: ${title}`}>
+        <Act look="plain" type="submit" aria-label={`${words.add}: ${title}`}>
           {words.add}
-        </button>
+        </Act>
       </form>
     </div>
   );

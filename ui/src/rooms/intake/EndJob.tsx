@@ -1,7 +1,10 @@
-import { Checkbox, NativeSelect, TextInput } from "@mantine/core";
+import { Checkbox, NativeSelect } from "@mantine/core";
 import { useState } from "react";
 import type { Job, Schemas } from "../../api/client";
-import { useEvent } from "../../api/rooms";
+import { useEvent } from "../../api/events";
+import { Act } from "../../app/controls/Act";
+import { Card } from "../../app/controls/Card";
+import { Field } from "../../app/controls/Field";
 import { endings, look as words } from "../../words/intake";
 
 type LeftAs = Schemas["LeftAs"];
@@ -15,20 +18,19 @@ export function EndHere({ jobId, why, label = words.end }: { jobId: string; why:
   const event = useEvent(jobId);
   if (text === null) {
     return (
-      <button type="button" className="plain bordered end-here" onClick={() => setText(why)}>
+      <Act look="plain" className="end-here" onClick={() => setText(why)}>
         {label}
-      </button>
+      </Act>
     );
   }
   return (
     <div className="stack end-form">
-      <TextInput
-        size="md"
+      <Field
         label={words.endWhy}
         value={text}
         maxLength={300}
         error={event.error?.message}
-        onChange={(change) => setText(change.currentTarget.value)}
+        onChange={(typed) => setText(typed)}
       />
       <Checkbox
         label={words.unsafe}
@@ -37,7 +39,6 @@ export function EndHere({ jobId, why, label = words.end }: { jobId: string; why:
       />
       {isUnsafe && (
         <NativeSelect
-          size="md"
           label={words.leftAs}
           value={leftAs}
           data={Object.entries(endings).map(([value, label]) => ({ value, label }))}
@@ -52,9 +53,7 @@ export function EndHere({ jobId, why, label = words.end }: { jobId: string; why:
         />
       )}
       <div className="row">
-        <button
-          type="button"
-          className="act"
+        <Act
           disabled={text.trim().length < 3 || event.isPending}
           onClick={() =>
             event.mutate({
@@ -67,10 +66,10 @@ export function EndHere({ jobId, why, label = words.end }: { jobId: string; why:
           }
         >
           {words.endDo}
-        </button>
-        <button type="button" className="plain" onClick={() => setText(null)}>
+        </Act>
+        <Act look="bare" onClick={() => setText(null)}>
           {words.cancel}
-        </button>
+        </Act>
       </div>
     </div>
   );
@@ -81,14 +80,14 @@ export function EndJob({ job }: { job: Job }) {
   const event = useEvent(job.id);
   if (job.ended === null) return <EndHere jobId={job.id} why="" />;
   return (
-    <section className="card leaf">
+    <Card>
       <p>
         {job.ended}
         {event.error && <span className="problem"> {event.error.message}</span>}
       </p>
-      <button type="button" className="plain bordered" onClick={() => event.mutate({ kind: "reopened" })}>
+      <Act look="plain" onClick={() => event.mutate({ kind: "reopened" })}>
         {words.reopen}
-      </button>
-    </section>
+      </Act>
+    </Card>
   );
 }

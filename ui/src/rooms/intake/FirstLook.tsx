@@ -1,8 +1,11 @@
-import { TextInput } from "@mantine/core";
 import { IconCheck, IconX } from "@tabler/icons-react";
 import { type FormEvent, useState } from "react";
 import type { Intake } from "../../api/client";
-import { useEvent } from "../../api/rooms";
+import { useEvent } from "../../api/events";
+import { Act } from "../../app/controls/Act";
+import { Card } from "../../app/controls/Card";
+import { Chip } from "../../app/controls/Chip";
+import { Field } from "../../app/controls/Field";
 import { Problem } from "../../app/Problem";
 import { ReadingField } from "../../app/ReadingField";
 import { VerdictMark, verdictColour } from "../../drawings/VerdictMark";
@@ -18,7 +21,7 @@ export function FirstLook({ view }: { view: Intake }) {
   const outlet = view.outside.filter((row) => !row.is_at_plug);
   const cord = view.outside.filter((row) => row.is_at_plug);
   return (
-    <section id="look" className="card leaf stack" aria-label={words.title}>
+    <Card isStack id="look" aria-label={words.title}>
       <h2>{words.title}</h2>
       <p className="quiet" style={{ margin: 0 }}>
         {words.caution}
@@ -37,7 +40,7 @@ export function FirstLook({ view }: { view: Intake }) {
           <CheckRow key={check.id} jobId={jobId} check={check} />
         ))}
       </ul>
-    </section>
+    </Card>
   );
 }
 
@@ -49,14 +52,12 @@ function PlugInHand({ view }: { view: Intake }) {
   if (cut !== "plug_in_hand") {
     return (
       <div className="row">
-        <button
-          type="button"
-          className="act"
+        <Act
           disabled={event.isPending}
           onClick={() => event.mutate({ kind: "isolated", how: "plug_in_hand" })}
         >
           {words.inHand}
-        </button>
+        </Act>
         <Problem error={event.error} />
       </div>
     );
@@ -119,42 +120,31 @@ function CheckRow({ jobId, check }: { jobId: string; check: Check }) {
         </div>
         <fieldset className="row">
           <legend className="hidden">{check.how}</legend>
-          <button
-            type="button"
-            className="chip"
-            aria-pressed={check.outcome === "good"}
-            onClick={() => say("good", "")}
-          >
+          <Chip isOn={check.outcome === "good"} onClick={() => say("good", "")}>
             <IconCheck size={18} aria-hidden />
             {words.good}
-          </button>
-          <button
-            type="button"
-            className="chip"
-            aria-pressed={check.outcome === "bad"}
-            onClick={() => say("bad", note)}
-          >
+          </Chip>
+          <Chip isOn={check.outcome === "bad"} onClick={() => say("bad", note)}>
             <IconX size={18} aria-hidden />
             {words.bad}
-          </button>
+          </Chip>
         </fieldset>
       </div>
       {event.error && <p className="problem">{event.error.message}</p>}
       {check.outcome === "bad" && (
         <>
           <form className="row" onSubmit={keepNote}>
-            <TextInput
-              size="md"
+            <Field
               className="grow"
               aria-label={`${words.note}: ${check.title}`}
               placeholder={words.note}
               value={note}
               maxLength={300}
-              onChange={(change) => setNote(change.currentTarget.value)}
+              onChange={(typed) => setNote(typed)}
             />
-            <button type="submit" className="plain bordered" disabled={note === check.words}>
+            <Act look="plain" type="submit" disabled={note === check.words}>
               {words.keepNote}
-            </button>
+            </Act>
           </form>
           {check.ends_with && <EndHere jobId={jobId} why={check.ends_with} />}
         </>

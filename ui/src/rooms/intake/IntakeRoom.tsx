@@ -2,8 +2,10 @@ import { useQueryClient } from "@tanstack/react-query";
 import { useEffect } from "react";
 import { useParams } from "react-router";
 import type { Intake } from "../../api/client";
-import { roomKey } from "../../api/hooks";
-import { useIntake } from "../../api/rooms";
+import { useIntake } from "../../api/intake";
+import { roomKey } from "../../api/writing";
+import { Act } from "../../app/controls/Act";
+import { Card } from "../../app/controls/Card";
 import { JobRoom } from "../../app/JobRoom";
 import { intake as words } from "../../words/intake";
 import { ComplaintCard } from "./ComplaintCard";
@@ -37,25 +39,19 @@ function Loaded({ view }: { view: Intake }) {
   return (
     <>
       {intake.state === "conflict" && (
-        <div className="card leaf conflict" role="alert">
+        <Card as="div" className="conflict" role="alert">
           <p>
             <b>{words.conflict}</b>
             {intake.differs.length > 0 &&
               ` ${words.differs} ${intake.differs.map((name) => words.fields[name]).join(", ")}.`}
           </p>
           <div className="row">
-            <button type="button" className="act" onClick={intake.keepMine}>
-              {words.keepMine}
-            </button>
-            <button
-              type="button"
-              className="plain bordered"
-              onClick={() => void refresh().then(intake.takeTheirs)}
-            >
+            <Act onClick={intake.keepMine}>{words.keepMine}</Act>
+            <Act look="plain" onClick={() => void refresh().then(intake.takeTheirs)}>
               {words.takeTheirs}
-            </button>
+            </Act>
           </div>
-        </div>
+        </Card>
       )}
       <nav className="jump" aria-label={words.jump}>
         {words.jumps.map(([id, said]) => (

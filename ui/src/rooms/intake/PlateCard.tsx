@@ -1,10 +1,11 @@
-import { NativeSelect, Textarea, TextInput } from "@mantine/core";
+import { NativeSelect, Textarea } from "@mantine/core";
 import { useState } from "react";
 import type { Intake, NewIntake } from "../../api/client";
-import { useSheets } from "../../api/hooks";
-import { useCopySheet } from "../../api/rooms";
+import { useCopySheet, useSheets } from "../../api/sheets";
+import { Act } from "../../app/controls/Act";
+import { Card } from "../../app/controls/Card";
+import { Field, NumberField } from "../../app/controls/Field";
 import { figure } from "../../app/figure";
-import { NumberField } from "../../app/NumberField";
 import { plate as words } from "../../words/intake";
 import { PlatePhoto } from "./PlatePhoto";
 import type { useIntakeDraft } from "./useIntakeDraft";
@@ -18,40 +19,36 @@ export function PlateCard({ view, intake }: { view: Intake; intake: Draft }) {
   const { plate } = intake.draft;
   const set = (part: Partial<Plate>) => intake.change({ plate: { ...plate, ...part } });
   return (
-    <section id="plate" className="card leaf stack" aria-label={words.title}>
+    <Card isStack id="plate" aria-label={words.title}>
       <h2>{words.title}</h2>
       <div className="pair">
-        <TextInput
-          size="md"
+        <Field
           label={words.machine}
           value={intake.draft.machine}
           maxLength={120}
-          onChange={(event) => intake.change({ machine: event.currentTarget.value })}
+          onChange={(typed) => intake.change({ machine: typed })}
         />
-        <TextInput
-          size="md"
+        <Field
           label={words.place}
           value={intake.draft.place}
           maxLength={120}
-          onChange={(event) => intake.change({ place: event.currentTarget.value })}
+          onChange={(typed) => intake.change({ place: typed })}
         />
       </div>
       <SheetChoice intake={intake} />
       <div className="pair">
-        <TextInput
-          size="md"
+        <Field
           label={words.type}
           placeholder={words.typeHelp}
           value={plate.type_number ?? ""}
           maxLength={80}
-          onChange={(event) => set({ type_number: event.currentTarget.value })}
+          onChange={(typed) => set({ type_number: typed })}
         />
-        <TextInput
-          size="md"
+        <Field
           label={words.serial}
           value={plate.serial ?? ""}
           maxLength={80}
-          onChange={(event) => set({ serial: event.currentTarget.value })}
+          onChange={(typed) => set({ serial: typed })}
         />
       </div>
       <div className="figures">
@@ -64,7 +61,6 @@ export function PlateCard({ view, intake }: { view: Intake; intake: Draft }) {
           />
         ))}
         <NativeSelect
-          size="md"
           label={words.class}
           value={plate.protection_class ?? ""}
           data={["", "I", "II"]}
@@ -81,7 +77,6 @@ export function PlateCard({ view, intake }: { view: Intake; intake: Draft }) {
         </ul>
       )}
       <Textarea
-        size="md"
         label={words.variants}
         placeholder={words.variantsHelp}
         value={plate.variants ?? ""}
@@ -91,7 +86,7 @@ export function PlateCard({ view, intake }: { view: Intake; intake: Draft }) {
         onChange={(event) => set({ variants: event.currentTarget.value })}
       />
       <PlatePhoto view={view} />
-    </section>
+    </Card>
   );
 }
 
@@ -114,8 +109,8 @@ function FigureField({
       value={shown}
       maxLength={12}
       error={isBad ? words.notNumber : undefined}
-      onChange={(event) => {
-        const typed = event.currentTarget.value;
+      onChange={(said) => {
+        const typed = said;
         const number = figure(typed);
         setText(typed);
         if (typed.trim() === "") onChange(null);
@@ -139,37 +134,33 @@ function SheetChoice({ intake }: { intake: Draft }) {
     <div className="stack">
       <div className="row sheet-choice">
         <NativeSelect
-          size="md"
           className="grow"
           label={words.sheet}
           value={intake.draft.sheet}
           data={(sheets ?? []).map((sheet) => ({ value: sheet.id, label: `${sheet.id} · ${sheet.title}` }))}
           onChange={(event) => intake.change({ sheet: event.currentTarget.value })}
         />
-        <button type="button" className="plain bordered" onClick={() => setTitle("")}>
+        <Act look="plain" onClick={() => setTitle("")}>
           {words.copy}
-        </button>
+        </Act>
       </div>
       {title !== null && (
         <div className="row">
-          <TextInput
-            size="md"
+          <Field
             className="grow"
             aria-label={words.copyTitle}
             placeholder={words.copyTitle}
             value={title}
             maxLength={120}
             error={copy.error?.message}
-            onChange={(event) => setTitle(event.currentTarget.value)}
+            onChange={(typed) => setTitle(typed)}
           />
-          <button
-            type="button"
-            className="act"
+          <Act
             disabled={!title.trim() || copy.isPending}
             onClick={() => void copyIt().catch(() => undefined)}
           >
             {words.copyDo}
-          </button>
+          </Act>
         </div>
       )}
     </div>

@@ -1,6 +1,7 @@
 import { IconX } from "@tabler/icons-react";
 import type { Intake } from "../../api/client";
-import { useRemovePhoto } from "../../api/rooms";
+import { useRemovePhoto } from "../../api/photos";
+import { Act } from "../../app/controls/Act";
 import { PhotoPick } from "../../app/PhotoPick";
 import { plate as words } from "../../words/intake";
 
@@ -17,14 +18,14 @@ export function PlatePhoto({ view }: { view: Intake }) {
             <a href={photo.address} target="_blank" rel="noreferrer">
               <img src={photo.small} alt={words.photoOf(photo.width, photo.height)} />
             </a>
-            <button
-              type="button"
-              className="plain"
+            <Act
+              look="bare"
+              className="photo-remove"
               aria-label={words.photoRemove}
               onClick={() => remove.mutate(photo.id)}
             >
               <IconX size={18} aria-hidden />
-            </button>
+            </Act>
           </figure>
         ))}
         <PhotoPick jobId={view.job.id} of="plate" label={words.photoTake} />

@@ -1,10 +1,11 @@
 import type { Intake } from "../../api/client";
+import { Card } from "../../app/controls/Card";
 import { van as words } from "../../words/intake";
 
 /** What is worth taking before driving: parts by how well they explain the complaint, and tools. */
 export function VanCard({ van }: { van: Intake["van"] }) {
   return (
-    <section id="van" className="card leaf" aria-label={words.title}>
+    <Card id="van" aria-label={words.title}>
       <h2>{words.title}</h2>
       {van.parts.length === 0 ? (
         <p className="quiet">{words.none}</p>
@@ -25,6 +26,6 @@ export function VanCard({ van }: { van: Intake["van"] }) {
       )}
       <h3>{words.tools}</h3>
       <p className="van-tools">{van.tools.join(" · ")}</p>
-    </section>
+    </Card>
   );
 }

@@ -1,12 +1,13 @@
 import { Link } from "react-router";
 import type { Intake } from "../../api/client";
+import { Card } from "../../app/controls/Card";
 import { dayOf } from "../../app/times";
 import { visits as words } from "../../words/intake";
 
 /** What was found on this machine before. */
 export function VisitsCard({ visits }: { visits: Intake["visits"] }) {
   return (
-    <section id="visits" className="card leaf" aria-label={words.title}>
+    <Card id="visits" aria-label={words.title}>
       <h2>{words.title}</h2>
       {visits.length === 0 && <p className="quiet">{words.none}</p>}
       <ul className="visits">
@@ -23,6 +24,6 @@ export function VisitsCard({ visits }: { visits: Intake["visits"] }) {
           </li>
         ))}
       </ul>
-    </section>
+    </Card>
   );
 }

@@ -1,6 +1,6 @@
 import { useEffect } from "react";
 import type { Intake, NewIntake } from "../../api/client";
-import { useKeepIntake } from "../../api/rooms";
+import { useKeepIntake } from "../../api/intake";
 import { type Held, useKeptDraft } from "../../app/useKeptDraft";
 
 const KEEP_AFTER_MS = 700;

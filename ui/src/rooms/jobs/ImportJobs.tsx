@@ -1,6 +1,7 @@
 import { IconFileImport } from "@tabler/icons-react";
 import type { ChangeEvent } from "react";
 import { useImportJobs } from "../../api/imports";
+import { Act } from "../../app/controls/Act";
 import { Problem } from "../../app/Problem";
 import { jobs as words } from "../../words/jobs";
 
@@ -15,18 +16,18 @@ export function ImportJobs() {
   };
   return (
     <div className="import-jobs">
-      <label className="plain bordered photo-pick">
+      <Act as="label" look="plain" className="photo-pick">
         <IconFileImport size={20} aria-hidden />
         {isRunning ? words.importing : words.import}
         <input type="file" accept=".json,.zip" disabled={isRunning} onChange={choose} />
-      </label>
+      </Act>
       {view?.is_over === false && (
         <div className="row" role="status">
           <progress max={Math.max(1, view.total ?? 0)} value={view.done ?? 0} />
           <span>{words.progress(view.done ?? 0, view.total ?? 0)}</span>
-          <button type="button" className="plain bordered" onClick={() => void stop()}>
+          <Act look="plain" onClick={() => void stop()}>
             {words.stop}
-          </button>
+          </Act>
         </div>
       )}
       {view?.is_over && !view.problem && (

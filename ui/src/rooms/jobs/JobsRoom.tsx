@@ -1,11 +1,13 @@
-import { TextInput } from "@mantine/core";
 import { useDebouncedValue, useDocumentTitle } from "@mantine/hooks";
 import { IconAlertTriangleFilled } from "@tabler/icons-react";
 import { type ReactNode, useRef, useState } from "react";
 import { Link } from "react-router";
 import type { ListedJob } from "../../api/client";
-import { useJobs } from "../../api/hooks";
+import { useJobs } from "../../api/jobs";
 import { usePower } from "../../api/power";
+import { Act } from "../../app/controls/Act";
+import { Card } from "../../app/controls/Card";
+import { Field } from "../../app/controls/Field";
 import { useRoomKeys } from "../../app/keys";
 import { SAFETY_MARKS, safetySaid } from "../../app/TopStrip";
 import { momentOf } from "../../app/times";
@@ -33,24 +35,19 @@ export function JobsRoom() {
       <div className="head">
         <h1>{words.title}</h1>
         <span className="quiet keys">{words.keys}</span>
-        {!isOpening && (
-          <button type="button" className="act" onClick={() => setIsOpening(true)}>
-            {words.new}
-          </button>
-        )}
+        {!isOpening && <Act onClick={() => setIsOpening(true)}>{words.new}</Act>}
       </div>
       {isOpening && <NewJobForm onClose={() => setIsOpening(false)} />}
       {error && <p className="problem">{error.message}</p>}
       {isEmpty && !wanted && !isOpening && <p className="quiet">{words.none}</p>}
       {(!isEmpty || wanted) && (
-        <TextInput
+        <Field
           ref={field}
           mt="md"
-          size="md"
           aria-label={words.find}
           placeholder={`${words.find}: ${words.findHint}`}
           value={find}
-          onChange={(event) => setFind(event.currentTarget.value)}
+          onChange={(typed) => setFind(typed)}
         />
       )}
       {isEmpty && wanted && <p className="quiet">{words.noMatch}</p>}
@@ -61,14 +58,9 @@ export function JobsRoom() {
             {wanted ? (
               words.endedJobs(first.ended)
             ) : (
-              <button
-                type="button"
-                className="plain"
-                aria-expanded={showsEnded}
-                onClick={() => setShowsEnded(!showsEnded)}
-              >
+              <Act look="bare" aria-expanded={showsEnded} onClick={() => setShowsEnded(!showsEnded)}>
                 {showsEnded ? words.endedJobs(first.ended) : words.showEnded(first.ended)}
-              </button>
+              </Act>
             )}
           </h2>
           {(showsEnded || wanted) && <JobList list={over} Card={EndedCard} />}
@@ -92,14 +84,14 @@ function JobList({ list, Card }: ListProps) {
         ))}
       </ul>
       {list.hasNextPage && (
-        <button
-          type="button"
-          className="plain bordered more-jobs"
+        <Act
+          look="plain"
+          className="more-jobs"
           disabled={list.isFetchingNextPage}
           onClick={() => void list.fetchNextPage()}
         >
           {words.more}
-        </button>
+        </Act>
       )}
     </>
   );
@@ -108,12 +100,12 @@ function JobList({ list, Card }: ListProps) {
 /** A job whose rows are damaged: it says so, and the others go on. */
 function UnreadableCard({ job }: { job: ListedJob }) {
   return (
-    <div className="card">
+    <Card as="div">
       <JobName job={job} />
       <p className="hazard">
         <IconAlertTriangleFilled size={18} aria-hidden /> {job.problem}
       </p>
-    </div>
+    </Card>
   );
 }
 
@@ -140,7 +132,7 @@ function JobCard({ job }: { job: ListedJob }) {
   const Mark = SAFETY_MARKS[stands];
   const isLook = job.next_step.stage === "intake" && job.symptoms.length > 0;
   return (
-    <Link to={`/jobs/${job.id}/${job.next_step.stage}${isLook ? "#look" : ""}`} className="card">
+    <Card as={Link} to={`/jobs/${job.id}/${job.next_step.stage}${isLook ? "#look" : ""}`}>
       <JobName job={job} />
       <p className={stands === "live" || stands === "under_voltage" ? "said live" : "said"}>
         <Mark size={18} aria-hidden /> {safetySaid(stands, power)}
@@ -170,16 +162,16 @@ function JobCard({ job }: { job: ListedJob }) {
           {job.hazards.map((hazard) => hazard.words).join(" · ")}
         </p>
       )}
-    </Link>
+    </Card>
   );
 }
 
 function EndedCard({ job }: { job: ListedJob }) {
   return (
-    <Link to={`/jobs/${job.id}/intake`} className="card is-ended">
+    <Card as={Link} to={`/jobs/${job.id}/intake`} className="is-ended">
       <JobName job={job} />
       <p className="quiet count">{momentOf(job.changed_at, Date.now())}</p>
       <p>{job.ended}</p>
-    </Link>
+    </Card>
   );
 }

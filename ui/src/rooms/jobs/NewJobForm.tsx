@@ -1,8 +1,11 @@
 import { Autocomplete, NativeSelect, Textarea } from "@mantine/core";
 import { type FormEvent, type KeyboardEvent, useRef, useState } from "react";
 import { useNavigate } from "react-router";
-import { useOpenJob, useSheets } from "../../api/hooks";
-import { useAddresses, useMachines } from "../../api/rooms";
+import { useAddresses, useMachines } from "../../api/addresses";
+import { useOpenJob } from "../../api/jobs";
+import { useSheets } from "../../api/sheets";
+import { Act } from "../../app/controls/Act";
+import { Card } from "../../app/controls/Card";
 import { Problem } from "../../app/Problem";
 import { useForm } from "../../app/useForm";
 import { jobs as words } from "../../words/jobs";
@@ -35,10 +38,10 @@ export function NewJobForm({ onClose }: { onClose: () => void }) {
   const submit = async (event?: FormEvent) => {
     event?.preventDefault();
     if (!draft.machine.trim() || !draft.place.trim()) return setProblem(words.missing);
+    if (!draft.sheet && !known) return setProblem(words.noSheet);
     try {
       const job = await open.mutateAsync({
         ...draft,
-        sheet: draft.sheet || (known ? "" : (sheets?.[0]?.id ?? "")),
         id: id.current,
       });
       forget();
@@ -54,9 +57,8 @@ export function NewJobForm({ onClose }: { onClose: () => void }) {
     }
   };
   return (
-    <form className="card stack new-job" onSubmit={(event) => void submit(event)} noValidate>
+    <Card as="form" isStack className="new-job" onSubmit={(event) => void submit(event)} noValidate>
       <Autocomplete
-        size="md"
         label={words.machine}
         placeholder={words.machineHint}
         value={draft.machine}
@@ -70,7 +72,6 @@ export function NewJobForm({ onClose }: { onClose: () => void }) {
         autoFocus
       />
       <Autocomplete
-        size="md"
         label={words.place}
         placeholder={words.placeHint}
         value={draft.place}
@@ -87,18 +88,19 @@ export function NewJobForm({ onClose }: { onClose: () => void }) {
         </p>
       ) : (
         <NativeSelect
-          size="md"
           label={words.sheet}
           value={draft.sheet}
           onChange={(event) => set("sheet")(event.currentTarget.value)}
-          data={(sheets ?? []).map((sheet) => ({
-            value: sheet.id,
-            label: `${sheet.id} · ${sheet.title} · ${sheet.supply}`,
-          }))}
+          data={[
+            { value: "", label: words.chooseSheet },
+            ...(sheets ?? []).map((sheet) => ({
+              value: sheet.id,
+              label: [...(sheet.is_own ? [] : [sheet.id]), sheet.title, sheet.supply].join(AT),
+            })),
+          ]}
         />
       )}
       <Textarea
-        size="md"
         label={words.complaint}
         value={draft.complaint}
         onChange={(event) => set("complaint")(event.currentTarget.value)}
@@ -108,13 +110,13 @@ export function NewJobForm({ onClose }: { onClose: () => void }) {
       />
       <Problem text={problem} />
       <div className="row">
-        <button type="submit" className="act" disabled={open.isPending}>
+        <Act type="submit" disabled={open.isPending}>
           {words.open}
-        </button>
-        <button type="button" className="plain" onClick={onClose}>
+        </Act>
+        <Act look="bare" onClick={onClose}>
           {words.cancel}
-        </button>
+        </Act>
       </div>
-    </form>
+    </Card>
   );
 }

@@ -1,6 +1,8 @@
 import { useState } from "react";
 import { useNavigate } from "react-router";
-import { useCopySheet } from "../../api/rooms";
+import { useCopySheet } from "../../api/sheets";
+import { Act } from "../../app/controls/Act";
+import { Card } from "../../app/controls/Card";
 import { Problem } from "../../app/Problem";
 import { machines as words } from "../../words/machines";
 
@@ -18,8 +20,9 @@ export function CopyBar({ of, title }: { of: string; title: string }) {
     }
   };
   return (
-    <form
-      className="card leaf sheet-bar"
+    <Card
+      as="form"
+      className="sheet-bar"
       onSubmit={(event) => {
         event.preventDefault();
         void go();
@@ -30,10 +33,10 @@ export function CopyBar({ of, title }: { of: string; title: string }) {
         <span>{words.copyTitle}</span>
         <input value={name} maxLength={120} onChange={(event) => setName(event.currentTarget.value)} />
       </label>
-      <button type="submit" className="act" disabled={!name.trim() || copy.isPending}>
+      <Act type="submit" disabled={!name.trim() || copy.isPending}>
         {words.copy}
-      </button>
+      </Act>
       <Problem error={copy.error} />
-    </form>
+    </Card>
   );
 }

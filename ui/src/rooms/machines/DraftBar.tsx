@@ -1,4 +1,6 @@
 import type { SheetView } from "../../api/sheets";
+import { Act } from "../../app/controls/Act";
+import { Card } from "../../app/controls/Card";
 import { machines as words } from "../../words/machines";
 import type { useSheetDraft } from "./useSheetDraft";
 
@@ -10,27 +12,27 @@ export function DraftBar({ draft, view }: DraftProps) {
   const refusing = view.remarks.filter((remark) => remark.refused).length;
   const isDraft = state !== "used";
   return (
-    <div className="card leaf sheet-bar">
+    <Card as="div" className="sheet-bar">
       <p className="grow" role="status">
         {state === "conflict" || state === "problem" ? draft.problem : words.kept[state]}
         {refusing > 0 && ` · ${refusing} × ${words.refusing}`}
       </p>
       {state === "conflict" && (
         <>
-          <button type="button" className="plain bordered" onClick={draft.keepMine}>
+          <Act look="plain" onClick={draft.keepMine}>
             {words.mine}
-          </button>
-          <button type="button" className="plain bordered" onClick={draft.takeTheirs}>
+          </Act>
+          <Act look="plain" onClick={draft.takeTheirs}>
             {words.theirs}
-          </button>
+          </Act>
         </>
       )}
-      <button type="button" className="plain bordered" disabled={!isDraft} onClick={draft.drop}>
+      <Act look="plain" disabled={!isDraft} onClick={draft.drop}>
         {words.drop}
-      </button>
-      <button type="button" className="act" disabled={state !== "kept" || refusing > 0} onClick={draft.use}>
+      </Act>
+      <Act disabled={state !== "kept" || refusing > 0} onClick={draft.use}>
         {words.use}
-      </button>
-    </div>
+      </Act>
+    </Card>
   );
 }

@@ -1,7 +1,7 @@
 import { useDocumentTitle } from "@mantine/hooks";
 import { NavLink, useNavigate, useParams } from "react-router";
-import { useSheets } from "../../api/hooks";
-import { useImportSheet } from "../../api/sheets";
+import { useImportSheet, useSheets } from "../../api/sheets";
+import { Act } from "../../app/controls/Act";
 import { machines as words } from "../../words/machines";
 import { SheetEditor } from "./SheetEditor";
 import "./machines.css";
@@ -29,14 +29,14 @@ export function MachinesRoom() {
         {data?.map((sheet) => (
           <NavLink key={sheet.id} to={`/machines/${sheet.id}`}>
             <b>{sheet.title}</b>
-            <span className="quiet">
+            <span>
               {[sheet.supply, sheet.is_own ? words.own : words.builtIn, sheet.has_draft ? words.draft : ""]
                 .filter(Boolean)
                 .join(" · ")}
             </span>
           </NavLink>
         ))}
-        <label className="plain bordered photo-pick">
+        <Act as="label" look="plain" className="photo-pick">
           {words.import}
           <input
             type="file"
@@ -46,7 +46,7 @@ export function MachinesRoom() {
               event.currentTarget.value = "";
             }}
           />
-        </label>
+        </Act>
         {problem && (
           <p className="problem" role="alert">
             {problem.message}

@@ -1,5 +1,7 @@
 import { useState } from "react";
 import type { Raw, SheetView } from "../../api/sheets";
+import { Act } from "../../app/controls/Act";
+import { Card } from "../../app/controls/Card";
 import { figure } from "../../app/figure";
 import { machines as words } from "../../words/machines";
 import { Field, listed, Remarks, unlisted } from "./fields";
@@ -32,7 +34,7 @@ export function NamedRows({ title, section, columns, addWord, fresh, raw, remark
   const remove = (id: string) =>
     put(Object.fromEntries(Object.entries(entries).filter(([key]) => key !== id)));
   return (
-    <section className="card leaf" aria-label={title}>
+    <Card aria-label={title}>
       <h2>{title}</h2>
       <fieldset disabled={!isOwn}>
         {Object.entries(entries).map(([id, entry]) => (
@@ -47,9 +49,9 @@ export function NamedRows({ title, section, columns, addWord, fresh, raw, remark
               />
             ))}
             {isOwn && (
-              <button type="button" className="plain" onClick={() => remove(id)}>
+              <Act look="bare" onClick={() => remove(id)}>
                 {words.remove}
-              </button>
+              </Act>
             )}
             <Remarks remarks={remarks} at={[section, id]} />
           </div>
@@ -57,9 +59,8 @@ export function NamedRows({ title, section, columns, addWord, fresh, raw, remark
         {isOwn && (
           <div className="sheet-add">
             <Field label={words.name} value={name} onChange={setName} />
-            <button
-              type="button"
-              className="plain bordered"
+            <Act
+              look="plain"
               disabled={!name}
               onClick={() => {
                 put({ ...entries, [name.toLowerCase().replaceAll(/[^a-z0-9]+/g, "_")]: fresh });
@@ -67,11 +68,11 @@ export function NamedRows({ title, section, columns, addWord, fresh, raw, remark
               }}
             >
               {addWord}
-            </button>
+            </Act>
           </div>
         )}
       </fieldset>
-    </section>
+    </Card>
   );
 }
 

@@ -1,5 +1,7 @@
 import { useState } from "react";
 import { type Raw, type SheetView, useKinds } from "../../api/sheets";
+import { Act } from "../../app/controls/Act";
+import { Card } from "../../app/controls/Card";
 import { machines as words } from "../../words/machines";
 import { Choice } from "./fields";
 import { PartForm } from "./PartForm";
@@ -23,7 +25,7 @@ export function PartsSection({ raw, view, isOwn, onChange }: Props) {
     setAdding("");
   };
   return (
-    <section className="card leaf" aria-label={words.parts}>
+    <Card aria-label={words.parts}>
       <h2>{words.parts}</h2>
       <ol className="part-list">
         {parts.map((part, index) => {
@@ -56,9 +58,8 @@ export function PartsSection({ raw, view, isOwn, onChange }: Props) {
               )}
               {isOwn && open === index && (
                 <div className="row part-acts">
-                  <button
-                    type="button"
-                    className="plain bordered"
+                  <Act
+                    look="plain"
                     disabled={index === 0}
                     onClick={() => {
                       put(moved(parts, index));
@@ -66,17 +67,16 @@ export function PartsSection({ raw, view, isOwn, onChange }: Props) {
                     }}
                   >
                     {words.part.up}
-                  </button>
-                  <button
-                    type="button"
-                    className="plain bordered"
+                  </Act>
+                  <Act
+                    look="plain"
                     onClick={() => {
                       put(parts.filter((_, at) => at !== index));
                       setOpen(null);
                     }}
                   >
                     {words.part.remove}
-                  </button>
+                  </Act>
                 </div>
               )}
             </li>
@@ -94,12 +94,12 @@ export function PartsSection({ raw, view, isOwn, onChange }: Props) {
             ]}
             onChange={setAdding}
           />
-          <button type="button" className="plain bordered" disabled={!adding} onClick={add}>
+          <Act look="plain" disabled={!adding} onClick={add}>
             {words.part.add}
-          </button>
+          </Act>
         </div>
       )}
-    </section>
+    </Card>
   );
 }
 

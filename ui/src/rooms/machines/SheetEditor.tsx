@@ -1,4 +1,6 @@
 import { type SheetView, useSheet } from "../../api/sheets";
+import { Act } from "../../app/controls/Act";
+import { Card } from "../../app/controls/Card";
 import { figure } from "../../app/figure";
 import { machines as words } from "../../words/machines";
 import { CopyBar } from "./CopyBar";
@@ -31,16 +33,16 @@ function Loaded({ view }: { view: SheetView }) {
         <h1>{String(raw.title ?? view.title)}</h1>
         <span className="row">
           {(["yaml", "json"] as const).map((form) => (
-            <a key={form} className="plain bordered" href={`/api/sheets/${view.id}/export.${form}`} download>
+            <Act as="a" look="plain" key={form} href={`/api/sheets/${view.id}/export.${form}`} download>
               {words[form]}
-            </a>
+            </Act>
           ))}
         </span>
       </div>
       {isOwn ? <DraftBar draft={draft} view={view} /> : <CopyBar of={view.id} title={view.title} />}
       <div className="two-columns">
         <div>
-          <section className="card leaf" aria-label={words.plate}>
+          <Card aria-label={words.plate}>
             <h2>{words.plate}</h2>
             <fieldset disabled={!isOwn} className="sheet-grid">
               <Field label={words.fields.title} value={raw.title} onChange={(title) => change({ title })} />
@@ -62,7 +64,7 @@ function Loaded({ view }: { view: SheetView }) {
                 <Remarks key={name} remarks={view.remarks} at={[name]} />
               ))}
             </fieldset>
-          </section>
+          </Card>
           <PartsSection raw={raw} view={view} isOwn={isOwn} onChange={change} />
           <NamedRows
             {...rows}

@@ -1,5 +1,6 @@
 import { useState } from "react";
 import { type SheetView, useBlindSpots } from "../../api/sheets";
+import { Card } from "../../app/controls/Card";
 import { RungDrawing } from "../../drawings/RungDrawing";
 import { machines as words } from "../../words/machines";
 import { said } from "./fields";
@@ -10,7 +11,7 @@ export function SideColumn({ view }: { view: SheetView }) {
   const blind = useBlindSpots(view.id, isAsked);
   return (
     <>
-      <section className="card leaf" aria-label={words.remarks} aria-live="polite">
+      <Card aria-label={words.remarks} aria-live="polite">
         <h2>{words.remarks}</h2>
         {view.remarks.length === 0 && <p className="none">{words.faultless}</p>}
         {view.remarks.map((remark) => (
@@ -18,16 +19,16 @@ export function SideColumn({ view }: { view: SheetView }) {
             {said(remark, 0, view.raw.parts)}
           </p>
         ))}
-      </section>
-      <section className="card leaf" aria-label={words.ladder}>
+      </Card>
+      <Card aria-label={words.ladder}>
         <h2>{words.ladder}</h2>
         {view.ladder ? (
           <RungDrawing view={view.ladder} chosen={null} onChoose={() => undefined} />
         ) : (
           <p className="quiet">{words.noLadder}</p>
         )}
-      </section>
-      <section className="card leaf" aria-label={words.blind}>
+      </Card>
+      <Card aria-label={words.blind}>
         <details onToggle={(event) => setAsked(event.currentTarget.open)}>
           <summary>{words.blind}</summary>
           <p className="quiet">{words.blindHelp}</p>
@@ -54,7 +55,7 @@ export function SideColumn({ view }: { view: SheetView }) {
             </>
           )}
         </details>
-      </section>
+      </Card>
     </>
   );
 }

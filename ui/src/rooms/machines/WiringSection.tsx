@@ -1,4 +1,5 @@
 import type { Raw, SheetView } from "../../api/sheets";
+import { Card } from "../../app/controls/Card";
 import { machines as words } from "../../words/machines";
 import { Field, Remarks } from "./fields";
 
@@ -26,7 +27,7 @@ export function WiringSection({ raw, view, isOwn, onChange }: Props) {
     );
   };
   return (
-    <section className="card leaf" aria-label={words.wiring}>
+    <Card aria-label={words.wiring}>
       <h2>{words.wiring}</h2>
       <p className="quiet">{words.wiringHelp}</p>
       <Remarks remarks={view.remarks.filter((remark) => remark.path[0] === "nets")} at={["nets"]} />
@@ -53,7 +54,7 @@ export function WiringSection({ raw, view, isOwn, onChange }: Props) {
           );
         })}
       </fieldset>
-    </section>
+    </Card>
   );
 }
 

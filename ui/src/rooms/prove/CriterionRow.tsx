@@ -1,6 +1,8 @@
+import { Link } from "react-router";
 import type { EventBody } from "../../api/client";
+import { useEvent } from "../../api/events";
 import type { Criterion, ProveView } from "../../api/proof";
-import { useEvent } from "../../api/rooms";
+import { Act } from "../../app/controls/Act";
 import { Problem } from "../../app/Problem";
 import { ReadingField } from "../../app/ReadingField";
 import { RunForm } from "../../app/RunForm";
@@ -43,27 +45,26 @@ export function CriterionRow({ view, row }: { view: ProveView; row: Criterion })
           {words.before}: <b>{row.before}</b>
         </p>
       )}
+      {isOpen && !row.stands && <Needs view={view} row={row} />}
       {isOpen && row.caution && <p className="danger-words">{row.caution}</p>}
       {isOpen && row.kind === "seen" && (
         <div className="row">
-          <button
-            type="button"
-            className="plain bordered"
+          <Act
+            look="plain"
             aria-label={`${words.good}: ${row.title}`}
             disabled={record.isPending}
             onClick={() => see(true)}
           >
             {words.good}
-          </button>
-          <button
-            type="button"
-            className="plain bordered"
+          </Act>
+          <Act
+            look="plain"
             aria-label={`${words.bad}: ${row.title}`}
             disabled={record.isPending}
             onClick={() => see(false)}
           >
             {words.bad}
-          </button>
+          </Act>
         </div>
       )}
       {isOpen && row.kind === "reading" && (
@@ -76,6 +77,29 @@ export function CriterionRow({ view, row }: { view: ProveView; row: Criterion })
       {isOpen && row.kind === "current" && <CurrentForm view={view} criterion={row.id} />}
       <Problem error={record.error} />
     </li>
+  );
+}
+
+/** How the machine has to stand for it, and the act that leads there: whoever presses it says that it was done. */
+function Needs({ view, row }: { view: ProveView; row: Criterion }) {
+  const record = useEvent(view.job.id);
+  const act: EventBody = row.needs === "powered" ? { kind: "plugged_in" } : { kind: "isolated" };
+  return (
+    <div className="row">
+      <span>
+        {words.needs} <b>{row.needs_words}</b>.
+      </span>
+      {row.needs === "proved_dead" ? (
+        <Act as={Link} look="plain" to={`/jobs/${view.job.id}/safe`}>
+          {words.proveDead}
+        </Act>
+      ) : (
+        <Act look="plain" disabled={record.isPending} onClick={() => record.mutate(act)}>
+          {row.needs === "powered" ? words.plugIn : words.unplug}
+        </Act>
+      )}
+      <Problem error={record.error} />
+    </div>
   );
 }
 

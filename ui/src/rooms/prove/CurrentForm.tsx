@@ -1,8 +1,10 @@
-import { NativeSelect, TextInput } from "@mantine/core";
+import { NativeSelect } from "@mantine/core";
 import { type FormEvent, useState } from "react";
 import type { EventBody } from "../../api/client";
+import { useEvent } from "../../api/events";
 import type { ProveView } from "../../api/proof";
-import { useEvent } from "../../api/rooms";
+import { Act } from "../../app/controls/Act";
+import { Field, NumberField } from "../../app/controls/Field";
 import { Problem } from "../../app/Problem";
 import { useForm } from "../../app/useForm";
 import { WhenAsked } from "../../app/WhenAsked";
@@ -26,36 +28,28 @@ export function CurrentForm({ view, criterion }: { view: ProveView; criterion: s
   };
   return (
     <form className="criterion-form" onSubmit={submit}>
-      <TextInput
-        size="md"
+      <NumberField
         label={words.reads}
         placeholder={words.placeholder}
         value={text}
-        onChange={(event) => setText(event.currentTarget.value)}
+        onChange={(typed) => setText(typed)}
       />
       <NativeSelect
-        size="md"
         label={words.way}
         value={way}
         data={view.ways.map((row) => ({ value: row.id, label: row.words }))}
         onChange={(event) => setWay(event.currentTarget.value)}
       />
-      <TextInput
-        size="md"
-        label={words.serial}
-        value={serial}
-        onChange={(event) => setSerial(event.currentTarget.value)}
-      />
-      <TextInput
-        size="md"
+      <Field label={words.serial} value={serial} onChange={(typed) => setSerial(typed)} />
+      <Field
         type="date"
         label={words.calibrated}
         value={calibrated}
-        onChange={(event) => setCalibrated(event.currentTarget.value)}
+        onChange={(typed) => setCalibrated(typed)}
       />
-      <button type="submit" className="act" disabled={record.isPending}>
+      <Act type="submit" disabled={record.isPending}>
         {words.enter}
-      </button>
+      </Act>
       <Problem error={record.error} />
       <WhenAsked error={record.error} asked={asked} send={send} />
     </form>

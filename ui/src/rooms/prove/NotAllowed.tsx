@@ -1,6 +1,7 @@
-import { TextInput } from "@mantine/core";
 import type { FormEvent } from "react";
-import { useEvent } from "../../api/rooms";
+import { useEvent } from "../../api/events";
+import { Act } from "../../app/controls/Act";
+import { Field } from "../../app/controls/Field";
 import { Problem } from "../../app/Problem";
 import { useForm } from "../../app/useForm";
 import { prove as words } from "../../words/prove";
@@ -17,16 +18,10 @@ export function NotAllowed({ jobId }: { jobId: string }) {
     <details>
       <summary>{words.barred}</summary>
       <form className="criterion-form" onSubmit={submit}>
-        <TextInput
-          size="md"
-          label={words.barredWhy}
-          value={why}
-          maxLength={300}
-          onChange={(event) => setWhy(event.currentTarget.value)}
-        />
-        <button type="submit" className="plain bordered" disabled={record.isPending}>
+        <Field label={words.barredWhy} value={why} maxLength={300} onChange={(typed) => setWhy(typed)} />
+        <Act look="plain" type="submit" disabled={record.isPending}>
           {words.barredEnter}
-        </button>
+        </Act>
         <Problem error={record.error} />
       </form>
     </details>

@@ -1,5 +1,6 @@
 import { useParams } from "react-router";
 import { useProof } from "../../api/proof";
+import { Card } from "../../app/controls/Card";
 import { JobRoom } from "../../app/JobRoom";
 import { prove as words } from "../../words/prove";
 import { CriterionRow } from "./CriterionRow";
@@ -14,7 +15,7 @@ export function ProveRoom() {
     <JobRoom title={words.title} job={data?.job} error={error}>
       {data && (
         <div className="prove">
-          <section className="card leaf" aria-label={words.list}>
+          <Card aria-label={words.list}>
             <h2>{words.list}</h2>
             <p className="quiet">{data.is_asked ? words.intro : words.noChange}</p>
             {data.is_insulation_barred && <p className="notice">{words.isBarred}</p>}
@@ -23,7 +24,7 @@ export function ProveRoom() {
                 <CriterionRow key={row.id} view={data} row={row} />
               ))}
             </ol>
-          </section>
+          </Card>
           <aside>
             <SignOff view={data} />
           </aside>

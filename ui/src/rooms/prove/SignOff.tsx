@@ -1,10 +1,13 @@
-import { Checkbox, NativeSelect, TextInput } from "@mantine/core";
+import { Checkbox, NativeSelect } from "@mantine/core";
 import { useState } from "react";
 import { Link } from "react-router";
 import type { Schemas } from "../../api/client";
-import { useChangeSettings, useSettings } from "../../api/hooks";
+import { useEvent } from "../../api/events";
 import type { ProveView } from "../../api/proof";
-import { useEvent } from "../../api/rooms";
+import { useChangeSettings, useSettings } from "../../api/settings";
+import { Act } from "../../app/controls/Act";
+import { Card } from "../../app/controls/Card";
+import { Field } from "../../app/controls/Field";
 import { Problem } from "../../app/Problem";
 import { useForm } from "../../app/useForm";
 import { prove as words } from "../../words/prove";
@@ -37,7 +40,7 @@ export function SignOff({ view }: { view: ProveView }) {
   };
   const isFree = view.blocking.length === 0 || (isReported && view.has_bad_outlet);
   return (
-    <section className="card leaf stack" aria-label={words.signOff}>
+    <Card isStack aria-label={words.signOff}>
       <h2>{words.signOff}</h2>
       {view.blocking.length === 0 ? (
         <p>{view.is_asked ? words.free : words.unchanged}</p>
@@ -54,31 +57,23 @@ export function SignOff({ view }: { view: ProveView }) {
       {view.is_over ? (
         <>
           <p>{words.over}</p>
-          <Link className="plain bordered" to={`/jobs/${view.job.id}/sheet-out`}>
+          <Act as={Link} look="plain" to={`/jobs/${view.job.id}/sheet-out`}>
             {words.toSheetOut}
-          </Link>
+          </Act>
         </>
       ) : (
         <>
-          <TextInput
-            size="md"
-            label={words.why}
-            value={why}
-            maxLength={300}
-            onChange={(event) => setWhy(event.currentTarget.value)}
-          />
+          <Field label={words.why} value={why} maxLength={300} onChange={(typed) => setWhy(typed)} />
           {isNameless && (
-            <TextInput
-              size="md"
+            <Field
               label={words.name}
               description={words.nameHelp}
               value={name}
               maxLength={80}
-              onChange={(event) => setName(event.currentTarget.value)}
+              onChange={(typed) => setName(typed)}
             />
           )}
           <NativeSelect
-            size="md"
             label={words.leftAs}
             value={leftAs}
             data={view.left_as.map((row) => ({ value: row.id, label: row.words }))}
@@ -86,28 +81,21 @@ export function SignOff({ view }: { view: ProveView }) {
           />
           {view.has_bad_outlet && (
             <Checkbox
-              size="md"
               label={words.outletReported}
               checked={isReported}
               onChange={(event) => setIsReported(event.currentTarget.checked)}
             />
           )}
-          <button
-            type="button"
-            className="act"
-            disabled={record.isPending || !isFree}
-            onClick={() => void end({})}
-          >
+          <Act disabled={record.isPending || !isFree} onClick={() => void end({})}>
             {view.is_asked ? words.end : words.endPlain}
-          </button>
-          <button
-            type="button"
-            className="plain bordered"
+          </Act>
+          <Act
+            look="plain"
             disabled={record.isPending}
             onClick={() => void end({ is_labelled_unsafe: true })}
           >
             {words.unsafe}
-          </button>
+          </Act>
           <p className="quiet">{words.unsafeHint}</p>
           {!view.is_cut_off && <p className="danger-words">{words.cutFirst}</p>}
           {view.is_asked && view.untested.length > 0 && (
@@ -116,28 +104,22 @@ export function SignOff({ view }: { view: ProveView }) {
               <p>
                 {words.notTestedHint} {view.untested.map((row) => row.words).join(", ")}.
               </p>
-              <button
-                type="button"
-                className="plain bordered"
+              <Act
+                look="plain"
                 disabled={record.isPending}
                 onClick={() => void end({ not_tested: view.untested.map((row) => row.id) })}
               >
                 {words.notTestedDo}
-              </button>
+              </Act>
             </details>
           )}
         </>
       )}
       <Problem error={keep.error ?? record.error} />
-      <a
-        className="plain bordered"
-        href={`/api/jobs/${view.job.id}/report.pdf`}
-        target="_blank"
-        rel="noreferrer"
-      >
+      <Act as="a" look="plain" href={`/api/jobs/${view.job.id}/report.pdf`} target="_blank" rel="noreferrer">
         {words.sheet}
-      </a>
+      </Act>
       <p className="quiet">{words.cautions}</p>
-    </section>
+    </Card>
   );
 }

@@ -1,25 +1,31 @@
-import { Checkbox, NativeSelect, TextInput } from "@mantine/core";
+import { NativeSelect } from "@mantine/core";
 import { type FormEvent, useState } from "react";
 import type { EventBody } from "../../api/client";
+import { useEvent } from "../../api/events";
 import type { RepairView } from "../../api/repair";
-import { useEvent } from "../../api/rooms";
+import { Act } from "../../app/controls/Act";
+import { Card } from "../../app/controls/Card";
+import { Field } from "../../app/controls/Field";
 import { Problem } from "../../app/Problem";
 import { RunForm } from "../../app/RunForm";
 import { useForm } from "../../app/useForm";
-import { repair as words } from "../../words/repair";
+import { replace, repair as words } from "../../words/repair";
 
-const EMPTY = { fitted: "", words: "", saw_fail: false };
+const EMPTY = { fitted: "", words: "" };
 type Changed = Extract<EventBody, { kind?: "changed" }>;
 
 /** One change, or one run after it; what was typed stays until it is stored. */
-export function ChangeForm({ view }: { view: RepairView }) {
+export function ChangeForm({ view, sawFail }: { view: RepairView; sawFail: boolean | null }) {
   const record = useEvent(view.job.id);
-  const [part, setPart] = useState(view.leader);
-  const [intervention, setIntervention] = useState(view.interventions[0]?.id ?? "");
+  const [part, setPart] = useState(view.plan.part);
+  const [intervention, setIntervention] = useState<string>(view.plan.intervention);
   const [typed, setTyped, forget] = useForm(`ohmcensus.change.${view.job.id}`, EMPTY);
+  const [problem, setProblem] = useState("");
   const submit = async (event: FormEvent) => {
     event.preventDefault();
-    const body = { kind: "changed", part, intervention, ...typed } as Changed;
+    const body = { kind: "changed", part, intervention, ...typed, saw_fail: sawFail ?? false } as Changed;
+    if (view.asks_saw_fail && sawFail === null) return setProblem(replace.askFirst);
+    setProblem("");
     try {
       await record.mutateAsync(body);
       forget();
@@ -29,56 +35,43 @@ export function ChangeForm({ view }: { view: RepairView }) {
   };
   return (
     <>
-      <form className="card leaf stack" aria-label={words.change} onSubmit={(event) => void submit(event)}>
+      <Card as="form" isStack aria-label={words.change} onSubmit={(event) => void submit(event)}>
         <h2>{words.change}</h2>
         <NativeSelect
-          size="md"
           label={words.part}
           value={part}
           data={options(view.parts)}
           onChange={(event) => setPart(event.currentTarget.value)}
         />
         <NativeSelect
-          size="md"
           label={words.done}
           value={intervention}
           data={options(view.interventions)}
           onChange={(event) => setIntervention(event.currentTarget.value)}
         />
-        <TextInput
-          size="md"
+        <Field
           label={words.fitted}
           description={words.fittedHelp}
           value={typed.fitted}
           maxLength={300}
-          onChange={(event) => setTyped({ ...typed, fitted: event.currentTarget.value })}
+          onChange={(said) => setTyped({ ...typed, fitted: said })}
         />
-        <TextInput
-          size="md"
+        <Field
           label={words.note}
           value={typed.words}
           maxLength={300}
-          onChange={(event) => setTyped({ ...typed, words: event.currentTarget.value })}
+          onChange={(said) => setTyped({ ...typed, words: said })}
         />
-        {view.asks_saw_fail && (
-          <Checkbox
-            size="md"
-            label={words.sawFail}
-            description={words.sawFailHelp}
-            checked={typed.saw_fail}
-            onChange={(event) => setTyped({ ...typed, saw_fail: event.currentTarget.checked })}
-          />
-        )}
-        <Problem error={record.error} />
-        <button type="submit" className="act" disabled={record.isPending}>
+        <Problem error={record.error} text={sawFail === null ? problem : ""} />
+        <Act type="submit" disabled={record.isPending}>
           {words.keep}
-        </button>
-      </form>
-      <section className="card leaf" aria-label={words.run}>
+        </Act>
+      </Card>
+      <Card aria-label={words.run}>
         <h2>{words.run}</h2>
         <p className="quiet">{words.runHelp}</p>
         <RunForm jobId={view.job.id} outcomes={view.outcomes} heats={view.heats} />
-      </section>
+      </Card>
     </>
   );
 }

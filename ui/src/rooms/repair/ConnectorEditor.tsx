@@ -1,9 +1,12 @@
-import { Checkbox, NativeSelect, TextInput } from "@mantine/core";
+import { Checkbox, NativeSelect } from "@mantine/core";
 import { IconX } from "@tabler/icons-react";
 import { useState } from "react";
 import type { Photo } from "../../api/client";
+import { useEvent } from "../../api/events";
+import { useRemovePhoto } from "../../api/photos";
 import type { RepairView } from "../../api/repair";
-import { useEvent, useRemovePhoto } from "../../api/rooms";
+import { Act } from "../../app/controls/Act";
+import { Field } from "../../app/controls/Field";
 import { Problem } from "../../app/Problem";
 import { useForm } from "../../app/useForm";
 import { connector as words } from "../../words/repair";
@@ -56,15 +59,13 @@ export function ConnectorEditor({ view, photo, start, onDone }: Props) {
       />
       <p className="quiet">{words.how}</p>
       <div className="worth-fields">
-        <TextInput
-          size="md"
+        <Field
           label={words.name}
           placeholder={words.nameHint}
           value={draft.words}
-          onChange={(event) => setDraft({ ...draft, words: event.currentTarget.value })}
+          onChange={(typed) => setDraft({ ...draft, words: typed })}
         />
         <NativeSelect
-          size="md"
           label={words.plug}
           value={draft.plug}
           data={[
@@ -78,51 +79,47 @@ export function ConnectorEditor({ view, photo, start, onDone }: Props) {
         {draft.pins.map((pin) => (
           <li key={pin.number} className={pin.number === chosen ? "chosen" : undefined}>
             <b className="mono">{pin.number}</b>
-            <TextInput
-              size="md"
+            <Field
               aria-label={words.labelOf(pin.number)}
               placeholder={words.label}
               value={pin.label ?? ""}
-              onChange={(event) => change(pin.number, { label: event.currentTarget.value })}
+              onChange={(typed) => change(pin.number, { label: typed })}
             />
-            <TextInput
-              size="md"
+            <Field
               aria-label={words.colourOf(pin.number)}
               placeholder={words.colour}
               value={pin.colour ?? ""}
-              onChange={(event) => change(pin.number, { colour: event.currentTarget.value })}
+              onChange={(typed) => change(pin.number, { colour: typed })}
             />
             <Checkbox
-              size="md"
               label={words.empty}
               checked={pin.is_empty ?? false}
               onChange={(event) => change(pin.number, { is_empty: event.currentTarget.checked })}
             />
-            <button
-              type="button"
-              className="plain"
+            <Act
+              look="bare"
               aria-label={words.removePin(pin.number)}
               onClick={() =>
                 setDraft({ ...draft, pins: draft.pins.filter((row) => row.number !== pin.number) })
               }
             >
               <IconX size={18} aria-hidden />
-            </button>
+            </Act>
           </li>
         ))}
       </ol>
       <Problem error={record.error ?? remove.error} />
       <div className="row wrap">
-        <button type="button" className="plain bordered" onClick={() => add(0.5, 0.5)}>
+        <Act look="plain" onClick={() => add(0.5, 0.5)}>
           {words.addPin}
-        </button>
-        <button type="button" className="act" disabled={record.isPending} onClick={() => void keep()}>
+        </Act>
+        <Act disabled={record.isPending} onClick={() => void keep()}>
           {words.keep}
-        </button>
+        </Act>
         {onDone === undefined && (
-          <button type="button" className="plain" onClick={() => remove.mutate(photo.id)}>
+          <Act look="bare" onClick={() => remove.mutate(photo.id)}>
             {words.removePhoto}
-          </button>
+          </Act>
         )}
       </div>
     </div>

@@ -1,6 +1,9 @@
 import { useState } from "react";
+import { useEvent } from "../../api/events";
 import type { RepairView } from "../../api/repair";
-import { useEvent } from "../../api/rooms";
+import { Act } from "../../app/controls/Act";
+import { Card } from "../../app/controls/Card";
+import { Chip } from "../../app/controls/Chip";
 import { PhotoPick } from "../../app/PhotoPick";
 import { Problem } from "../../app/Problem";
 import { connector as words } from "../../words/repair";
@@ -11,7 +14,7 @@ import { ConnectorPhoto, pinWords } from "./ConnectorPhoto";
 export function ConnectorsCard({ view }: { view: RepairView }) {
   const { connectors, loose } = view.strip;
   return (
-    <section className="card leaf" aria-label={words.title}>
+    <Card aria-label={words.title}>
       <h2>{words.title}</h2>
       {connectors.length + loose.length === 0 && <p className="quiet">{words.none}</p>}
       {loose.map((photo) => (
@@ -21,7 +24,7 @@ export function ConnectorsCard({ view }: { view: RepairView }) {
         <ConnectorRow key={row.photo.id} row={row} view={view} />
       ))}
       {!view.is_over && <PhotoPick jobId={view.job.id} of="connector" label={words.take} />}
-    </section>
+    </Card>
   );
 }
 
@@ -58,16 +61,14 @@ function ConnectorRow({ row, view }: RowProps) {
           <ul className="pin-ticks">
             {row.pins.map((pin) => (
               <li key={pin.number}>
-                <button
-                  type="button"
-                  className="chip"
-                  aria-pressed={row.ticked.includes(pin.number)}
+                <Chip
+                  isOn={row.ticked.includes(pin.number)}
                   disabled={view.is_over}
                   onClick={() => turn(pin.number)}
                 >
                   {row.ticked.includes(pin.number) ? "✓ " : ""}
                   {pinWords(pin)}
-                </button>
+                </Chip>
               </li>
             ))}
           </ul>
@@ -76,21 +77,18 @@ function ConnectorRow({ row, view }: RowProps) {
       <Problem error={record.error} />
       <div className="row wrap">
         {!view.is_over && row.pins.length === 0 && !row.is_whole && (
-          <button type="button" className="act" onClick={() => tick([])}>
-            {words.asWhole}
-          </button>
+          <Act onClick={() => tick([])}>{words.asWhole}</Act>
         )}
-        <button type="button" className="plain bordered" onClick={() => setIsOpen(!isOpen)}>
+        <Act look="plain" onClick={() => setIsOpen(!isOpen)}>
           {isOpen ? words.fold : words.unfold}
-        </button>
+        </Act>
         {!view.is_over && (
           <>
-            <button type="button" className="plain" onClick={() => setIsEditing(true)}>
+            <Act look="bare" onClick={() => setIsEditing(true)}>
               {words.edit}
-            </button>
-            <button
-              type="button"
-              className="plain"
+            </Act>
+            <Act
+              look="bare"
               onClick={() =>
                 record.mutate({
                   kind: "connector_noted",
@@ -101,7 +99,7 @@ function ConnectorRow({ row, view }: RowProps) {
               }
             >
               {words.withdraw}
-            </button>
+            </Act>
           </>
         )}
       </div>

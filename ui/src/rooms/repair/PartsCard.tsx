@@ -1,46 +1,61 @@
 import { NativeSelect } from "@mantine/core";
 import { useState } from "react";
 import { Link } from "react-router";
+import { useEvent } from "../../api/events";
 import type { RepairView } from "../../api/repair";
-import { useEvent } from "../../api/rooms";
 import { type NewWanted, type PartsView, useKeepWanted, useParts, useRemoveWanted } from "../../api/shelf";
+import { Act } from "../../app/controls/Act";
+import { Card } from "../../app/controls/Card";
 import { Problem } from "../../app/Problem";
+import { replace } from "../../words/repair";
 import { parts as words } from "../../words/shelf";
 import { WantedForm } from "./WantedForm";
 
 /** Parts that the job wants, how their orders stand, and what the shelf has of them. */
-export function PartsCard({ view }: { view: RepairView }) {
+export function PartsCard({ view, sawFail }: { view: RepairView; sawFail: boolean | null }) {
   const { data, error } = useParts(view.job.id);
   const [isAdding, setIsAdding] = useState(false);
   return (
-    <section className="card leaf" aria-label={words.title}>
+    <Card aria-label={words.title}>
       <h2>{words.title}</h2>
       <Problem error={error} />
       {data?.wanted.length === 0 && !isAdding && <p className="quiet">{words.none}</p>}
       {data?.wanted.map((row) => (
-        <WantedRow key={`${row.id} ${row.revision}`} row={row} view={data} isOver={view.is_over} />
+        <WantedRow key={`${row.id} ${row.revision}`} row={row} view={data} repair={view} sawFail={sawFail} />
       ))}
       {data && isAdding && <WantedForm view={data} leader={view.leader} onDone={() => setIsAdding(false)} />}
       <div className="row wrap">
         {!isAdding && (
-          <button type="button" className="plain bordered" onClick={() => setIsAdding(true)}>
+          <Act look="plain" onClick={() => setIsAdding(true)}>
             {words.add}
-          </button>
+          </Act>
         )}
         <Link to="/shelf">{words.toShelf}</Link>
       </div>
-    </section>
+    </Card>
   );
 }
 
-type RowProps = { row: PartsView["wanted"][number]; view: PartsView; isOver: boolean };
+type RowProps = {
+  row: PartsView["wanted"][number];
+  view: PartsView;
+  repair: RepairView;
+  sawFail: boolean | null;
+};
 
-function WantedRow({ row, view, isOver }: RowProps) {
+function WantedRow({ row, view, repair, sawFail }: RowProps) {
+  const isOver = repair.is_over;
+  const [isAsked, setIsAsked] = useState(false);
   const keep = useKeepWanted(view.job.id);
   const remove = useRemoveWanted(view.job.id);
   const record = useEvent(view.job.id);
   const [isEditing, setIsEditing] = useState(false);
   const { wanted } = row;
+  const fit = (spare: string) => {
+    if (repair.asks_saw_fail && sawFail === null) return setIsAsked(true);
+    const body = { part: wanted.part, intervention: "replaced" as const, spare, saw_fail: sawFail ?? false };
+    record.mutate({ kind: "changed", ...body });
+  };
   if (isEditing)
     return <WantedForm view={view} leader={wanted.part} row={row} onDone={() => setIsEditing(false)} />;
   return (
@@ -52,7 +67,6 @@ function WantedRow({ row, view, isOver }: RowProps) {
       <span className="quiet">{[wanted.type_number, wanted.variant].filter(Boolean).join(", ")}</span>
       <div className="row wrap">
         <NativeSelect
-          size="md"
           aria-label={`${words.state}: ${row.title}`}
           value={wanted.state}
           data={view.states.map((state) => ({ value: state.id, label: state.words }))}
@@ -63,12 +77,12 @@ function WantedRow({ row, view, isOver }: RowProps) {
             })
           }
         />
-        <button type="button" className="plain bordered" onClick={() => setIsEditing(true)}>
+        <Act look="plain" onClick={() => setIsEditing(true)}>
           {words.edit}
-        </button>
-        <button type="button" className="plain" onClick={() => remove.mutate(row.id)}>
+        </Act>
+        <Act look="bare" onClick={() => remove.mutate(row.id)}>
           {words.remove}
-        </button>
+        </Act>
       </div>
       <h3>{words.shelf}</h3>
       {row.spares.length === 0 && <p className="quiet">{words.noSpare}</p>}
@@ -85,29 +99,22 @@ function WantedRow({ row, view, isOver }: RowProps) {
               </span>
             ))}
             {!isOver && !found.spare.is_in && found.spare.soundness !== "bad" && (
-              <button
-                type="button"
-                className="plain bordered"
+              <Act
+                look="plain"
                 aria-label={`${words.fit}: ${found.spare.mark}`}
                 disabled={record.isPending}
-                onClick={() =>
-                  record.mutate({
-                    kind: "changed",
-                    part: wanted.part,
-                    intervention: "replaced",
-                    spare: found.spare.id,
-                    fitted: "",
-                    words: "",
-                  })
-                }
+                onClick={() => fit(found.spare.id)}
               >
                 {found.misfits.length === 0 ? words.fit : words.fitAnyway}
-              </button>
+              </Act>
             )}
           </li>
         ))}
       </ul>
-      <Problem error={keep.error ?? remove.error ?? record.error} />
+      <Problem
+        error={keep.error ?? remove.error ?? record.error}
+        text={isAsked && sawFail === null ? replace.askFirst : ""}
+      />
     </div>
   );
 }

@@ -1,3 +1,5 @@
+import { Chip } from "../../app/controls/Chip";
+
 type Plug = { id: string; words: string };
 type Props = {
   plugs: Plug[];
@@ -11,15 +13,13 @@ export function PlugChips({ plugs, chosen, say = (plug) => plug.words, onChoose 
   return plugs.map((plug) => {
     const isChosen = chosen.includes(plug.id);
     return (
-      <button
+      <Chip
         key={plug.id}
-        type="button"
-        className="chip"
-        aria-pressed={isChosen}
+        isOn={isChosen}
         onClick={() => onChoose(isChosen ? chosen.filter((id) => id !== plug.id) : [...chosen, plug.id])}
       >
         {say(plug, isChosen)}
-      </button>
+      </Chip>
     );
   });
 }

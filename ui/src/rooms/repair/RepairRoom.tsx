@@ -1,10 +1,12 @@
+import { useState } from "react";
 import { useParams } from "react-router";
-import { useRepair } from "../../api/repair";
+import { type RepairView, useRepair } from "../../api/repair";
 import { JobRoom } from "../../app/JobRoom";
 import { repair as words } from "../../words/repair";
 import { ChangeForm } from "./ChangeForm";
 import { ConnectorsCard } from "./ConnectorsCard";
 import { PartsCard } from "./PartsCard";
+import { ReplaceCard } from "./ReplaceCard";
 import { StepList } from "./StepList";
 import { StripCard } from "./StripCard";
 import { TricksCard } from "./TricksCard";
@@ -14,26 +16,33 @@ import "./repair.css";
 /** What was changed and what ran after it, and what each way to go on is worth. */
 export function RepairRoom() {
   const { jobId = "" } = useParams();
-  const { data, error } = useRepair(jobId);
+  const [part, setPart] = useState("");
+  const { data, error } = useRepair(jobId, part);
   return (
     <JobRoom title={words.title} job={data?.job} error={error}>
-      {data && (
-        <div className="repair">
-          <div className="repair-main">
-            <StepList view={data} />
-            <StripCard view={data} />
-            <ConnectorsCard view={data} />
-            <PartsCard view={data} />
-            <WorthCard key={data.leader} view={data} />
-          </div>
-          {!data.is_over && (
-            <aside>
-              <ChangeForm view={data} />
-              <TricksCard key={data.leader} view={data} />
-            </aside>
-          )}
-        </div>
-      )}
+      {data && <Loaded key={data.leader} view={data} onPart={setPart} />}
     </JobRoom>
+  );
+}
+
+function Loaded({ view, onPart }: { view: RepairView; onPart: (part: string) => void }) {
+  const [sawFail, setSawFail] = useState<boolean | null>(null);
+  return (
+    <div className="repair">
+      <div className="repair-main">
+        {view.steps.length > 0 && <StepList view={view} />}
+        <StripCard view={view} onPart={onPart} />
+        <ConnectorsCard view={view} />
+        <PartsCard view={view} sawFail={sawFail} />
+        <WorthCard view={view} />
+      </div>
+      {!view.is_over && (
+        <aside>
+          <ReplaceCard key={view.plan.part} view={view} sawFail={sawFail} onSawFail={setSawFail} />
+          <ChangeForm key={`change ${view.plan.part}`} view={view} sawFail={sawFail} />
+          <TricksCard key={`tricks ${view.plan.part}`} view={view} />
+        </aside>
+      )}
+    </div>
   );
 }

@@ -1,11 +1,12 @@
 import type { RepairView } from "../../api/repair";
+import { Card } from "../../app/controls/Card";
 import { timeOf } from "../../app/times";
 import { repair as words } from "../../words/repair";
 
 /** Changes and runs in order; a run says by its mark and its word whether it passed. */
 export function StepList({ view }: { view: RepairView }) {
   return (
-    <section className="card leaf" aria-label={words.changes}>
+    <Card aria-label={words.changes}>
       <h2>{words.changes}</h2>
       {view.cured && (
         <p className="repair-cured" role="status">
@@ -25,6 +26,6 @@ export function StepList({ view }: { view: RepairView }) {
           ))}
         </ol>
       )}
-    </section>
+    </Card>
   );
 }

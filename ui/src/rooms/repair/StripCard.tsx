@@ -1,62 +1,94 @@
-import { TextInput } from "@mantine/core";
+import { NativeSelect } from "@mantine/core";
 import { useState } from "react";
 import { Link } from "react-router";
+import { useEvent } from "../../api/events";
 import type { RepairView } from "../../api/repair";
-import { useEvent } from "../../api/rooms";
+import { Act } from "../../app/controls/Act";
+import { Card } from "../../app/controls/Card";
+import { Field } from "../../app/controls/Field";
+import { usePad } from "../../app/Keypad";
 import { PhotoPick } from "../../app/PhotoPick";
 import { Problem } from "../../app/Problem";
 import { strip as words } from "../../words/repair";
+import { PlanSteps } from "./PlanSteps";
 import { PlugChips } from "./PlugChips";
 import { StripForm } from "./StripForm";
 
-/** What came off, in order; one touch turns it round into the reassembly. */
-export function StripCard({ view }: { view: RepairView }) {
+type Row = RepairView["strip"]["steps"][number];
+
+/** Whether a planned step says all that was written: one typed by hand may be several at once, and is shown as it is. */
+const isAllOf = (step: RepairView["plan"]["steps"][number], row: Row) =>
+  step.step === row.id && step.proposal.words.toLowerCase() === row.words.toLowerCase();
+
+type Props = { view: RepairView; onPart: (part: string) => void };
+
+/** The way to the part that is mended, ticked as it comes off; one touch turns it round into the reassembly. */
+export function StripCard({ view, onPart }: Props) {
   const [isTurned, setIsTurned] = useState(false);
-  const rows = isTurned ? [...view.strip.steps].reverse() : view.strip.steps;
-  const whole = view.strip.steps.filter((row) => row.state === "whole").length;
+  const { plan, strip } = view;
+  const others = strip.steps.filter((row) => !plan.steps.some((step) => isAllOf(step, row)));
+  const whole = strip.steps.filter((row) => row.state === "whole").length;
   return (
-    <section className="card leaf" aria-label={words.title}>
-      <h2>{words.title}</h2>
-      {view.strip.steps.length === 0 ? (
-        <p className="quiet">{words.none}</p>
-      ) : (
-        <>
-          <div className="row strip-head">
-            <b>
-              {words.count(whole, view.strip.steps.length)}
-              {view.strip.spent && <span className="quiet"> · {words.took(view.strip.spent)}</span>}
-            </b>
-            <button
-              type="button"
-              className="chip"
-              aria-pressed={isTurned}
-              onClick={() => setIsTurned(!isTurned)}
-            >
-              {words.turn}
-            </button>
-          </div>
-          <ol className="strip">
-            {rows.map((row) => (
-              <StripRow key={row.id} row={row} view={view} isTurned={isTurned} />
-            ))}
-          </ol>
-        </>
+    <Card aria-label={words.title}>
+      <div className="head strip-head">
+        <h2>{isTurned ? words.wayBack : words.takeOut(plan.title)}</h2>
+        <span className="quiet">
+          {strip.steps.length > 0
+            ? words.count(whole, strip.steps.length)
+            : words.needs(plan.minutes, plan.repair)}
+          {strip.spent && ` · ${words.took(strip.spent)}`}
+        </span>
+      </div>
+      {!isTurned && !view.is_over && (
+        <div className="row">
+          <p className="quiet grow">{words.planHelp(plan.told)}</p>
+          <NativeSelect
+            aria-label={words.otherPart}
+            value={plan.part}
+            data={view.parts.map((row) => ({ value: row.id, label: row.words }))}
+            onChange={(event) => onPart(event.currentTarget.value)}
+          />
+        </div>
       )}
       {!view.is_over && view.job.safety !== "dead" && (
         <p className="notice">
           {words.notDead} <Link to={`/jobs/${view.job.id}/safe`}>{words.toSafe}</Link>
         </p>
       )}
-      {!view.is_over && !isTurned && <StripForm view={view} />}
-    </section>
+      {!isTurned && !view.is_over && <PlanSteps view={view} />}
+      {(isTurned || view.is_over || others.length > 0) && (
+        <ol className="strip">
+          {(isTurned ? [...strip.steps].reverse() : view.is_over ? strip.steps : others).map((row) => (
+            <StripRow key={row.id} row={row} view={view} isTurned={isTurned} />
+          ))}
+        </ol>
+      )}
+      {strip.steps.length === 0 && (isTurned || view.is_over) && <p className="quiet">{words.none}</p>}
+      {!view.is_over && (
+        <div className="row strip-foot">
+          {!isTurned && (
+            <details>
+              <summary>{words.other}</summary>
+              <StripForm view={view} />
+            </details>
+          )}
+          {strip.steps.length > 0 && (
+            <Act look={isTurned ? "plain" : "main"} onClick={() => setIsTurned(!isTurned)}>
+              {isTurned ? words.wayOut : words.turn}
+            </Act>
+          )}
+        </div>
+      )}
+    </Card>
   );
 }
 
-type RowProps = { row: RepairView["strip"]["steps"][number]; view: RepairView; isTurned: boolean };
+type RowProps = { row: Row; view: RepairView; isTurned: boolean };
 
 /** One step; turned round it asks for every fastener and plug. */
 function StripRow({ row, view, isTurned }: RowProps) {
   const record = useEvent(view.job.id);
+  const pad = usePad();
   const [count, setCount] = useState(String(row.count));
   const [because, setBecause] = useState("");
   const [plugs, setPlugs] = useState(row.plugs.map((plug) => plug.id));
@@ -106,21 +138,20 @@ function StripRow({ row, view, isTurned }: RowProps) {
               {words.backCount(row.count)}{" "}
               <input
                 className="mono figure-field count"
-                inputMode="numeric"
+                {...pad}
                 value={count}
                 onChange={(event) => setCount(event.currentTarget.value)}
               />
             </label>
           )}
           {isShort && (
-            <TextInput
-              size="md"
+            <Field
               className="grow"
               aria-label={words.leftOut}
               placeholder={words.leftOut}
               value={because}
               maxLength={300}
-              onChange={(event) => setBecause(event.currentTarget.value)}
+              onChange={(typed) => setBecause(typed)}
             />
           )}
           <PlugChips
@@ -129,15 +160,9 @@ function StripRow({ row, view, isTurned }: RowProps) {
             say={(plug, isOn) => words.plugIs(plug.words, isOn)}
             onChoose={setPlugs}
           />
-          <button
-            type="button"
-            className="act"
-            aria-label={`${words.back}: ${row.words}`}
-            disabled={record.isPending}
-            onClick={back}
-          >
+          <Act aria-label={`${words.back}: ${row.words}`} disabled={record.isPending} onClick={back}>
             {words.back}
-          </button>
+          </Act>
         </div>
       )}
       <Problem error={record.error} />

@@ -1,7 +1,9 @@
-import { NativeSelect, TextInput } from "@mantine/core";
+import { NativeSelect } from "@mantine/core";
 import { type FormEvent, useState } from "react";
+import { useEvent } from "../../api/events";
 import type { RepairView } from "../../api/repair";
-import { useEvent } from "../../api/rooms";
+import { Act } from "../../app/controls/Act";
+import { Field } from "../../app/controls/Field";
 import { Problem } from "../../app/Problem";
 import { useForm } from "../../app/useForm";
 import { strip as words } from "../../words/repair";
@@ -32,15 +34,13 @@ export function StripForm({ view }: { view: RepairView }) {
   return (
     <form className="stack" aria-label={words.add} onSubmit={(event) => void submit(event)}>
       <div className="worth-fields">
-        <TextInput
-          size="md"
+        <Field
           label={words.off}
           placeholder={words.offHint}
           value={typed.words}
-          onChange={(event) => set({ words: event.currentTarget.value })}
+          onChange={(typed) => set({ words: typed })}
         />
         <NativeSelect
-          size="md"
           label={words.panel}
           value={typed.panel}
           data={[
@@ -50,14 +50,13 @@ export function StripForm({ view }: { view: RepairView }) {
           onChange={(event) => set({ panel: event.currentTarget.value })}
         />
         {HELD.map((field) => (
-          <TextInput
+          <Field
             key={field}
-            size="md"
             label={words[field]}
             placeholder={words.hints[field]}
             inputMode={field === "fasteners" ? "numeric" : "text"}
             value={typed[field]}
-            onChange={(event) => set({ [field]: event.currentTarget.value })}
+            onChange={(typed) => set({ [field]: typed })}
           />
         ))}
       </div>
@@ -68,9 +67,9 @@ export function StripForm({ view }: { view: RepairView }) {
         </div>
       </details>
       <Problem error={record.error} text={problem} />
-      <button type="submit" className="act" disabled={record.isPending}>
+      <Act type="submit" disabled={record.isPending}>
         {words.keep}
-      </button>
+      </Act>
     </form>
   );
 }

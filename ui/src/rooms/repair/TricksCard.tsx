@@ -1,22 +1,22 @@
 import { NativeSelect } from "@mantine/core";
 import { useState } from "react";
 import type { RepairView } from "../../api/repair";
+import { Card } from "../../app/controls/Card";
 import { tricks as words } from "../../words/repair";
 
 /** What a part needs, how it comes off and goes back well, and what can hurt there. */
 export function TricksCard({ view }: { view: RepairView }) {
   const known = view.strip.tricks.filter((row) => row.tricks.length + row.cautions.length > 0);
   const [part, setPart] = useState(
-    known.some((row) => row.part === view.leader) ? view.leader : (known[0]?.part ?? ""),
+    known.some((row) => row.part === view.plan.part) ? view.plan.part : (known[0]?.part ?? ""),
   );
   const chosen = known.find((row) => row.part === part);
   const named = view.parts.filter((row) => known.some((found) => found.part === row.id));
   if (!chosen) return null;
   return (
-    <section className="card leaf stack" aria-label={words.title}>
+    <Card isStack aria-label={words.title}>
       <h2>{words.title}</h2>
       <NativeSelect
-        size="md"
         aria-label={words.part}
         value={part}
         data={named.map((row) => ({ value: row.id, label: row.words }))}
@@ -37,6 +37,6 @@ export function TricksCard({ view }: { view: RepairView }) {
           {words.tools}: {chosen.tools.join(", ")}
         </p>
       )}
-    </section>
+    </Card>
   );
 }

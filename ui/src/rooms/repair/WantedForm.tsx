@@ -1,7 +1,9 @@
-import { NativeSelect, TextInput } from "@mantine/core";
+import { NativeSelect } from "@mantine/core";
 import { type FormEvent, useState } from "react";
 import { type NewWanted, type PartsView, useKeepWanted, type WantedView } from "../../api/shelf";
-import { NumberField } from "../../app/NumberField";
+import { Act } from "../../app/controls/Act";
+import { Chip } from "../../app/controls/Chip";
+import { Field, NumberField } from "../../app/controls/Field";
 import { Problem } from "../../app/Problem";
 import { useForm } from "../../app/useForm";
 import { parts as words } from "../../words/shelf";
@@ -47,77 +49,66 @@ export function WantedForm({ view, leader, row, onDone }: Props) {
     <form className="stack wanted" aria-label={words.add} onSubmit={(event) => void submit(event)}>
       <div className="worth-fields">
         <NativeSelect
-          size="md"
           label={words.part}
           value={draft.part}
           data={view.parts.map((part) => ({ value: part.id, label: part.words }))}
           onChange={(event) => set({ part: event.currentTarget.value })}
         />
-        <TextInput
-          size="md"
+        <Field
           label={words.type}
           value={draft.type_number}
-          onChange={(event) => set({ type_number: event.currentTarget.value })}
+          onChange={(typed) => set({ type_number: typed })}
         />
-        <TextInput
-          size="md"
+        <Field
           label={words.variant}
           placeholder={words.variantHint}
           value={draft.variant}
-          onChange={(event) => set({ variant: event.currentTarget.value })}
+          onChange={(typed) => set({ variant: typed })}
         />
       </div>
       {draft.offers.map((offer, at) => (
         <fieldset key={at} className="offer">
           <legend>{words.offer(at + 1)}</legend>
-          <TextInput
-            size="md"
+          <Field
             label={words.source}
             value={offer.source}
-            onChange={(event) => setOffer(at, { source: event.currentTarget.value })}
+            onChange={(typed) => setOffer(at, { source: typed })}
           />
           <NumberField
             label={words.price}
             value={offer.price}
-            onChange={(event) => setOffer(at, { price: event.currentTarget.value })}
+            onChange={(typed) => setOffer(at, { price: typed })}
           />
           <NumberField
             label={words.days}
             value={offer.days ?? ""}
-            onChange={(event) => setOffer(at, { days: event.currentTarget.value })}
+            onChange={(typed) => setOffer(at, { days: typed })}
           />
           <NativeSelect
-            size="md"
             label={words.condition}
             value={offer.condition ?? "new"}
             data={view.conditions.map((condition) => ({ value: condition.id, label: condition.words }))}
             onChange={(event) => setOffer(at, { condition: event.currentTarget.value as "new" })}
           />
           {draft.offers.length > 1 && (
-            <button
-              type="button"
-              className="chip"
-              aria-pressed={draft.chosen === at}
-              onClick={() => set({ chosen: draft.chosen === at ? null : at })}
-            >
+            <Chip isOn={draft.chosen === at} onClick={() => set({ chosen: draft.chosen === at ? null : at })}>
               {draft.chosen === at ? words.taken : words.take}
-            </button>
+            </Chip>
           )}
         </fieldset>
       ))}
       <Problem error={keep.error} />
       <div className="row wrap">
-        <button
-          type="button"
-          className="plain bordered"
+        <Act
+          look="plain"
           disabled={draft.offers.length >= 10}
           onClick={() => set({ offers: [...draft.offers, EMPTY] })}
         >
           {words.moreOffers}
-        </button>
-        <button type="submit" className="act" disabled={keep.isPending}>
+        </Act>
+        <Act type="submit" disabled={keep.isPending}>
           {row ? words.change : words.keep}
-        </button>
+        </Act>
       </div>
     </form>
   );

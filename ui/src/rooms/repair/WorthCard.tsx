@@ -1,6 +1,7 @@
 import { NativeSelect } from "@mantine/core";
 import { useState } from "react";
 import { type Assumptions, type RepairView, useWorth } from "../../api/repair";
+import { Card } from "../../app/controls/Card";
 import { Problem } from "../../app/Problem";
 import { repair as words } from "../../words/repair";
 import { WorthForm } from "./WorthForm";
@@ -12,10 +13,9 @@ export function WorthCard({ view }: { view: RepairView }) {
   const { data, error } = useWorth(view.job.id, part, given);
   const dearest = Math.max(1, ...(data?.choices.map((row) => row.per_year) ?? []));
   return (
-    <section className="card leaf" aria-label={words.worth}>
+    <Card aria-label={words.worth}>
       <h2>{words.worth}</h2>
       <NativeSelect
-        size="md"
         label={words.about}
         value={part}
         data={view.parts.map((row) => ({ value: row.id, label: row.words }))}
@@ -63,6 +63,6 @@ export function WorthCard({ view }: { view: RepairView }) {
           </details>
         </>
       )}
-    </section>
+    </Card>
   );
 }

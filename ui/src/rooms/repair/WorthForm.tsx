@@ -1,7 +1,8 @@
 import { type FormEvent, useState } from "react";
 import type { Assumptions } from "../../api/repair";
+import { Act } from "../../app/controls/Act";
+import { NumberField } from "../../app/controls/Field";
 import { figure } from "../../app/figure";
-import { NumberField } from "../../app/NumberField";
 import { Problem } from "../../app/Problem";
 import { repair as words } from "../../words/repair";
 
@@ -56,18 +57,16 @@ export function WorthForm({ given, onReckon, onUsual }: Props) {
             key={field}
             label={label}
             value={typed[field] ?? ""}
-            onChange={(event) => setTyped({ ...typed, [field]: event.currentTarget.value })}
+            onChange={(said) => setTyped({ ...typed, [field]: said })}
           />
         ))}
       </div>
       <Problem text={problem} />
       <div className="row">
-        <button type="submit" className="act">
-          {words.reckon}
-        </button>
-        <button type="button" className="plain bordered" onClick={onUsual}>
+        <Act type="submit">{words.reckon}</Act>
+        <Act look="plain" onClick={onUsual}>
           {words.usual}
-        </button>
+        </Act>
       </div>
     </form>
   );

@@ -2,7 +2,9 @@ import { NativeSelect } from "@mantine/core";
 import { IconAlertTriangleFilled } from "@tabler/icons-react";
 import { useState } from "react";
 import type { EventBody, SafeState } from "../../api/client";
-import { useEvent } from "../../api/rooms";
+import { useEvent } from "../../api/events";
+import { Act } from "../../app/controls/Act";
+import { Card } from "../../app/controls/Card";
 import { Problem } from "../../app/Problem";
 import { ReadingField } from "../../app/ReadingField";
 import { power, safe, danger as words } from "../../words/safe";
@@ -15,7 +17,7 @@ export function Dangers({ view }: { view: SafeState }) {
   const typed = new Set(view.hazards.map((row) => row.typed.trim()));
   const others = view.missing.filter((row) => !typed.has(row.typed.trim()));
   return (
-    <section className="card leaf hazards" aria-label={safe.hazards}>
+    <Card className="hazards" aria-label={safe.hazards}>
       <h2>
         <IconAlertTriangleFilled size={20} aria-hidden /> {safe.hazards}
       </h2>
@@ -37,7 +39,7 @@ export function Dangers({ view }: { view: SafeState }) {
           </ul>
         </>
       )}
-    </section>
+    </Card>
   );
 }
 
@@ -54,14 +56,13 @@ function DangerRow({ view, row }: { view: SafeState; row: Danger }) {
     }
   };
   const opener = (wanted: "place" | "bypass" | "error", label: string) => (
-    <button
-      type="button"
-      className="plain bordered"
+    <Act
+      look="plain"
       aria-expanded={form === wanted}
       onClick={() => setForm(form === wanted ? null : wanted)}
     >
       {label}
-    </button>
+    </Act>
   );
   const hasPlace = row.hazard === "burnt_smell" || row.hazard === "water_inside";
   return (
@@ -111,7 +112,6 @@ function PlaceForm({ view, hazard, send }: PlaceProps) {
   return (
     <div className="stack">
       <NativeSelect
-        size="md"
         label={words.placePart}
         value={part}
         data={[

@@ -1,7 +1,10 @@
-import { Checkbox, Modal, NumberInput, TextInput } from "@mantine/core";
+import { Checkbox, Modal, NumberInput } from "@mantine/core";
 import { type FormEvent, useState } from "react";
 import type { EventBody, Job } from "../../api/client";
-import { useEvent, useSafe } from "../../api/rooms";
+import { useEvent } from "../../api/events";
+import { useSafe } from "../../api/safe";
+import { Act } from "../../app/controls/Act";
+import { Field } from "../../app/controls/Field";
 import { Problem } from "../../app/Problem";
 import { useForm } from "../../app/useForm";
 import { power as words } from "../../words/safe";
@@ -44,21 +47,19 @@ export function LiveDialog({ job, opened, onClose }: Props) {
         <p style={{ margin: 0 }}>{isLive ? words.leaveHelp : words.liveHelp}</p>
         {!isLive && (
           <>
-            <TextInput
-              size="md"
+            <Field
               label={words.reason}
               value={reason}
               maxLength={300}
               data-autofocus
-              onChange={(change) => setReason(change.currentTarget.value)}
+              onChange={(typed) => setReason(typed)}
             />
-            <TextInput
-              size="md"
+            <Field
               label={words.stays}
               placeholder={words.staysHelp}
               value={stays}
               maxLength={300}
-              onChange={(change) => setStays(change.currentTarget.value)}
+              onChange={(typed) => setStays(typed)}
             />
             <NumberInput
               size="md"
@@ -72,7 +73,6 @@ export function LiveDialog({ job, opened, onClose }: Props) {
             {asks.map((row) => (
               <Checkbox
                 key={row.id}
-                size="md"
                 label={words.stated(row.words)}
                 checked={says.includes(row.id)}
                 onChange={(change) =>
@@ -89,9 +89,9 @@ export function LiveDialog({ job, opened, onClose }: Props) {
           <button type="submit" className={isLive ? "act" : "plain danger"} disabled={event.isPending}>
             {isLive ? words.leaveLive : words.begin}
           </button>
-          <button type="button" className="plain" onClick={onClose}>
+          <Act look="bare" onClick={onClose}>
             {words.cancel}
-          </button>
+          </Act>
         </div>
       </form>
     </Modal>

@@ -1,6 +1,8 @@
 import { useState } from "react";
 import type { EventBody, SafeState } from "../../api/client";
-import { useEvent } from "../../api/rooms";
+import { useEvent } from "../../api/events";
+import { Card } from "../../app/controls/Card";
+import { Chip } from "../../app/controls/Chip";
 import { Problem } from "../../app/Problem";
 import { power as words } from "../../words/safe";
 import { LiveDialog } from "./LiveDialog";
@@ -23,17 +25,12 @@ export function PowerCard({ view }: { view: SafeState }) {
     }
   };
   const opener = (wanted: Form, label: string) => (
-    <button
-      type="button"
-      className="chip"
-      aria-expanded={form === wanted}
-      onClick={() => setForm(form === wanted ? null : wanted)}
-    >
+    <Chip aria-expanded={form === wanted} onClick={() => setForm(form === wanted ? null : wanted)}>
       {label}
-    </button>
+    </Chip>
   );
   return (
-    <section className="card leaf stack" aria-label={words.title}>
+    <Card isStack aria-label={words.title}>
       <h2>{words.title}</h2>
       {view.refusals.length > 0 && (
         <p className="danger-words" title={view.refusals.join("; ")}>
@@ -41,16 +38,12 @@ export function PowerCard({ view }: { view: SafeState }) {
         </p>
       )}
       <div className="chips">
-        <button type="button" className="chip" onClick={() => void send({ kind: "plugged_in" })}>
-          {words.plugIn}
-        </button>
-        <button type="button" className="chip danger-chip" onClick={() => setIsLiveOpen(true)}>
+        <Chip onClick={() => void send({ kind: "plugged_in" })}>{words.plugIn}</Chip>
+        <Chip className="danger" onClick={() => setIsLiveOpen(true)}>
           {job.safety === "live" ? words.leaveLive : words.live}
-        </button>
+        </Chip>
         {job.safety === "dead" && (
-          <button type="button" className="chip" onClick={() => void send({ kind: "hands_off" })}>
-            {words.handsOff}
-          </button>
+          <Chip onClick={() => void send({ kind: "hands_off" })}>{words.handsOff}</Chip>
         )}
       </div>
       <p className="quiet" style={{ margin: 0 }}>
@@ -86,6 +79,6 @@ export function PowerCard({ view }: { view: SafeState }) {
         />
       )}
       <LiveDialog job={job} opened={isLiveOpen} onClose={() => setIsLiveOpen(false)} />
-    </section>
+    </Card>
   );
 }

@@ -1,6 +1,7 @@
 import { useParams } from "react-router";
 import type { SafeState } from "../../api/client";
-import { useSafe } from "../../api/rooms";
+import { useSafe } from "../../api/safe";
+import { Card } from "../../app/controls/Card";
 import { JobRoom } from "../../app/JobRoom";
 import { timeOf } from "../../app/times";
 import { safe as words } from "../../words/safe";
@@ -29,7 +30,7 @@ function Loaded({ view }: { view: SafeState }) {
       <div>
         {(view.hazards.length > 0 || view.missing.length > 0) && <Dangers view={view} />}
         <PowerCard view={view} />
-        <section className="card leaf" aria-label={words.cautions}>
+        <Card aria-label={words.cautions}>
           <h2>{words.cautions}</h2>
           <ul className="cautions">
             <li>{words.caution}</li>
@@ -37,8 +38,8 @@ function Loaded({ view }: { view: SafeState }) {
               <li key={caution}>{caution}</li>
             ))}
           </ul>
-        </section>
-        <section className="card leaf" aria-label={words.records}>
+        </Card>
+        <Card aria-label={words.records}>
           <h2>{words.records}</h2>
           {view.voltages.length > 0 && (
             <ul className="records">
@@ -57,7 +58,7 @@ function Loaded({ view }: { view: SafeState }) {
               </li>
             ))}
           </ul>
-        </section>
+        </Card>
       </div>
     </div>
   );

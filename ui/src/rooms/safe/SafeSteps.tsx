@@ -1,8 +1,11 @@
 import { IconCheck } from "@tabler/icons-react";
-import { useState } from "react";
+import { useEffect, useState } from "react";
 import type { EventBody, SafeState } from "../../api/client";
-import { useSettings } from "../../api/hooks";
-import { useEvent, useMetersInBag } from "../../api/rooms";
+import { useEvent } from "../../api/events";
+import { useMetersInBag } from "../../api/meters";
+import { useSettings } from "../../api/settings";
+import { Act } from "../../app/controls/Act";
+import { Card } from "../../app/controls/Card";
 import { Problem } from "../../app/Problem";
 import { ReadingField } from "../../app/ReadingField";
 import { timeOf } from "../../app/times";
@@ -17,27 +20,65 @@ export function SafeSteps({ view }: { view: SafeState }) {
   const event = useEvent(view.job.id);
   const send: Send = (body) => event.mutate(body);
   const cut = view.cuts.find((way) => way.id === view.job.power.cut);
+  const due = view.steps.find((step) => !step.is_done && step.id !== WHERE_MOVED);
+  useDue(due);
   return (
-    <section className="card leaf" aria-label={words.steps}>
+    <Card aria-label={words.steps}>
       <div className="head">
         <h2>{words.steps}</h2>
         <Problem error={event.error} />
       </div>
       <ol className="safe-steps">
         {view.steps.map((step) => (
-          <li key={step.id} className={step.is_done ? "is-done" : ""}>
+          <li
+            key={step.id}
+            data-step={step.id}
+            className={step.is_done ? "is-done" : ""}
+            aria-current={step === due ? "step" : undefined}
+          >
             <StepMark step={step} send={send} />
             <div>
               <b>{step.title}</b>
               <p>{step.how}</p>
+              {!step.is_done && step.waits_until && <Countdown until={step.waits_until} />}
               {step.kind === "isolate" && cut && <p className="cut-said">{capital(cut.words)}</p>}
-              {step.kind === "prove" && <Proof view={view} send={send} />}
+              {step.kind === "prove" && <Proof view={view} send={send} isDue={due === step} />}
             </div>
             <StepAct view={view} step={step} send={send} />
           </li>
         ))}
       </ol>
-    </section>
+    </Card>
+  );
+}
+
+/** A machine that is not moved needs nobody's help: this step holds nobody up. */
+const WHERE_MOVED = "weight";
+
+/** The next step that is not ticked comes into view, and under the hand: nobody reaches the proof past it unseen. */
+function useDue(due: Step | undefined) {
+  const id = due?.kind === "tick" ? due.id : undefined;
+  useEffect(() => {
+    if (!id) return;
+    const row = document.querySelector(`[data-step="${id}"]`);
+    row?.scrollIntoView({ block: "nearest" });
+    row?.querySelector<HTMLButtonElement>("button.step-mark")?.focus({ preventScroll: true });
+  }, [id]);
+}
+
+/** How long a charge is still waited for, from the moment at which the machine was cut off. */
+function Countdown({ until }: { until: string }) {
+  const [now, setNow] = useState(() => Date.now());
+  useEffect(() => {
+    const timer = setInterval(() => setNow(Date.now()), 1_000);
+    return () => clearInterval(timer);
+  }, []);
+  const left = Math.max(0, Math.ceil((Date.parse(until) - now) / 1_000));
+  const clock = `${Math.floor(left / 60)}:${String(left % 60).padStart(2, "0")}`;
+  return (
+    <p className="countdown" role="timer">
+      {left > 0 ? words.waits(clock) : words.waited}
+    </p>
   );
 }
 
@@ -70,9 +111,9 @@ function StepAct({ view, step, send }: { view: SafeState; step: Step; send: Send
   if (step.kind !== "isolate") return null;
   if (step.is_done && !isAsked) {
     return (
-      <button type="button" className="plain" onClick={() => setIsAsked(true)}>
+      <Act look="bare" onClick={() => setIsAsked(true)}>
         {words.again}
-      </button>
+      </Act>
     );
   }
   return (
@@ -100,7 +141,7 @@ function capital(said: string): string {
 }
 
 /** Known source, every point, known source again: each reading is logged like any other. */
-function Proof({ view, send }: { view: SafeState; send: Send }) {
+function Proof({ view, send, isDue }: { view: SafeState; send: Send; isDue: boolean }) {
   const meters = useMetersInBag(useSettings().data?.bag);
   const [meter, setMeter] = useState<string | null>(null);
   const { job } = view;
@@ -111,9 +152,9 @@ function Proof({ view, send }: { view: SafeState; send: Send }) {
         {job.safety === "dead" && job.safety_until && (
           <>
             {words.until(timeOf(job.safety_until))}{" "}
-            <button type="button" className="plain bordered" onClick={() => send({ kind: "attended" })}>
+            <Act look="plain" onClick={() => send({ kind: "attended" })}>
               {words.stillHere}
-            </button>
+            </Act>
           </>
         )}
       </p>
@@ -135,7 +176,7 @@ function Proof({ view, send }: { view: SafeState; send: Send }) {
       <table>
         <tbody>
           {(view.hand.length > 0 ? view.hand : view.points).map((point, index) => (
-            <PointRow key={`${point.id}-${index}`} jobId={job.id} point={point} meter={meter} />
+            <PointRow key={`${point.id}-${index}`} jobId={job.id} point={point} meter={meter} isDue={isDue} />
           ))}
         </tbody>
       </table>
@@ -143,7 +184,9 @@ function Proof({ view, send }: { view: SafeState; send: Send }) {
   );
 }
 
-function PointRow({ jobId, point, meter }: { jobId: string; point: Point; meter: string | null }) {
+type PointProps = { jobId: string; point: Point; meter: string | null; isDue: boolean };
+
+function PointRow({ jobId, point, meter, isDue }: PointProps) {
   return (
     <tr className={point.is_next ? "is-next" : ""} aria-current={point.is_next ? "step" : undefined}>
       <th scope="row">
@@ -166,7 +209,7 @@ function PointRow({ jobId, point, meter }: { jobId: string; point: Point; meter:
             typed={point.typed}
             label={`${point.title}, ${words.reads}`}
             meter={meter}
-            autoFocus
+            autoFocus={isDue}
           />
         )}
       </td>

@@ -1,7 +1,10 @@
-import { NativeSelect, TextInput } from "@mantine/core";
+import { NativeSelect } from "@mantine/core";
 import { type FormEvent, useState } from "react";
 import type { EventBody, SafeState } from "../../api/client";
-import { useIntake } from "../../api/rooms";
+import { useIntake } from "../../api/intake";
+import { Act } from "../../app/controls/Act";
+import { Chip } from "../../app/controls/Chip";
+import { Field } from "../../app/controls/Field";
 import { hazardWords, power as words } from "../../words/safe";
 
 export type Send = (body: EventBody) => Promise<void>;
@@ -11,15 +14,13 @@ export function PanelForm({ view, send }: { view: SafeState; send: Send }) {
   return (
     <div className="chips">
       {view.panels.map((panel) => (
-        <button
-          type="button"
+        <Chip
           key={panel.id}
-          className="chip"
-          aria-pressed={panel.is_off}
+          isOn={panel.is_off}
           onClick={() => void send({ kind: panel.is_off ? "shut" : "opened", panel: panel.id })}
         >
           {panel.is_off ? words.shut(panel.words) : words.off(panel.words)}
-        </button>
+        </Chip>
       ))}
     </div>
   );
@@ -37,29 +38,24 @@ export function TripForm({ jobId, send }: { jobId: string; send: Send }) {
   return (
     <form className="stack" onSubmit={submit}>
       <NativeSelect
-        size="md"
         label={words.device}
         value={device}
         data={(data?.devices ?? []).map((row) => ({ value: row.id, label: row.words }))}
         onChange={(change) => setDevice(change.currentTarget.value)}
       />
       <NativeSelect
-        size="md"
         label={words.moment}
         value={moment}
         data={(data?.moments ?? []).map((row) => ({ value: row.id, label: row.words }))}
         onChange={(change) => setMoment(change.currentTarget.value)}
       />
       <NativeSelect
-        size="md"
         label={words.machine}
         value={machine}
         data={Object.entries(words.machines).map(([value, label]) => ({ value, label }))}
         onChange={(change) => setMachine(change.currentTarget.value)}
       />
-      <button type="submit" className="act">
-        {words.trippedDo}
-      </button>
+      <Act type="submit">{words.trippedDo}</Act>
     </form>
   );
 }
@@ -69,14 +65,9 @@ export function ReclosedForm({ send }: { send: Send }) {
   return (
     <div className="chips">
       {(["out", "in"] as const).map((machine) => (
-        <button
-          type="button"
-          key={machine}
-          className="chip"
-          onClick={() => void send({ kind: "reclosed", machine })}
-        >
+        <Chip key={machine} onClick={() => void send({ kind: "reclosed", machine })}>
           {words.reclosedWith[machine]}
-        </button>
+        </Chip>
       ))}
     </div>
   );
@@ -92,22 +83,13 @@ export function HazardForm({ send }: { send: Send }) {
   return (
     <form className="stack" onSubmit={submit}>
       <NativeSelect
-        size="md"
         label={words.hazardWhat}
         value={hazard}
         data={Object.entries(hazardWords).map(([value, label]) => ({ value, label }))}
         onChange={(change) => setHazard(change.currentTarget.value as keyof typeof hazardWords)}
       />
-      <TextInput
-        size="md"
-        label={words.hazardWords}
-        value={said}
-        maxLength={300}
-        onChange={(change) => setSaid(change.currentTarget.value)}
-      />
-      <button type="submit" className="act">
-        {words.hazardDo}
-      </button>
+      <Field label={words.hazardWords} value={said} maxLength={300} onChange={(typed) => setSaid(typed)} />
+      <Act type="submit">{words.hazardDo}</Act>
     </form>
   );
 }
@@ -123,16 +105,10 @@ export function SaidForm({ label, act, least = 0, send }: SaidProps) {
   };
   return (
     <form className="stack" onSubmit={submit}>
-      <TextInput
-        size="md"
-        label={label}
-        value={said}
-        maxLength={300}
-        onChange={(change) => setSaid(change.currentTarget.value)}
-      />
-      <button type="submit" className="act" disabled={said.trim().length < least}>
+      <Field label={label} value={said} maxLength={300} onChange={(typed) => setSaid(typed)} />
+      <Act type="submit" disabled={said.trim().length < least}>
         {act}
-      </button>
+      </Act>
     </form>
   );
 }

@@ -1,7 +1,10 @@
-import { Checkbox, NativeSelect, TextInput } from "@mantine/core";
+import { Checkbox, NativeSelect } from "@mantine/core";
 import { type FormEvent, useState } from "react";
+import { useAddresses, useKeepAddress } from "../../api/addresses";
 import { type Address, ApiError } from "../../api/client";
-import { useAddresses, useKeepAddress } from "../../api/rooms";
+import { Act } from "../../app/controls/Act";
+import { Card } from "../../app/controls/Card";
+import { Field } from "../../app/controls/Field";
 import { Problem } from "../../app/Problem";
 import { addresses as words } from "../../words/setup";
 
@@ -15,16 +18,16 @@ export function AddressBook() {
   const entries = data ?? [];
   const hasArchived = entries.some((entry) => entry.is_archived);
   return (
-    <section className="card stack" aria-label={words.title}>
+    <Card isStack aria-label={words.title}>
       <h2>{words.title}</h2>
       {error && <p className="problem">{error.message}</p>}
       {KINDS.map((kind) => (
         <div key={kind}>
           <div className="head">
             <h3>{words.kinds[kind]}</h3>
-            <button type="button" className="plain bordered" onClick={() => setEditing(fresh(kind))}>
+            <Act look="plain" onClick={() => setEditing(fresh(kind))}>
               {words.add[kind]}
-            </button>
+            </Act>
           </div>
           <ul className="meter-list">
             {entries
@@ -39,9 +42,9 @@ export function AddressBook() {
                         .join(" · ")}
                     </span>
                   </span>
-                  <button type="button" className="plain" onClick={() => setEditing(entry)}>
+                  <Act look="bare" onClick={() => setEditing(entry)}>
                     {words.change}
-                  </button>
+                  </Act>
                 </li>
               ))}
           </ul>
@@ -62,7 +65,7 @@ export function AddressBook() {
           onChange={(event) => setShowsArchived(event.currentTarget.checked)}
         />
       )}
-    </section>
+    </Card>
   );
 }
 
@@ -85,37 +88,33 @@ function AddressForm({ start, entries, onClose }: FormProps) {
   const customers = entries.filter((entry) => entry.kind === "customer" && !entry.is_archived);
   return (
     <form className="stack address-form" onSubmit={(event) => void submit(event)}>
-      <TextInput
-        size="md"
+      <Field
         label={words.name}
         value={draft.name}
         maxLength={120}
         data-autofocus
         autoFocus
-        onChange={(event) => set({ name: event.currentTarget.value })}
+        onChange={(typed) => set({ name: typed })}
       />
-      <TextInput
-        size="md"
+      <Field
         label={words.contact}
         value={draft.contact ?? ""}
         maxLength={200}
-        onChange={(event) => set({ contact: event.currentTarget.value })}
+        onChange={(typed) => set({ contact: typed })}
       />
       {draft.kind === "place" && (
         <NativeSelect
-          size="md"
           label={words.customer}
           value={draft.customer_id ?? ""}
           data={[{ value: "", label: "" }, ...customers.map((row) => ({ value: row.id, label: row.name }))]}
           onChange={(event) => set({ customer_id: event.currentTarget.value || null })}
         />
       )}
-      <TextInput
-        size="md"
+      <Field
         label={words.note}
         value={draft.note ?? ""}
         maxLength={1000}
-        onChange={(event) => set({ note: event.currentTarget.value })}
+        onChange={(typed) => set({ note: typed })}
       />
       <Checkbox
         label={words.archive}
@@ -124,12 +123,12 @@ function AddressForm({ start, entries, onClose }: FormProps) {
       />
       <Problem error={keep.error} />
       <div className="row">
-        <button type="submit" className="act" disabled={!draft.name.trim() || keep.isPending}>
+        <Act type="submit" disabled={!draft.name.trim() || keep.isPending}>
           {words.keep}
-        </button>
-        <button type="button" className="plain" onClick={onClose}>
+        </Act>
+        <Act look="bare" onClick={onClose}>
           {words.leave}
-        </button>
+        </Act>
       </div>
     </form>
   );

@@ -1,8 +1,10 @@
 import { type FormEvent, useState } from "react";
 import type { Settings } from "../../api/client";
-import { useChangeSettings } from "../../api/hooks";
+import { useChangeSettings } from "../../api/settings";
+import { Act } from "../../app/controls/Act";
+import { Card } from "../../app/controls/Card";
+import { NumberField } from "../../app/controls/Field";
 import { figure } from "../../app/figure";
-import { NumberField } from "../../app/NumberField";
 import { Problem } from "../../app/Problem";
 import { setup as words } from "../../words/setup";
 import { seenAfter } from "./seenAfter";
@@ -30,7 +32,7 @@ export function CostsForm({ settings }: { settings: Settings }) {
     keep.mutate({ seen, wanted: costs }, seenAfter(setSeen));
   };
   return (
-    <form className="card stack" aria-label={words.costsTitle} onSubmit={submit}>
+    <Card as="form" isStack aria-label={words.costsTitle} onSubmit={submit}>
       <h2>{words.costsTitle}</h2>
       {FIELDS.map((field) => (
         <NumberField
@@ -38,16 +40,16 @@ export function CostsForm({ settings }: { settings: Settings }) {
           label={words.costs[field]}
           description={field === "live_penalty" ? words.livePenaltyHelp : undefined}
           value={typed[field]}
-          onChange={(event) => setTyped({ ...typed, [field]: event.currentTarget.value })}
+          onChange={(said) => setTyped({ ...typed, [field]: said })}
         />
       ))}
       <Problem error={keep.error} text={problem} />
       <div className="row">
-        <button type="submit" className="act" disabled={keep.isPending}>
+        <Act type="submit" disabled={keep.isPending}>
           {words.keepCosts}
-        </button>
+        </Act>
         {keep.isSuccess && <span role="status">{words.kept}</span>}
       </div>
-    </form>
+    </Card>
   );
 }

@@ -1,8 +1,10 @@
-import { NativeSelect, TextInput } from "@mantine/core";
+import { NativeSelect } from "@mantine/core";
 import { type FormEvent, useState } from "react";
 import { ApiError, type Meter, type MeterFunction } from "../../api/client";
-import { useKeepMeter } from "../../api/hooks";
-import { NumberField } from "../../app/NumberField";
+import { useKeepMeter } from "../../api/meters";
+import { Act } from "../../app/controls/Act";
+import { Card } from "../../app/controls/Card";
+import { Field, NumberField } from "../../app/controls/Field";
 import { Problem } from "../../app/Problem";
 import { setup as words } from "../../words/setup";
 import { functionWords } from "../../words/trace";
@@ -41,29 +43,23 @@ export function MeterForm({ start, revision, onClose }: Props) {
     );
   };
   return (
-    <form className="card stack" onSubmit={submit} noValidate>
+    <Card as="form" isStack onSubmit={submit} noValidate>
       <h2>{words.form}</h2>
-      <TextInput
-        size="md"
+      <Field
         label={words.name}
         value={draft.title}
         maxLength={80}
         autoFocus
-        onChange={(e) => set({ title: e.currentTarget.value })}
+        onChange={(typed) => set({ title: typed })}
       />
       <div className="row">
         <NumberField
           label={words.impedance}
           value={draft.impedance}
-          onChange={(e) => set({ impedance: e.currentTarget.value })}
+          onChange={(typed) => set({ impedance: typed })}
         />
-        <NumberField
-          label={words.leads}
-          value={draft.leads}
-          onChange={(e) => set({ leads: e.currentTarget.value })}
-        />
+        <NumberField label={words.leads} value={draft.leads} onChange={(typed) => set({ leads: typed })} />
         <NativeSelect
-          size="md"
           label={words.overRange}
           data={OVER_RANGE}
           value={draft.overRange}
@@ -71,19 +67,17 @@ export function MeterForm({ start, revision, onClose }: Props) {
         />
       </div>
       <div className="row">
-        <TextInput
-          size="md"
+        <Field
           label={words.serial}
           value={draft.serial}
           maxLength={60}
-          onChange={(e) => set({ serial: e.currentTarget.value })}
+          onChange={(typed) => set({ serial: typed })}
         />
-        <TextInput
-          size="md"
+        <Field
           type="date"
           label={words.calibrated}
           value={draft.calibrated}
-          onChange={(e) => set({ calibrated: e.currentTarget.value })}
+          onChange={(typed) => set({ calibrated: typed })}
         />
       </div>
       <label className="row" style={{ minHeight: 44 }}>
@@ -129,13 +123,13 @@ export function MeterForm({ start, revision, onClose }: Props) {
       </div>
       <Problem error={keep.error} />
       <div className="row">
-        <button type="submit" className="act" disabled={keep.isPending}>
+        <Act type="submit" disabled={keep.isPending}>
           {words.keepMeter}
-        </button>
-        <button type="button" className="plain" onClick={onClose}>
+        </Act>
+        <Act look="bare" onClick={onClose}>
           {words.cancel}
-        </button>
+        </Act>
       </div>
-    </form>
+    </Card>
   );
 }

@@ -1,5 +1,8 @@
 import type { Meter, Settings } from "../../api/client";
-import { useChangeSettings, useRemoveMeter } from "../../api/hooks";
+import { useRemoveMeter } from "../../api/meters";
+import { useChangeSettings } from "../../api/settings";
+import { Act } from "../../app/controls/Act";
+import { Card } from "../../app/controls/Card";
 import { setup as words } from "../../words/setup";
 
 type Props = { settings: Settings; meters: Meter[]; generic: string[]; onEdit: (meter: Meter) => void };
@@ -17,7 +20,7 @@ export function MeterList({ settings, meters, generic, onEdit }: Props) {
     onEdit({ ...meter, id: `own-${crypto.randomUUID().slice(0, 8)}`, title: "" });
   const problem = keep.error ?? remove.error;
   return (
-    <section className="card stack">
+    <Card isStack>
       <h2>{words.meters}</h2>
       <p className="quiet" style={{ margin: 0 }}>
         {words.metersHelp}
@@ -34,22 +37,22 @@ export function MeterList({ settings, meters, generic, onEdit }: Props) {
               </span>
             </label>
             {generic.includes(meter.id) ? (
-              <button type="button" className="plain bordered" onClick={() => copy(meter)}>
+              <Act look="plain" onClick={() => copy(meter)}>
                 {words.copy}
-              </button>
+              </Act>
             ) : (
               <>
-                <button type="button" className="plain bordered" onClick={() => onEdit(meter)}>
+                <Act look="plain" onClick={() => onEdit(meter)}>
                   {words.change}
-                </button>
-                <button type="button" className="plain" onClick={() => remove.mutate(meter.id)}>
+                </Act>
+                <Act look="bare" onClick={() => remove.mutate(meter.id)}>
                   {words.remove}
-                </button>
+                </Act>
               </>
             )}
           </li>
         ))}
       </ul>
-    </section>
+    </Card>
   );
 }

@@ -1,10 +1,12 @@
 import { Autocomplete } from "@mantine/core";
 import { type FormEvent, useState } from "react";
+import { useAddresses } from "../../api/addresses";
 import type { Settings } from "../../api/client";
-import { useChangeSettings } from "../../api/hooks";
-import { useAddresses } from "../../api/rooms";
+import { useChangeSettings } from "../../api/settings";
+import { Act } from "../../app/controls/Act";
+import { Card } from "../../app/controls/Card";
+import { NumberField } from "../../app/controls/Field";
 import { figure } from "../../app/figure";
-import { NumberField } from "../../app/NumberField";
 import { setup as words } from "../../words/setup";
 import { seenAfter } from "./seenAfter";
 
@@ -23,10 +25,9 @@ export function PersonForm({ settings }: { settings: Settings }) {
     keep.mutate({ seen, wanted }, seenAfter(setSeen));
   };
   return (
-    <form className="card stack" onSubmit={submit}>
+    <Card as="form" isStack onSubmit={submit}>
       <h2>{words.you}</h2>
       <Autocomplete
-        size="md"
         label={words.technician}
         value={technician}
         maxLength={80}
@@ -37,15 +38,15 @@ export function PersonForm({ settings }: { settings: Settings }) {
         label={words.ambient}
         description={words.ambientHelp}
         value={ambient}
-        onChange={(e) => setAmbient(e.currentTarget.value)}
+        onChange={(typed) => setAmbient(typed)}
         error={keep.error?.message}
       />
       <div className="row">
-        <button type="submit" className="act" disabled={keep.isPending}>
+        <Act type="submit" disabled={keep.isPending}>
           {words.keep}
-        </button>
+        </Act>
         {keep.isSuccess && <span role="status">{words.kept}</span>}
       </div>
-    </form>
+    </Card>
   );
 }

@@ -1,7 +1,8 @@
 import { useDocumentTitle } from "@mantine/hooks";
 import { useState } from "react";
 import type { Meter } from "../../api/client";
-import { useMeters, useSettings } from "../../api/hooks";
+import { useMeters } from "../../api/meters";
+import { useSettings } from "../../api/settings";
 import { setup as words } from "../../words/setup";
 import { AddressBook } from "./AddressBook";
 import { CostsForm } from "./CostsForm";
@@ -9,6 +10,7 @@ import { LimitsForm } from "./LimitsForm";
 import { MeterForm } from "./MeterForm";
 import { MeterList } from "./MeterList";
 import { PersonForm } from "./PersonForm";
+import { TextsCard } from "./TextsCard";
 import "./setup.css";
 
 /** Who works here, how warm it is, and which meters are in the bag. */
@@ -24,6 +26,7 @@ export function SetupRoom() {
       {problem && <p className="problem">{problem.message}</p>}
       {settings.data && <PersonForm settings={settings.data} />}
       {settings.data && <LimitsForm settings={settings.data} />}
+      {settings.data && <TextsCard settings={settings.data} />}
       {settings.data && <CostsForm settings={settings.data} />}
       {settings.data && meters.data && (
         <MeterList

@@ -1,9 +1,10 @@
-import { TextInput } from "@mantine/core";
 import { type FormEvent, useState } from "react";
-import { useEvent } from "../../api/rooms";
+import { useEvent } from "../../api/events";
 import type { Costs, SheetOutView } from "../../api/sheetOut";
+import { Act } from "../../app/controls/Act";
+import { Card } from "../../app/controls/Card";
+import { Field, NumberField } from "../../app/controls/Field";
 import { figure } from "../../app/figure";
-import { NumberField } from "../../app/NumberField";
 import { Problem } from "../../app/Problem";
 import { useForm } from "../../app/useForm";
 import { sheetOut as words } from "../../words/sheetOut";
@@ -32,13 +33,13 @@ export function CostsCard({ view }: { view: SheetOutView }) {
   };
   if (view.is_signed)
     return view.is_costed ? (
-      <section className="card leaf" aria-label={words.costs}>
+      <Card aria-label={words.costs}>
         <h2>{words.costs}</h2>
         <Total total={view.total} />
-      </section>
+      </Card>
     ) : null;
   return (
-    <form className="card leaf stack" aria-label={words.costs} onSubmit={(event) => void submit(event)}>
+    <Card as="form" isStack aria-label={words.costs} onSubmit={(event) => void submit(event)}>
       <h2>{words.costs}</h2>
       {!view.is_costed && <p className="quiet">{words.proposed}</p>}
       <div className="costs-rates">
@@ -48,11 +49,10 @@ export function CostsCard({ view }: { view: SheetOutView }) {
       </div>
       {draft.lines.map((line, at) => (
         <div key={at} className="costs-line">
-          <TextInput
-            size="md"
+          <Field
             label={words.line(at + 1)}
             value={line.words}
-            onChange={(event) => setLine(at, { words: event.currentTarget.value })}
+            onChange={(typed) => setLine(at, { words: typed })}
           />
           <Amount
             label={words.amount(at + 1)}
@@ -68,18 +68,14 @@ export function CostsCard({ view }: { view: SheetOutView }) {
       )}
       <Problem error={record.error} text={problem} />
       <div className="row wrap">
-        <button
-          type="button"
-          className="plain bordered"
-          onClick={() => set({ lines: [...draft.lines, { words: "", amount: "" }] })}
-        >
+        <Act look="plain" onClick={() => set({ lines: [...draft.lines, { words: "", amount: "" }] })}>
           {words.more}
-        </button>
-        <button type="submit" className="act" disabled={record.isPending}>
+        </Act>
+        <Act type="submit" disabled={record.isPending}>
           {view.is_costed ? words.noteAgain : words.note}
-        </button>
+        </Act>
       </div>
-    </form>
+    </Card>
   );
 }
 
@@ -94,7 +90,7 @@ function Total({ total }: { total: string }) {
 type AmountProps = { label: string; value: string; onType: (typed: string) => void };
 
 function Amount({ label, value, onType }: AmountProps) {
-  return <NumberField label={label} value={value} onChange={(event) => onType(event.currentTarget.value)} />;
+  return <NumberField label={label} value={value} onChange={(typed) => onType(typed)} />;
 }
 
 function draftOf(costs: Costs): Draft {

@@ -1,5 +1,6 @@
 import { IconFileText, IconFileZip, IconTable, IconTag } from "@tabler/icons-react";
 import type { SheetOutView } from "../../api/sheetOut";
+import { Card } from "../../app/controls/Card";
 import { sheetOut as words } from "../../words/sheetOut";
 
 /** The files that go out, each by one touch. */
@@ -21,7 +22,7 @@ export function FilesCard({ view }: { view: SheetOutView }) {
     },
   ];
   return (
-    <section className="card leaf stack" aria-label={words.files}>
+    <Card isStack aria-label={words.files}>
       <h2>{words.files}</h2>
       {rows.map((row, place) => (
         <a
@@ -38,6 +39,6 @@ export function FilesCard({ view }: { view: SheetOutView }) {
         </a>
       ))}
       {!view.can_label && <p className="quiet">{words.noLabel}</p>}
-    </section>
+    </Card>
   );
 }

@@ -1,5 +1,6 @@
 import { Link, useParams } from "react-router";
 import { type SheetOutView, useSheetOut } from "../../api/sheetOut";
+import { Card } from "../../app/controls/Card";
 import { JobRoom } from "../../app/JobRoom";
 import { momentOf } from "../../app/times";
 import { sheetOut as words } from "../../words/sheetOut";
@@ -32,7 +33,7 @@ export function SheetOutRoom() {
 /** Whether it is signed, what blocks it, and every sheet that was signed before. */
 function SignedCard({ view }: { view: SheetOutView }) {
   return (
-    <section className="card leaf stack" aria-label={words.signed}>
+    <Card isStack aria-label={words.signed}>
       <h2>{words.signed}</h2>
       <p className="big">{view.signed || words.notSigned}</p>
       {!view.is_signed && (
@@ -61,15 +62,15 @@ function SignedCard({ view }: { view: SheetOutView }) {
           </ul>
         </>
       )}
-    </section>
+    </Card>
   );
 }
 
 function SaidCard({ view }: { view: SheetOutView }) {
   return (
-    <section className="card leaf" aria-label={words.said}>
+    <Card aria-label={words.said}>
       <h2>{words.said}</h2>
-      <dl className="said">
+      <dl className="report">
         <dt>{words.found}</dt>
         <dd>
           {view.found}
@@ -96,7 +97,7 @@ function SaidCard({ view }: { view: SheetOutView }) {
           ))}
         </dd>
       </dl>
-    </section>
+    </Card>
   );
 }
 

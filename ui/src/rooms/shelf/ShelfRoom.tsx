@@ -1,5 +1,6 @@
 import { useDocumentTitle } from "@mantine/hooks";
 import { useShelf } from "../../api/shelf";
+import { Card } from "../../app/controls/Card";
 import { Problem } from "../../app/Problem";
 import { frame } from "../../words/frame";
 import { shelf as words } from "../../words/shelf";
@@ -26,10 +27,10 @@ export function ShelfRoom() {
             ))}
           </div>
           <aside>
-            <section className="card leaf">
+            <Card>
               <h2>{words.add}</h2>
               <SpareForm view={data} />
-            </section>
+            </Card>
           </aside>
         </div>
       )}

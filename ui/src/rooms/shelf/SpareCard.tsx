@@ -2,6 +2,9 @@ import { type FormEvent, useState } from "react";
 import { Link } from "react-router";
 import type { Verdict } from "../../api/client";
 import { type ShelfView, type SpareView, useKeepSpare, useMeasureSpare } from "../../api/shelf";
+import { Act } from "../../app/controls/Act";
+import { Card } from "../../app/controls/Card";
+import { usePad } from "../../app/Keypad";
 import { Problem } from "../../app/Problem";
 import { VerdictMark } from "../../drawings/VerdictMark";
 import { shelf as words } from "../../words/shelf";
@@ -19,7 +22,7 @@ export function SpareCard({ row, view }: { row: SpareView; view: ShelfView }) {
       body: { ...body, revision: row.revision, is_scrapped: !spare.is_scrapped },
     });
   return (
-    <section className="card leaf spare" aria-label={`${row.title}, ${row.mark}`}>
+    <Card className="spare" aria-label={`${row.title}, ${row.mark}`}>
       <div className="spare-head">
         <h2>
           {row.title} <span className="spare-mark">{row.mark}</span>
@@ -50,17 +53,17 @@ export function SpareCard({ row, view }: { row: SpareView; view: ShelfView }) {
             ))}
           </ul>
           <div className="row wrap">
-            <button type="button" className="plain bordered" onClick={() => setIsEditing(true)}>
+            <Act look="plain" onClick={() => setIsEditing(true)}>
               {words.edit}
-            </button>
-            <button type="button" className="plain" onClick={scrap}>
+            </Act>
+            <Act look="bare" onClick={scrap}>
               {spare.is_scrapped ? words.unscrap : words.scrap}
-            </button>
+            </Act>
           </div>
         </>
       )}
       <Problem error={keep.error} />
-    </section>
+    </Card>
   );
 }
 
@@ -68,6 +71,7 @@ type LineProps = { id: string; row: SpareView["rows"][number]; isOpen: boolean }
 
 function AcceptanceLine({ id, row, isOpen }: LineProps) {
   const measure = useMeasureSpare();
+  const pad = usePad();
   const [text, setText] = useState("");
   const submit = async (event: FormEvent) => {
     event.preventDefault();
@@ -99,13 +103,14 @@ function AcceptanceLine({ id, row, isOpen }: LineProps) {
         <form className="row" onSubmit={(event) => void submit(event)}>
           <input
             className="mono figure-field"
+            {...pad}
             aria-label={words.measure(row.title)}
             value={text}
             onChange={(event) => setText(event.currentTarget.value)}
           />
-          <button type="submit" className="plain bordered" disabled={measure.isPending}>
+          <Act look="plain" type="submit" disabled={measure.isPending}>
             {words.log}
-          </button>
+          </Act>
         </form>
       )}
       <Problem error={measure.error} />

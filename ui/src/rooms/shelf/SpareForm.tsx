@@ -1,6 +1,8 @@
-import { NativeSelect, TextInput } from "@mantine/core";
+import { NativeSelect } from "@mantine/core";
 import { type FormEvent, useState } from "react";
 import { type NewSpare, type ShelfView, type SpareView, useKeepSpare } from "../../api/shelf";
+import { Act } from "../../app/controls/Act";
+import { Field } from "../../app/controls/Field";
 import { Problem } from "../../app/Problem";
 import { useForm } from "../../app/useForm";
 import { shelf as words } from "../../words/shelf";
@@ -29,19 +31,17 @@ export function SpareForm({ view, row, onDone }: Props) {
     }
   };
   const text = (field: TextField, label: string, placeholder = "") => (
-    <TextInput
-      size="md"
+    <Field
       label={label}
       placeholder={placeholder}
       value={draft[field] ?? ""}
-      onChange={(event) => set({ [field]: event.currentTarget.value })}
+      onChange={(typed) => set({ [field]: typed })}
     />
   );
   const partsOf = (sheet: string) => view.parts[sheet] ?? [];
   return (
     <form className="stack" aria-label={words.add} onSubmit={(event) => void submit(event)}>
       <NativeSelect
-        size="md"
         label={words.sheet}
         value={draft.sheet}
         data={options(view.sheets)}
@@ -52,7 +52,6 @@ export function SpareForm({ view, row, onDone }: Props) {
         }}
       />
       <NativeSelect
-        size="md"
         label={words.part}
         value={draft.part}
         data={options(partsOf(draft.sheet))}
@@ -61,14 +60,12 @@ export function SpareForm({ view, row, onDone }: Props) {
       {text("type_number", words.type)}
       {text("variant", words.variant)}
       <NativeSelect
-        size="md"
         label={words.mark}
         value={draft.mark ?? "spare_1"}
         data={options(view.marks)}
         onChange={(event) => set({ mark: event.currentTarget.value as NonNullable<NewSpare["mark"]> })}
       />
       <NativeSelect
-        size="md"
         label={words.origin}
         value={draft.origin ?? "new"}
         data={[
@@ -82,9 +79,9 @@ export function SpareForm({ view, row, onDone }: Props) {
       {text("place", words.place, words.placeHint)}
       {text("words", words.note)}
       <Problem error={keep.error} />
-      <button type="submit" className="act" disabled={keep.isPending}>
+      <Act type="submit" disabled={keep.isPending}>
         {row ? words.change : words.keep}
-      </button>
+      </Act>
     </form>
   );
 }

@@ -1,26 +1,23 @@
-import { useState } from "react";
-import { Link } from "react-router";
-import type { Preview } from "../../api/client";
+import type { ReactNode } from "react";
+import type { Line, Preview } from "../../api/client";
 import { verdictColour } from "../../drawings/VerdictMark";
 import { quick } from "../../words/trace";
 
-/** Characters of a reason, as the core asks for. */
-const SHORTEST_REASON = 10;
-
 type Props = {
-  jobId: string;
   text: string;
   preview: Preview | null;
   problem: string;
   said: string;
+  /** The line in question, told while nothing is typed. */
+  line: Line | null;
   isSaving: boolean;
   onOffer: (offer: string) => void;
-  onOverride: (reason: string) => void;
+  refused: ReactNode;
 };
 
 /** What the quick line answers: understood as, what is wrong with it, or what was just logged. */
 export function Answer(props: Props) {
-  const { jobId, text, preview, problem, said, isSaving, onOffer, onOverride } = props;
+  const { text, preview, problem, said, line, isSaving, onOffer, refused } = props;
   return (
     <div className="answer" role="status">
       {isSaving ? (
@@ -28,57 +25,34 @@ export function Answer(props: Props) {
       ) : problem ? (
         <>
           <span className="problem">{problem}</span>
-          {preview?.may_override && <NotProved jobId={jobId} onOverride={onOverride} />}
+          {refused}
         </>
       ) : text.trim() ? (
         <>
           <Understood preview={preview} onOffer={onOffer} />
-          {preview?.may_override && <NotProved jobId={jobId} onOverride={onOverride} />}
+          {refused}
         </>
       ) : (
-        <span>{said}</span>
+        <>
+          {said && (
+            <>
+              <span>{said}</span>
+              <br />
+            </>
+          )}
+          {line && <InQuestion line={line} isAfter={said !== ""} />}
+        </>
       )}
     </div>
   );
 }
 
-/** Only the proof of dead is missing: the way to it, and the way around it with a reason. */
-function NotProved({ jobId, onOverride }: { jobId: string; onOverride: (reason: string) => void }) {
-  const [reason, setReason] = useState<string | null>(null);
-  if (reason === null) {
-    return (
-      <span className="offers not-proved">
-        <Link to={`/jobs/${jobId}/safe`}>{quick.proveDead}</Link>
-        <button type="button" onClick={() => setReason("")}>
-          {quick.override}
-        </button>
-      </span>
-    );
-  }
+/** What the next figure is of. */
+function InQuestion({ line, isAfter }: { line: Line; isAfter: boolean }) {
   return (
-    <span className="offers not-proved">
-      <input
-        type="text"
-        aria-label={quick.overrideReason}
-        placeholder={quick.overrideReason}
-        value={reason}
-        maxLength={300}
-        // biome-ignore lint/a11y/noAutofocus: it was asked for by the button in its place
-        autoFocus
-        onChange={(event) => setReason(event.currentTarget.value)}
-        onKeyDown={(event) => {
-          if (event.key !== "Enter") return;
-          event.preventDefault();
-          if (reason.trim().length >= SHORTEST_REASON) onOverride(reason);
-        }}
-      />
-      <button
-        type="button"
-        disabled={reason.trim().length < SHORTEST_REASON}
-        onClick={() => onOverride(reason)}
-      >
-        {quick.overrideDo}
-      </button>
+    <span className="in-question" data-key={line.key}>
+      {isAfter && `${quick.after} `}
+      {line.part_title || quick.points}, <b>{line.title}</b> <span className="mono quiet">{line.should}</span>
     </span>
   );
 }

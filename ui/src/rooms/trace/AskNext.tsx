@@ -1,10 +1,12 @@
 import { useState } from "react";
 import { Link } from "react-router";
 import type { EventBody } from "../../api/client";
-import { useEvent } from "../../api/rooms";
+import { useEvent } from "../../api/events";
 import type { Plate, Question } from "../../api/suspects";
+import { Act } from "../../app/controls/Act";
+import { Card } from "../../app/controls/Card";
+import { NumberField } from "../../app/controls/Field";
 import { figure } from "../../app/figure";
-import { NumberField } from "../../app/NumberField";
 import { Problem } from "../../app/Problem";
 import { suspects as words } from "../../words/suspects";
 
@@ -17,19 +19,20 @@ export function AskNext({ jobId, ask, onTake }: Props) {
   const [first, ...others] = ask;
   if (!first) return null;
   return (
-    <section className="card ask" aria-label={words.ask}>
-      <h2>{words.ask}</h2>
+    <Card className="ask" aria-label={words.ask}>
+      <div className="ask-head">
+        <h2>{words.ask}</h2>
+        <span className="quiet">{words.minutes(first.minutes)}</span>
+      </div>
       <p className="big">{first.title}</p>
-      <p className="quiet">
-        {first.why} {words.minutes(first.minutes)}.
-      </p>
+      <p className="quiet">{first.why}</p>
       {first.also.length > 0 && (
         <p className="ask-also">
           <span className="quiet">{words.also}</span>
           {first.also.map((row) => (
-            <button key={row.id} type="button" className="plain" onClick={() => onTake(row.id)}>
+            <Act look="bare" key={row.id} onClick={() => onTake(row.id)}>
               {row.words}
-            </button>
+            </Act>
           ))}
         </p>
       )}
@@ -42,48 +45,22 @@ export function AskNext({ jobId, ask, onTake }: Props) {
           ))}
         </ol>
       )}
-      {first.expects.length > 0 && (
-        <>
-          <p className="quiet">{words.expects}</p>
-          <dl className="ask-expects">
-            {first.expects.map((row) => (
-              <div key={row.part}>
-                <dt>{row.title}</dt>
-                <dd className="mono">{row.reads}</dd>
-              </div>
-            ))}
-          </dl>
-        </>
-      )}
       <Problem error={record.error} />
       <div className="ask-foot">
         <Answer question={first} onTake={onTake} onSend={send} isPending={record.isPending} />
-        {first.what_ifs.length > 0 && (
-          <details>
-            <summary>{words.whatIf}</summary>
-            <dl className="ask-expects">
-              {first.what_ifs.map((row) => (
-                <div key={row.reads}>
-                  <dt>{row.reads}</dt>
-                  <dd>{row.leads}</dd>
-                </div>
-              ))}
-            </dl>
-          </details>
-        )}
+        {first.expects.length + first.what_ifs.length > 0 && <Meaning question={first} />}
         <details>
           <summary>{words.leave}</summary>
           <div className="row">
             {words.whys.map((why) => (
-              <button
+              <Act
+                look="plain"
                 key={why.id}
-                type="button"
-                className="plain bordered"
                 disabled={record.isPending}
                 onClick={() => send({ kind: "skipped", test: first.test, why: why.id })}
               >
                 {why.words}
-              </button>
+              </Act>
             ))}
           </div>
         </details>
@@ -94,9 +71,9 @@ export function AskNext({ jobId, ask, onTake }: Props) {
               {others.map((row) => (
                 <li key={row.test}>
                   {row.kind === "test" ? (
-                    <button type="button" className="plain" onClick={() => onTake(row.test)}>
+                    <Act look="bare" onClick={() => onTake(row.test)}>
                       {row.title}
-                    </button>
+                    </Act>
                   ) : (
                     row.title
                   )}{" "}
@@ -107,7 +84,37 @@ export function AskNext({ jobId, ask, onTake }: Props) {
           </details>
         )}
       </div>
-    </section>
+    </Card>
+  );
+}
+
+/** What it would read under each suspect, and where each answer would lead. */
+function Meaning({ question }: { question: Question }) {
+  return (
+    <details>
+      <summary>{words.whatIf}</summary>
+      {question.expects.length > 0 && (
+        <>
+          <p className="quiet">{words.expects}</p>
+          <dl className="ask-expects">
+            {question.expects.map((row) => (
+              <div key={row.part}>
+                <dt>{row.title}</dt>
+                <dd className="mono">{row.reads}</dd>
+              </div>
+            ))}
+          </dl>
+        </>
+      )}
+      <dl className="ask-expects">
+        {question.what_ifs.map((row) => (
+          <div key={row.reads}>
+            <dt>{row.reads}</dt>
+            <dd>{row.leads}</dd>
+          </div>
+        ))}
+      </dl>
+    </details>
   );
 }
 
@@ -122,11 +129,7 @@ type AnswerProps = {
 function Answer({ question, onTake, onSend, isPending }: AnswerProps) {
   if (question.plate) return <PlateAnswer plate={question.plate} onSend={onSend} isPending={isPending} />;
   if (question.kind === "test") {
-    return (
-      <button type="button" className="act" onClick={() => onTake(question.test)}>
-        {words.take}
-      </button>
-    );
+    return <Act onClick={() => onTake(question.test)}>{words.take}</Act>;
   }
   const body = (outcome: string): EventBody =>
     question.kind === "run"
@@ -135,15 +138,9 @@ function Answer({ question, onTake, onSend, isPending }: AnswerProps) {
   return (
     <div className="row ask-answers">
       {question.outcomes.map((row) => (
-        <button
-          key={row.id}
-          type="button"
-          className="plain bordered"
-          disabled={isPending}
-          onClick={() => onSend(body(row.id))}
-        >
+        <Act look="plain" key={row.id} disabled={isPending} onClick={() => onSend(body(row.id))}>
           {row.words}
-        </button>
+        </Act>
       ))}
     </div>
   );
@@ -170,11 +167,11 @@ function PlateAnswer({ plate, onSend, isPending }: PlateProps) {
         description={plate.stated && words.sheetSays(plate.stated)}
         value={typed}
         error={typed !== "" && !isNumber && words.notANumber}
-        onChange={(event) => setTyped(event.currentTarget.value)}
+        onChange={(typed) => setTyped(typed)}
       />
-      <button type="submit" className="act" disabled={isPending || !isNumber}>
+      <Act type="submit" disabled={isPending || !isNumber}>
         {words.save}
-      </button>
+      </Act>
     </form>
   );
 }

@@ -1,5 +1,7 @@
 import { Link } from "react-router";
 import type { SuspectsView } from "../../api/suspects";
+import { Act } from "../../app/controls/Act";
+import { Card } from "../../app/controls/Card";
 import { endings as words } from "../../words/suspects";
 
 /** How the search has ended: who is named, and the one act that follows. */
@@ -9,7 +11,7 @@ export function EndingCard({ jobId, view }: { jobId: string; view: SuspectsView 
   const named = view.named.map((row) => row.words);
   const act = view.act;
   return (
-    <section className="card next ending" aria-label={title}>
+    <Card className="next ending" aria-label={title}>
       <div>
         <h2>{title}</h2>
         {named.length > 0 && <p className="big">{named.join(words.and)}</p>}
@@ -22,20 +24,20 @@ export function EndingCard({ jobId, view }: { jobId: string; view: SuspectsView 
         {act?.kind === "repair" && <p className="quiet">{words.why}</p>}
       </div>
       {act?.kind === "repair" && (
-        <Link className="act" to={`/jobs/${jobId}/repair`}>
+        <Act as={Link} to={`/jobs/${jobId}/repair`}>
           {words.go}
-        </Link>
+        </Act>
       )}
       {act?.kind === "leak_test" && (
-        <Link className="act" to={`/jobs/${jobId}/trip`}>
+        <Act as={Link} to={`/jobs/${jobId}/trip`}>
           {words.goTrip}
-        </Link>
+        </Act>
       )}
       {view.standing === "settled" && (
-        <Link className="act" to={`/jobs/${jobId}/prove`}>
+        <Act as={Link} to={`/jobs/${jobId}/prove`}>
           {words.prove}
-        </Link>
+        </Act>
       )}
-    </section>
+    </Card>
   );
 }

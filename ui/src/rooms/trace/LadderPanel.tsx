@@ -1,12 +1,15 @@
 import { useState } from "react";
-import { useRungs } from "../../api/rooms";
+import { useRungs } from "../../api/trace";
+import { Act } from "../../app/controls/Act";
+import { Card } from "../../app/controls/Card";
+import { Chip } from "../../app/controls/Chip";
 import { RungDrawing } from "../../drawings/RungDrawing";
 import { rungs as words } from "../../words/trace";
 
-type Props = { jobId: string; chosen: string | null; onChoose: (test: string) => void };
+type Props = { jobId: string; chosen: string | null; onChoose: (test: string) => void; onBack: () => void };
 
 /** The ladder in the configuration that is chosen here; at first that of the test in question. */
-export function LadderPanel({ jobId, chosen, onChoose }: Props) {
+export function LadderPanel({ jobId, chosen, onChoose, onBack }: Props) {
   const [own, setOwn] = useState<{ states: Record<string, string>; pulled: string[] } | null>(null);
   const { data, error } = useRungs(jobId, chosen, own);
   if (error) return <p className="problem ladder-problem">{error.message}</p>;
@@ -27,7 +30,7 @@ export function LadderPanel({ jobId, chosen, onChoose }: Props) {
       };
     });
   return (
-    <section className="card ladder" aria-label={words.title}>
+    <Card className="ladder" aria-label={words.title}>
       <div className="ladder-states">
         {data.states.map((state) => (
           <label key={state.name}>
@@ -43,12 +46,15 @@ export function LadderPanel({ jobId, chosen, onChoose }: Props) {
             </select>
           </label>
         ))}
-        <button type="button" className="plain bordered" disabled={own === null} onClick={() => setOwn(null)}>
+        <Act look="plain" disabled={own === null} onClick={() => setOwn(null)}>
           {words.asTest}
-        </button>
-        <a className="plain bordered" href={`/api/jobs/${jobId}/rungs.svg?${data.asked}`} download>
+        </Act>
+        <Act look="plain" onClick={onBack}>
+          {words.sheet}
+        </Act>
+        <Act as="a" look="plain" href={`/api/jobs/${jobId}/rungs.svg?${data.asked}`} download>
           {words.picture}
-        </a>
+        </Act>
       </div>
       <p className="quiet ladder-trunk">
         {words.trunk}: {data.view.trunk.map((mark) => mark.label).join(" · ")}
@@ -66,18 +72,12 @@ export function LadderPanel({ jobId, chosen, onChoose }: Props) {
         <summary>{words.plugs}</summary>
         <div className="chips">
           {data.plugs.map((plug) => (
-            <button
-              type="button"
-              key={plug.id}
-              className="chip"
-              aria-pressed={now.pulled.includes(plug.id)}
-              onClick={() => toggle(plug.id)}
-            >
+            <Chip key={plug.id} isOn={now.pulled.includes(plug.id)} onClick={() => toggle(plug.id)}>
               {plug.title}
-            </button>
+            </Chip>
           ))}
         </div>
       </details>
-    </section>
+    </Card>
   );
 }

@@ -1,5 +1,6 @@
 import type { Line } from "../../api/client";
-import { useWriteNote } from "../../api/hooks";
+import { useWriteNote } from "../../api/trace";
+import { Act } from "../../app/controls/Act";
 import { useForm } from "../../app/useForm";
 import { line as words } from "../../words/trace";
 
@@ -23,9 +24,9 @@ export function LineNote({ jobId, line }: { jobId: string; line: Line }) {
         onChange={(event) => setText(event.currentTarget.value)}
       />
       {text.trim() !== line.note && (
-        <button type="button" className="plain bordered" onClick={keep} disabled={write.isPending}>
+        <Act look="plain" onClick={keep} disabled={write.isPending}>
           {words.keepNote}
-        </button>
+        </Act>
       )}
       {write.error && <p className="problem">{write.error.message}</p>}
     </div>

@@ -7,13 +7,16 @@ import {
   useRef,
   useState,
 } from "react";
-import { ApiError, type Preview, type Trace } from "../../api/client";
-import { previewLine, useLogReading } from "../../api/hooks";
+import { ApiError, type Line, type Preview, type Trace } from "../../api/client";
+import { previewLine, useLogReading } from "../../api/trace";
 import { useAsk } from "../../api/useAsk";
+import { Act } from "../../app/controls/Act";
+import { usePad } from "../../app/Keypad";
+import { usePhone } from "../../app/phone";
 import { useForm } from "../../app/useForm";
 import { quick } from "../../words/trace";
 import { Answer } from "./Answer";
-import { Keypad } from "./Keypad";
+import { Refused } from "./Refused";
 
 export type QuickLineHandle = { focus: () => void; begin: (text: string, whole?: boolean) => void };
 export type Correction = { readingId: string; reads: string };
@@ -24,9 +27,12 @@ type Props = {
   trace: Trace;
   preview: Preview | null;
   onPreview: (preview: Preview | null) => void;
+  /** The line in question: a bare reading belongs to it. */
+  line: Line | null;
+  isChosen: boolean;
   correction: Correction | null;
   onCorrected: () => void;
-  onLogged: (line: string) => void;
+  onLogged: (line: string | null) => void;
   said: string;
   onSaid: (said: string) => void;
 };
@@ -34,14 +40,21 @@ type Props = {
 /** One field for everything: it says live what it understood, and loses nothing that was typed. */
 export function QuickLine(props: Props) {
   const { ref, jobId, trace, preview, onPreview, correction, onCorrected, onLogged, said, onSaid } = props;
+  const pinned = useRef<Line | null>(null);
   const [text, setText] = useForm(`ohmcensus.line.${jobId}`, "");
   const [meter, setMeter] = useState<string | null>(null);
   const [problem, setProblem] = useState("");
-  const [hasKeypad, setHasKeypad] = useState(true);
+  const pad = usePad();
+  const isPhone = usePhone();
   const input = useRef<HTMLInputElement>(null);
   const log = useLogReading(jobId);
-  const { answer: understood } = useAsk(text.trim() ? [trace.job.revision, text, meter] : null, (signal) =>
-    previewLine(jobId, { text, meter }, signal),
+  // What a figure belongs to is settled with its first sign, or by choosing: it never moves under the hand that types.
+  if (text.trim() === "" || props.isChosen) pinned.current = props.line;
+  const line = pinned.current;
+  const key = line?.key ?? "";
+  const { answer: understood } = useAsk(
+    text.trim() ? [trace.job.revision, text, meter, key] : null,
+    (signal) => previewLine(jobId, { text, meter, line: key }, signal),
   );
   useEffect(() => onPreview(understood), [understood, onPreview]);
 
@@ -61,21 +74,22 @@ export function QuickLine(props: Props) {
     },
   }));
 
-  const submit = async (event?: FormEvent, override = "") => {
+  const submit = async (event?: FormEvent, more: { override?: string; text?: string } = {}) => {
     event?.preventDefault();
     if (log.isPending) return;
     const body = {
       text,
+      line: key,
       meter,
-      ...(override ? { override } : {}),
+      ...more,
       ...(correction ? { supersedes: correction.readingId } : {}),
     };
     try {
       const after = await log.mutateAsync(body);
-      const written = after.lines.length === 1 ? after.lines[0] : undefined;
+      const written = after.lines.find((row) => row.reading_id === after.last_reading);
       type("");
       onCorrected();
-      onLogged(written?.key ?? "");
+      onLogged(written?.key ?? null);
       onSaid(
         written
           ? `${written.part_title}, ${written.title}: ${written.reads}, ${written.sentence}`
@@ -94,46 +108,57 @@ export function QuickLine(props: Props) {
     }
   };
 
+  const answers = preview?.answers ?? [];
+  const refused = answers.length > 0 && (
+    <Refused
+      jobId={jobId}
+      answers={answers}
+      onLoose={() => void submit(undefined, { text: `${text} loose` })}
+      onOverride={(override) => void submit(undefined, { override })}
+      onDone={() => setProblem("")}
+    />
+  );
+  const hasRefusal = isPhone && problem !== "" && answers.length > 0;
   return (
     <form className={text ? "bar has-text" : "bar"} onSubmit={submit}>
       <div className="bar-entry">
         {correction && (
           <div className="correcting">
             {quick.correcting} <span className="mono">{correction.reads}</span>
-            <button
-              type="button"
-              className="plain"
+            <Act
+              look="bare"
               onClick={() => {
                 onCorrected();
                 type("");
               }}
             >
               {quick.stopCorrecting}
-            </button>
+            </Act>
           </div>
         )}
         <input
           ref={input}
           type="text"
           aria-label={quick.label}
-          placeholder={quick.placeholder}
+          placeholder={line ? quick.reading : quick.placeholder}
           value={text}
           onChange={(event) => type(event.currentTarget.value)}
           onKeyDown={press}
           autoComplete="off"
           autoCapitalize="off"
           spellCheck={false}
-          inputMode={hasKeypad && window.matchMedia("(max-width: 760px)").matches ? "none" : "text"}
+          {...pad}
+          data-pad={hasRefusal ? "off" : ""}
         />
       </div>
       <Answer
-        jobId={jobId}
         text={text}
         preview={preview}
         problem={problem}
         said={said}
+        line={correction ? null : line}
         isSaving={log.isPending}
-        onOverride={(reason) => void submit(undefined, reason)}
+        refused={!isPhone && refused}
         onOffer={(offer) => {
           type(offer);
           input.current?.focus();
@@ -155,16 +180,7 @@ export function QuickLine(props: Props) {
         </select>
         <span className="keys">{quick.keys}</span>
       </div>
-      <Keypad
-        onSign={(sign) => type(text + sign)}
-        onErase={() => type(text.slice(0, -1))}
-        onEnter={() => void submit()}
-        onKeyboard={() => {
-          setHasKeypad(!hasKeypad);
-          input.current?.blur();
-          setTimeout(() => input.current?.focus(), 0);
-        }}
-      />
+      {hasRefusal && refused}
     </form>
   );
 }

@@ -1,5 +1,6 @@
 import { NativeSelect } from "@mantine/core";
 import type { Objective, Suspect, SuspectsView } from "../../api/suspects";
+import { Card } from "../../app/controls/Card";
 import { suspects as words } from "../../words/suspects";
 import "./suspects.css";
 
@@ -10,7 +11,7 @@ type Props = { view: SuspectsView; onObjective: (objective: Objective) => void }
 /** The suspects as bars, each with what speaks for and against it. */
 export function SuspectsCard({ view, onObjective }: Props) {
   return (
-    <section className="card suspects" aria-label={words.title}>
+    <Card className="suspects" aria-label={words.title}>
       <h2>{words.title}</h2>
       {view.preparing ? (
         <div className="preparing" role="status">
@@ -22,7 +23,7 @@ export function SuspectsCard({ view, onObjective }: Props) {
       )}
       {view.cured && view.cured !== view.sentence && <p className="cured">{view.cured}</p>}
       {view.standing !== "settled" && <Suspects view={view} onObjective={onObjective} />}
-    </section>
+    </Card>
   );
 }
 
@@ -56,7 +57,6 @@ function Suspects({ view, onObjective }: Props) {
         </details>
       )}
       <NativeSelect
-        size="md"
         label={words.objective}
         value={view.objective}
         data={view.objectives.map((row) => ({ value: row.id, label: row.words }))}

@@ -1,20 +1,22 @@
 import { useDocumentTitle } from "@mantine/hooks";
 import { lazy, Suspense, useEffect, useRef, useState } from "react";
 import { useLocation, useParams } from "react-router";
-import { ApiError, type Preview, type Trace } from "../../api/client";
-import { useTrace, useWithdraw } from "../../api/hooks";
+import { ApiError, type Part, type Preview, type Trace } from "../../api/client";
 import { type Objective, useSuspects } from "../../api/suspects";
+import { useTrace, useWithdraw } from "../../api/trace";
 import { useRoomKeys } from "../../app/keys";
 import { keepLastJob } from "../../app/lastJob";
 import { NoAnswer } from "../../app/NoAnswer";
+import { usePhone } from "../../app/phone";
 import { TopStrip } from "../../app/TopStrip";
 import { useForm } from "../../app/useForm";
-import { type Ghost, OhmRuler } from "../../drawings/OhmRuler";
-import { quick, rungs } from "../../words/trace";
-import { CensusSheet } from "./CensusSheet";
+import { isOutside } from "../../drawings/VerdictMark";
+import { quick } from "../../words/trace";
 import { LadderPanel } from "./LadderPanel";
-import { LinePanel } from "./LinePanel";
+import { PartPanel } from "./PartPanel";
+import { PartsOverview } from "./PartsOverview";
 import { type Correction, QuickLine, type QuickLineHandle } from "./QuickLine";
+import { SideColumn } from "./SideColumn";
 import "./trace.css";
 
 /** Dialogs come with the parts of forms that the sheet itself does not need: loaded when one is opened. */
@@ -35,7 +37,8 @@ export function TraceRoom() {
 }
 
 function Loaded({ jobId, trace }: { jobId: string; trace: Trace }) {
-  const [chosen, setChosen] = useState<string | null>(null);
+  const [chosen, choose] = useState<string | null>(null);
+  const [logged, setLogged] = useState<string | null>(null);
   const [correction, setCorrection] = useState<Correction | null>(null);
   const [preview, setPreview] = useState<Preview | null>(null);
   const [dialog, setDialog] = useState<Dialog>(null);
@@ -47,11 +50,16 @@ function Loaded({ jobId, trace }: { jobId: string; trace: Trace }) {
   const [objective, setObjective] = useForm<Objective>("ohmcensus.objective", "soonest");
   const { data: suspects } = useSuspects(jobId, objective);
 
-  const lit = preview?.line ?? chosen;
+  const setChosen = (key: string | null) => {
+    choose(key);
+    setLogged(null);
+  };
+  // What was just logged stays in sight until something else is typed or chosen.
+  const lit = preview?.line ?? chosen ?? logged;
   const line = trace.lines.find((l) => l.key === lit) ?? null;
   const take = (key: string) => {
     setChosen(key);
-    quickLine.current?.begin(key.replace(".", " "));
+    quickLine.current?.focus();
   };
   const takeBack = async (readingId: string | null) => {
     if (!readingId) return setSaid(quick.nothingToUndo);
@@ -63,7 +71,7 @@ function Loaded({ jobId, trace }: { jobId: string; trace: Trace }) {
     }
   };
   const correct = () => {
-    const standing = trace.lines.find((l) => l.key === chosen);
+    const standing = trace.lines.find((l) => l.key === lit);
     if (!standing?.reading_id) return;
     setCorrection({ readingId: standing.reading_id, reads: standing.reads });
     quickLine.current?.begin(standing.typed, true);
@@ -71,7 +79,10 @@ function Loaded({ jobId, trace }: { jobId: string; trace: Trace }) {
   const undo = () => takeBack(trace.last_reading ?? null);
   const turn = () => setHasLadder(!hasLadder);
   const asked = suspects?.ask[0];
-  const suggested = asked?.kind === "test" ? asked.test : (trace.next_line ?? null);
+  // While the suspects are still those before the last reading, the sheet's own order goes on.
+  const isFresh = suspects !== undefined && suspects.job.revision >= trace.job.revision;
+  const suggested = isFresh && asked?.kind === "test" ? asked.test : (trace.next_line ?? null);
+  const inQuestion = trace.lines.find((row) => row.key === (chosen ?? suggested)) ?? null;
   useRoomKeys({
     line: () => quickLine.current?.focus(),
     ...(suggested ? { next: () => take(suggested) } : {}),
@@ -79,57 +90,59 @@ function Loaded({ jobId, trace }: { jobId: string; trace: Trace }) {
     why: () => document.getElementById("evidence")?.focus(),
     live: () => setDialog("live"),
     ladder: turn,
-    up: () => setChosen(neighbour(trace, chosen, -1)),
-    down: () => setChosen(neighbour(trace, chosen, 1)),
-    enter: () => (line?.reading_id ? correct() : chosen && take(chosen)),
+    up: () => setChosen(neighbour(trace, lit, -1)),
+    down: () => setChosen(neighbour(trace, lit, 1)),
+    enter: () => (line?.reading_id ? correct() : lit && take(lit)),
     leave: () => setChosen(null),
   });
 
+  const isNarrow = usePhone();
+  const leading = suspects?.suspects.find((row) => row.chance >= LIKELY)?.part;
+  const shown =
+    lit || asked ? partOf(trace, lit ?? suggested) : (leading ?? partOf(trace, firstOutside(trace)));
+  const choosePart = (part: Part) => {
+    const asked = suggested && part.lines.includes(suggested) ? suggested : null;
+    setChosen(asked ?? part.worst ?? part.lines[0] ?? null);
+  };
+  const panel = (
+    <PartPanel
+      jobId={jobId}
+      trace={trace}
+      part={shown}
+      chosen={lit}
+      preview={preview}
+      suspects={suspects}
+      onChoose={setChosen}
+      onTake={take}
+      onCorrect={correct}
+      onTakeBack={(readingId) => void takeBack(readingId)}
+    />
+  );
   return (
     <div className="trace">
       <TopStrip job={trace.job} />
-      <OhmRuler
-        ruler={trace.ruler}
-        chosen={lit}
-        ghost={ghostOf(preview)}
-        expected={preview?.line === suspects?.ask[0]?.test ? [] : (suspects?.ask[0]?.expects ?? [])}
-        caption={line ? `${line.part_title}, ${line.title}${line.should ? `: ${line.should}` : ""}` : ""}
-      />
-      <div className="work">
-        <div className="centre">
-          <fieldset className="chips views">
-            <legend className="hidden">{rungs.title}</legend>
-            {[false, true].map((ladder) => (
-              <button
-                type="button"
-                key={String(ladder)}
-                className="chip"
-                aria-pressed={hasLadder === ladder}
-                onClick={() => setHasLadder(ladder)}
-              >
-                {ladder ? rungs.show : rungs.sheet}
-              </button>
-            ))}
-          </fieldset>
-          {hasLadder ? (
-            <LadderPanel jobId={jobId} chosen={lit} onChoose={take} />
-          ) : (
-            <CensusSheet
+      <div className={hasLadder ? "work with-ladder" : "work"}>
+        {hasLadder ? (
+          <LadderPanel jobId={jobId} chosen={lit ?? suggested} onChoose={take} onBack={turn} />
+        ) : (
+          <>
+            <PartsOverview
               trace={trace}
-              chosen={lit}
-              onChoose={setChosen}
-              onTake={take}
+              suspects={suspects}
+              shown={shown}
+              asked={suggested}
+              onChoose={choosePart}
               onPoints={() => setDialog("points")}
+              onLadder={turn}
+              beneath={isNarrow && panel}
             />
-          )}
-        </div>
-        <LinePanel
+            {!isNarrow && panel}
+          </>
+        )}
+        <SideColumn
           jobId={jobId}
           trace={trace}
-          line={line}
           onTake={take}
-          onCorrect={correct}
-          onTakeBack={(readingId) => void takeBack(readingId)}
           suspects={suspects}
           onObjective={setObjective}
         />
@@ -142,7 +155,12 @@ function Loaded({ jobId, trace }: { jobId: string; trace: Trace }) {
         onPreview={setPreview}
         correction={correction}
         onCorrected={() => setCorrection(null)}
-        onLogged={setChosen}
+        line={inQuestion}
+        isChosen={chosen !== null}
+        onLogged={(key) => {
+          choose(null);
+          setLogged(key);
+        }}
         said={said}
         onSaid={setSaid}
       />
@@ -162,7 +180,8 @@ function neighbour(trace: Trace, chosen: string | null, step: number): string {
   return trace.lines[next]?.key ?? "";
 }
 
-function ghostOf(preview: Preview | null): Ghost | null {
-  if (preview?.position === null || preview?.position === undefined) return null;
-  return { x: preview.position, verdict: preview.verdict ?? null, label: preview.reads ?? "" };
-}
+/** So likely is a part shown by itself where nothing is asked. */
+const LIKELY = 0.5;
+const partOf = (trace: Trace, key: string | null | undefined) =>
+  trace.lines.find((row) => row.key === key)?.part ?? trace.parts[0]?.id ?? "";
+const firstOutside = (trace: Trace) => trace.lines.find((row) => isOutside(row.verdict))?.key;

@@ -1,7 +1,9 @@
-import { Modal, NativeSelect, Select, TextInput } from "@mantine/core";
+import { Modal, NativeSelect, Select } from "@mantine/core";
 import { type FormEvent, useState } from "react";
 import type { MeterFunction, Trace } from "../../api/client";
-import { useLogReading } from "../../api/hooks";
+import { useLogReading } from "../../api/trace";
+import { Act } from "../../app/controls/Act";
+import { Field } from "../../app/controls/Field";
 import { functionWords, trace as words } from "../../words/trace";
 
 const FUNCTIONS: MeterFunction[] = [
@@ -41,7 +43,6 @@ export function TwoPointsDialog({ jobId, trace, opened, onClose }: Props) {
           {words.twoPointsHelp}
         </p>
         <Select
-          size="md"
           label={words.firstPoint}
           data={trace.points}
           value={first}
@@ -50,7 +51,6 @@ export function TwoPointsDialog({ jobId, trace, opened, onClose }: Props) {
           required
         />
         <Select
-          size="md"
           label={words.secondPoint}
           data={trace.points}
           value={second}
@@ -59,27 +59,25 @@ export function TwoPointsDialog({ jobId, trace, opened, onClose }: Props) {
           required
         />
         <NativeSelect
-          size="md"
           label={words.meterDid}
           data={FUNCTIONS.map((value) => ({ value, label: functionWords[value] }))}
           value={did}
           onChange={(event) => setDid(event.currentTarget.value as MeterFunction)}
         />
-        <TextInput
-          size="md"
+        <Field
           label={words.reading}
           value={reading}
-          onChange={(event) => setReading(event.currentTarget.value)}
+          onChange={(typed) => setReading(typed)}
           error={log.error?.message}
           required
         />
         <div className="row">
-          <button type="submit" className="act" disabled={!first || !second || log.isPending}>
+          <Act type="submit" disabled={!first || !second || log.isPending}>
             {words.log}
-          </button>
-          <button type="button" className="plain" onClick={onClose}>
+          </Act>
+          <Act look="bare" onClick={onClose}>
             {words.cancel}
-          </button>
+          </Act>
         </div>
       </form>
     </Modal>

@@ -1,5 +1,8 @@
-import { useEvent } from "../../api/rooms";
+import { Link } from "react-router";
+import { useEvent } from "../../api/events";
 import type { TripView } from "../../api/trip";
+import { Act } from "../../app/controls/Act";
+import { Card } from "../../app/controls/Card";
 import { Problem } from "../../app/Problem";
 import { trip as words } from "../../words/trip";
 
@@ -10,7 +13,7 @@ export function AfterCulprit({ view }: { view: TripView }) {
   return (
     <>
       {(guilty.length > 0 || view.repeated.length > 0) && (
-        <section className="card leaf" aria-label={words.after}>
+        <Card aria-label={words.after}>
           <h2>{words.after}</h2>
           <p>{words.afterHint}</p>
           {view.repeated.map((row) => (
@@ -19,27 +22,12 @@ export function AfterCulprit({ view }: { view: TripView }) {
               <b className="mono">{row.after || words.toRepeat}</b>
             </p>
           ))}
-          {guilty.map((part) => (
-            <button
-              key={part.id}
-              type="button"
-              className="plain bordered"
-              onClick={() =>
-                record.mutate({
-                  kind: "changed",
-                  part: part.id,
-                  intervention: "replaced",
-                  fitted: "",
-                  words: "",
-                })
-              }
-            >
-              {words.renewed(part.title)}
-            </button>
-          ))}
-        </section>
+          <Act as={Link} look="plain" to={`/jobs/${view.job.id}/repair`}>
+            {words.toRepair}
+          </Act>
+        </Card>
       )}
-      <section className="card leaf" aria-label={words.earth}>
+      <Card aria-label={words.earth}>
         <details>
           <summary>{words.earth}</summary>
           <p>{words.earthHint}</p>
@@ -47,10 +35,9 @@ export function AfterCulprit({ view }: { view: TripView }) {
             {view.parts
               .filter((part) => part.has_earth)
               .map((part) => (
-                <button
+                <Act
+                  look="plain"
                   key={part.id}
-                  type="button"
-                  className="plain bordered"
                   onClick={() =>
                     record.mutate({
                       kind: part.is_earth_off ? "earth_refitted" : "earth_lifted",
@@ -59,7 +46,7 @@ export function AfterCulprit({ view }: { view: TripView }) {
                   }
                 >
                   {part.is_earth_off ? words.refit(part.title) : words.lift(part.title)}
-                </button>
+                </Act>
               ))}
           </div>
         </details>
@@ -71,7 +58,7 @@ export function AfterCulprit({ view }: { view: TripView }) {
           {words.limits}: {view.limits}
         </p>
         <Problem error={record.error} />
-      </section>
+      </Card>
     </>
   );
 }

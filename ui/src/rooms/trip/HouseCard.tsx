@@ -1,5 +1,7 @@
 import { useState } from "react";
 import type { HouseView } from "../../api/trip";
+import { Act } from "../../app/controls/Act";
+import { Card } from "../../app/controls/Card";
 import { trip as words } from "../../words/trip";
 import { HouseForm } from "./HouseForm";
 
@@ -9,7 +11,7 @@ const percent = (share: number) => `${Math.round(100 * share)} %`;
 export function HouseCard({ house, jobId }: { house: HouseView; jobId: string }) {
   const [isEdited, setIsEdited] = useState(false);
   return (
-    <section className="card leaf trip-house" aria-label={words.house}>
+    <Card className="trip-house" aria-label={words.house}>
       <h2>{words.house}</h2>
       <p>
         <b>{house.title}</b>, {house.supplies.find((row) => row.id === house.noted.supply)?.words}
@@ -47,10 +49,10 @@ export function HouseCard({ house, jobId }: { house: HouseView; jobId: string })
       {isEdited ? (
         <HouseForm house={house} jobId={jobId} onKept={() => setIsEdited(false)} />
       ) : (
-        <button type="button" className="plain bordered" onClick={() => setIsEdited(true)}>
+        <Act look="plain" onClick={() => setIsEdited(true)}>
           {words.edit}
-        </button>
+        </Act>
       )}
-    </section>
+    </Card>
   );
 }

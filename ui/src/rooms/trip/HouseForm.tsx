@@ -1,9 +1,10 @@
-import { NativeSelect, TextInput } from "@mantine/core";
+import { NativeSelect } from "@mantine/core";
 import { type FormEvent, useState } from "react";
-import { useEvent } from "../../api/rooms";
+import { useEvent } from "../../api/events";
 import type { HouseView } from "../../api/trip";
+import { Act } from "../../app/controls/Act";
+import { Field, NumberField } from "../../app/controls/Field";
 import { figure } from "../../app/figure";
-import { NumberField } from "../../app/NumberField";
 import { Problem } from "../../app/Problem";
 import { useForm } from "../../app/useForm";
 import { trip as words } from "../../words/trip";
@@ -54,14 +55,12 @@ export function HouseForm({ house, jobId, onKept }: { house: HouseView; jobId: s
     <form className="stack" onSubmit={(event) => void submit(event)} aria-label={words.edit}>
       <div className="house-fields">
         <NativeSelect
-          size="md"
           label={words.supply}
           value={noted.supply}
           data={house.supplies.map((row) => ({ value: row.id, label: row.words }))}
           onChange={(event) => set({ supply: event.currentTarget.value as Noted["supply"] })}
         />
         <NativeSelect
-          size="md"
           label={words.plug}
           value={noted.plug ?? ""}
           data={["", "reversible", "polarised", "fixed"].map((value) => ({
@@ -71,74 +70,57 @@ export function HouseForm({ house, jobId, onKept }: { house: HouseView; jobId: s
           onChange={(event) => set({ plug: (event.currentTarget.value || null) as Noted["plug"] })}
         />
         <NativeSelect
-          size="md"
           label={words.device}
           value={noted.device}
           data={house.devices.map((row) => ({ value: row.id, label: row.words }))}
           onChange={(event) => set({ device: event.currentTarget.value as Noted["device"] })}
         />
         <NativeSelect
-          size="md"
           label={words.rated}
           value={String(noted.rated_ma)}
           data={RATED}
           onChange={(event) => set({ rated_ma: Number(event.currentTarget.value) as Noted["rated_ma"] })}
         />
         <NativeSelect
-          size="md"
           label={words.wave}
           value={noted.wave}
           data={WAVES}
           onChange={(event) => set({ wave: event.currentTarget.value as Noted["wave"] })}
         />
         <NativeSelect
-          size="md"
           label={words.curve}
           value={noted.curve}
           data={CURVES.map((row) => ({ value: row, label: words.curves[row] ?? row }))}
           onChange={(event) => set({ curve: event.currentTarget.value as Noted["curve"] })}
         />
-        <NumberField
-          label={words.amps}
-          value={amps}
-          onChange={(event) => setAmps(event.currentTarget.value)}
-        />
+        <NumberField label={words.amps} value={amps} onChange={(typed) => setAmps(typed)} />
       </div>
       <h3>{words.others}</h3>
       {rows.map((row) => (
         <div className="house-row" key={row.id}>
-          <TextInput
-            size="md"
+          <Field
             label={words.name}
             value={row.name}
             maxLength={80}
-            onChange={(event) => change(row.id, { name: event.currentTarget.value })}
+            onChange={(typed) => change(row.id, { name: typed })}
           />
           <NumberField
             label={words.leaks}
             value={row.leaks}
-            onChange={(event) => change(row.id, { leaks: event.currentTarget.value })}
+            onChange={(typed) => change(row.id, { leaks: typed })}
           />
-          <button
-            type="button"
-            className="plain"
-            onClick={() => setRows(rows.filter((other) => other.id !== row.id))}
-          >
+          <Act look="bare" onClick={() => setRows(rows.filter((other) => other.id !== row.id))}>
             {words.remove}
-          </button>
+          </Act>
         </div>
       ))}
-      <button
-        type="button"
-        className="plain bordered"
-        onClick={() => setRows([...rows, { id: crypto.randomUUID(), name: "", leaks: "" }])}
-      >
+      <Act look="plain" onClick={() => setRows([...rows, { id: crypto.randomUUID(), name: "", leaks: "" }])}>
         {words.add}
-      </button>
+      </Act>
       <Problem error={record.error} text={problem} />
-      <button type="submit" className="act" disabled={record.isPending}>
+      <Act type="submit" disabled={record.isPending}>
         {words.keep}
-      </button>
+      </Act>
     </form>
   );
 }

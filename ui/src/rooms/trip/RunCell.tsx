@@ -1,4 +1,5 @@
 import type { TripView } from "../../api/trip";
+import { Act } from "../../app/controls/Act";
 import { timeOf } from "../../app/times";
 import { trip as words } from "../../words/trip";
 
@@ -42,11 +43,11 @@ export function RunWhen({ run, onDoubt }: { run: Run; onDoubt: (run: Run) => voi
     <>
       {timeOf(run.at)}
       {run.is_line ? (
-        <span className="quiet"> {words.inTrace}</span>
+        <span className="quiet run-remark"> {words.inTrace}</span>
       ) : (
-        <button type="button" className="plain" onClick={() => onDoubt(run)}>
+        <Act look="bare" onClick={() => onDoubt(run)}>
           {run.is_doubtful ? words.trust : words.doubt}
-        </button>
+        </Act>
       )}
     </>
   );
@@ -57,9 +58,9 @@ export function RunReads({ run }: { run: Run }) {
   return (
     <>
       {run.reads}
-      {run.polarity && <span className="quiet">{words.polarities[run.polarity]}</span>}
-      {run.to_repeat && <b className="quiet">{words.repeat}</b>}
-      {run.is_doubtful && <span className="quiet">{words.doubtful}</span>}
+      {run.polarity && <span className="quiet run-remark">{words.polarities[run.polarity]}</span>}
+      {run.to_repeat && <b className="quiet run-remark">{words.repeat}</b>}
+      {run.is_doubtful && <span className="quiet run-remark">{words.doubtful}</span>}
     </>
   );
 }

@@ -1,7 +1,10 @@
 import { NativeSelect } from "@mantine/core";
 import { type FormEvent, useState } from "react";
-import { useEvent } from "../../api/rooms";
+import { useEvent } from "../../api/events";
 import type { TripView } from "../../api/trip";
+import { Act } from "../../app/controls/Act";
+import { Chip } from "../../app/controls/Chip";
+import { usePad } from "../../app/Keypad";
 import { Problem } from "../../app/Problem";
 import { useForm } from "../../app/useForm";
 import { trip as words } from "../../words/trip";
@@ -17,6 +20,7 @@ type Props = {
 /** What is connected and what the tester shows; what is typed stays until it is stored. */
 export function RunForm({ view, connected, maybe, onConnect, onMade }: Props) {
   const [text, setText, forget] = useForm(`ohmcensus.leakTest.${view.job.id}.${view.method}`, "");
+  const pad = usePad();
   const [comesAndGoes, setComesAndGoes] = useState(false);
   const [polarity, setPolarity] = useState<"normal" | "reversed">("normal");
   const [states, setStates] = useState<Record<string, string>>({});
@@ -49,28 +53,41 @@ export function RunForm({ view, connected, maybe, onConnect, onMade }: Props) {
     else onConnect(connected, [...maybe, part]);
   };
   return (
-    <form className="card leaf run-form" onSubmit={(event) => void submit(event)} aria-label={words.make}>
-      <h2>{words.make}</h2>
+    <form className="run-form" onSubmit={(event) => void submit(event)} aria-label={words.make}>
       {view.may_run && <p className="notice">{view.may_run}</p>}
+      <label className="run-reading">
+        <span>{words.reading(view.unit)}</span>
+        <input
+          {...pad}
+          value={text}
+          placeholder={words.placeholder[view.method]}
+          autoComplete="off"
+          autoCapitalize="off"
+          spellCheck={false}
+          maxLength={40}
+          onChange={(event) => setText(event.currentTarget.value)}
+        />
+      </label>
+      <Problem error={record.error} />
+      <Act type="submit" disabled={!text.trim() || connected.length + maybe.length === 0 || record.isPending}>
+        {words.enter}
+      </Act>
       <fieldset>
         <legend>{words.tick}</legend>
         <div className="chips">
           {view.parts.map((part) => (
-            <button
-              type="button"
+            <Chip
               key={part.id}
-              className="chip"
-              aria-pressed={maybe.includes(part.id) ? "mixed" : connected.includes(part.id)}
+              isOn={maybe.includes(part.id) ? "mixed" : connected.includes(part.id)}
               onClick={() => toggle(part.id)}
             >
               {part.title}
               {maybe.includes(part.id) && " ?"}
-            </button>
+            </Chip>
           ))}
         </div>
         <p className="quiet">{words.cycle}</p>
         <NativeSelect
-          size="md"
           label={words.onlyOne}
           value=""
           data={[{ value: "", label: "" }, ...view.parts.map((row) => ({ value: row.id, label: row.title }))]}
@@ -82,15 +99,9 @@ export function RunForm({ view, connected, maybe, onConnect, onMade }: Props) {
           <legend>{words.polarity}</legend>
           <div className="chips">
             {(["normal", "reversed"] as const).map((way) => (
-              <button
-                type="button"
-                key={way}
-                className="chip"
-                aria-pressed={way === polarity}
-                onClick={() => setPolarity(way)}
-              >
+              <Chip key={way} isOn={way === polarity} onClick={() => setPolarity(way)}>
                 {words.polarities[way]}
-              </button>
+              </Chip>
             ))}
           </div>
         </fieldset>
@@ -100,7 +111,6 @@ export function RunForm({ view, connected, maybe, onConnect, onMade }: Props) {
         {Object.entries(view.states).map(([name, values]) => (
           <NativeSelect
             key={name}
-            size="md"
             label={name.replaceAll("_", " ")}
             value={states[name] ?? values[0] ?? ""}
             data={values}
@@ -108,18 +118,6 @@ export function RunForm({ view, connected, maybe, onConnect, onMade }: Props) {
           />
         ))}
       </details>
-      <label className="run-reading">
-        <span>{words.reading(view.unit)}</span>
-        <input
-          value={text}
-          placeholder={words.placeholder[view.method]}
-          autoComplete="off"
-          autoCapitalize="off"
-          spellCheck={false}
-          maxLength={40}
-          onChange={(event) => setText(event.currentTarget.value)}
-        />
-      </label>
       <label className="run-tick">
         <input
           type="checkbox"
@@ -128,14 +126,6 @@ export function RunForm({ view, connected, maybe, onConnect, onMade }: Props) {
         />
         {words.intermittent}
       </label>
-      <Problem error={record.error} />
-      <button
-        type="submit"
-        className="act"
-        disabled={!text.trim() || connected.length + maybe.length === 0 || record.isPending}
-      >
-        {words.enter}
-      </button>
       <p className="quiet">{caution(view)}</p>
       {view.off_first.length > 0 && (
         <p className="quiet">

@@ -1,5 +1,7 @@
 import { type FormEvent, useState } from "react";
 import { type TripView, useRunPreview, useTakeLeakTest } from "../../api/trip";
+import { Act } from "../../app/controls/Act";
+import { Card } from "../../app/controls/Card";
 import { Problem } from "../../app/Problem";
 import { useForm } from "../../app/useForm";
 import { trip as words } from "../../words/trip";
@@ -24,7 +26,7 @@ export function RunLine({ view }: { view: TripView }) {
     }
   };
   return (
-    <form className="card leaf run-line" aria-label={words.line} onSubmit={(event) => void submit(event)}>
+    <Card as="form" className="run-line" aria-label={words.line} onSubmit={(event) => void submit(event)}>
       <label className="run-reading">
         <span>{words.line}</span>
         <input
@@ -57,10 +59,10 @@ export function RunLine({ view }: { view: TripView }) {
       )}
       {!said?.problem && <Problem error={take.error} />}
       {said?.text && !said.problem && (
-        <button type="submit" className="act" disabled={take.isPending}>
+        <Act type="submit" disabled={take.isPending}>
           {words.enter}
-        </button>
+        </Act>
       )}
-    </form>
+    </Card>
   );
 }

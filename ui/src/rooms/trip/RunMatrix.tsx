@@ -1,6 +1,7 @@
 import { useMediaQuery } from "@mantine/hooks";
-import { useEvent } from "../../api/rooms";
+import { useEvent } from "../../api/events";
 import type { TripView } from "../../api/trip";
+import { Card } from "../../app/controls/Card";
 import { BracketBar } from "../../drawings/BracketBar";
 import { trip as words } from "../../words/trip";
 import { PartRows } from "./PartRows";
@@ -13,7 +14,7 @@ export function RunMatrix({ view, jobId }: { view: TripView; jobId: string }) {
   const doubt = (run: Run) =>
     record.mutate({ kind: "run_doubted", run: run.id, is_doubtful: !run.is_doubtful });
   return (
-    <section className="card leaf run-matrix" aria-label={words.matrix}>
+    <Card className="run-matrix" aria-label={words.matrix}>
       {isNarrow ? (
         <PartRows view={view} onDoubt={doubt} />
       ) : (
@@ -27,7 +28,7 @@ export function RunMatrix({ view, jobId }: { view: TripView; jobId: string }) {
       )}
       {view.runs.length === 0 && <p className="quiet">{words.none}</p>}
       {view.conflict && <p className="problem">{view.conflict}</p>}
-    </section>
+    </Card>
   );
 }
 
@@ -67,6 +68,7 @@ function Matrix({ view, onDoubt }: { view: TripView; onDoubt: (run: Run) => void
         <tr>
           <th scope="row" colSpan={2}>
             {words.proved}
+            <span className="quiet run-remark">{words.direction(view.unit)}</span>
           </th>
           {view.parts.map((part) => (
             <td key={part.id}>
@@ -74,7 +76,7 @@ function Matrix({ view, onDoubt }: { view: TripView; onDoubt: (run: Run) => void
               <b className={`run-state ${part.state}`}>
                 {part.is_unhealthy ? words.notHealthy : words.states[part.state]}
               </b>
-              <span className="quiet">{part.proved}</span>
+              <span className="quiet run-remark">{part.proved}</span>
               <span className="hidden">
                 {words.limit} {part.limit}
               </span>

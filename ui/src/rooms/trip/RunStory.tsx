@@ -1,6 +1,8 @@
 import { useState } from "react";
-import { useEvent } from "../../api/rooms";
+import { useEvent } from "../../api/events";
 import { type TripView, useTripStory } from "../../api/trip";
+import { Act } from "../../app/controls/Act";
+import { Card } from "../../app/controls/Card";
 import { useRoomKeys } from "../../app/keys";
 import { timeOf } from "../../app/times";
 import { trip as words } from "../../words/trip";
@@ -14,7 +16,7 @@ export function RunStory({ view }: { view: TripView }) {
   const takeBack = () => last && record.mutate({ kind: "run_withdrawn", run: last.id });
   useRoomKeys({ undo: () => void takeBack() });
   return (
-    <section className="card leaf run-story" aria-label={words.story}>
+    <Card className="run-story" aria-label={words.story}>
       <details onToggle={(event) => setIsShown(event.currentTarget.open)}>
         <summary>{words.story}</summary>
         <ol>
@@ -27,10 +29,10 @@ export function RunStory({ view }: { view: TripView }) {
         </ol>
       </details>
       {last && (
-        <button type="button" className="plain bordered" onClick={takeBack}>
+        <Act look="plain" onClick={takeBack}>
           {words.takeBack}
-        </button>
+        </Act>
       )}
-    </section>
+    </Card>
   );
 }

@@ -1,4 +1,5 @@
 import type { TripView } from "../../api/trip";
+import { Card } from "../../app/controls/Card";
 import { trip as words } from "../../words/trip";
 
 const MOST = 6;
@@ -8,7 +9,7 @@ const LEAST = 0.01;
 export function TriageCard({ triage }: { triage: TripView["triage"] }) {
   const shown = triage.parts.filter((part) => part.share >= LEAST).slice(0, MOST);
   return (
-    <section className="card leaf trip-triage" aria-label={words.triage}>
+    <Card className="trip-triage" aria-label={words.triage}>
       <h2>{words.triage}</h2>
       <p>{triage.told ? <b>{triage.words}</b> : words.untold}</p>
       {triage.told && (
@@ -40,6 +41,6 @@ export function TriageCard({ triage }: { triage: TripView["triage"] }) {
           </ul>
         </>
       )}
-    </section>
+    </Card>
   );
 }

@@ -1,6 +1,9 @@
 import { useState } from "react";
 import { Link, useParams } from "react-router";
 import { type TripMethod, type TripView, useTrip } from "../../api/trip";
+import { Act } from "../../app/controls/Act";
+import { Card } from "../../app/controls/Card";
+import { Chip } from "../../app/controls/Chip";
 import { JobRoom } from "../../app/JobRoom";
 import { trip as words } from "../../words/trip";
 import { AfterCulprit } from "./AfterCulprit";
@@ -23,15 +26,9 @@ export function TripRoom() {
     <JobRoom title={words.title} job={data?.job} error={error}>
       <div className="chips trip-methods">
         {METHODS.map((id) => (
-          <button
-            type="button"
-            key={id}
-            className="chip"
-            aria-pressed={id === method}
-            onClick={() => setMethod(id)}
-          >
+          <Chip key={id} isOn={id === method} onClick={() => setMethod(id)}>
             {words.methods[id]}
-          </button>
+          </Chip>
         ))}
       </div>
       {data && <Loaded key={method} view={data} />}
@@ -47,49 +44,68 @@ function Loaded({ view }: { view: TripView }) {
   return (
     <div className="trip">
       <div className="trip-main">
+        <Guilty view={view} />
+        {view.runs.length === 0 && <TriageCard triage={view.triage} />}
         <RunMatrix view={view} jobId={view.job.id} />
         <RunLine view={view} />
         {view.runs.length > 0 && <RunStory view={view} />}
-        <TriageCard triage={view.triage} />
+        {view.runs.length > 0 && <TriageCard triage={view.triage} />}
         <HouseCard key={JSON.stringify(view.house.noted)} house={view.house} jobId={view.job.id} />
       </div>
       <aside>
-        <section className="card leaf trip-next" aria-label={words.next}>
+        <Card className="trip-next" aria-label={words.next}>
           <div>
             <h2>{words.next}</h2>
             <p className="big">{view.conflict || view.refused || view.advice || view.spread || words.done}</p>
             {view.next?.reason && <p className="quiet">{view.next.reason}</p>}
-            {view.leads_to === "repair" && (
-              <Link className="act" to={`/jobs/${view.job.id}/repair`}>
-                {words.toRepair}
-              </Link>
-            )}
           </div>
           {view.next && set !== null && (
-            <button type="button" className="act" onClick={() => setSet(null)}>
+            <Act look="plain" onClick={() => setSet(null)}>
               {words.setUp}
-            </button>
+            </Act>
           )}
-        </section>
-        <RunForm
-          view={view}
-          connected={set?.connected ?? suggested}
-          maybe={set?.maybe ?? []}
-          onConnect={(connected, maybe) => setSet({ connected, maybe })}
-          onMade={() => setSet(null)}
-        />
+          <RunForm
+            view={view}
+            connected={set?.connected ?? suggested}
+            maybe={set?.maybe ?? []}
+            onConnect={(connected, maybe) => setSet({ connected, maybe })}
+            onMade={() => setSet(null)}
+          />
+        </Card>
         {view.explanations.length > 0 && view.explanations.length < view.parts.length && (
-          <section className="card leaf" aria-label={words.explains}>
+          <Card aria-label={words.explains}>
             <h2>{words.explains}</h2>
             <ul>
               {view.explanations.map((row) => (
                 <li key={row.join()}>{row.join(" + ")}</li>
               ))}
             </ul>
-          </section>
+          </Card>
         )}
         <AfterCulprit view={view} />
       </aside>
     </div>
+  );
+}
+
+/** Who leaks, once it is proved, with the way to mend it. */
+function Guilty({ view }: { view: TripView }) {
+  const guilty = view.parts.filter((part) => part.state === "guilty");
+  if (guilty.length === 0) return null;
+  return (
+    <Card className="trip-verdict" aria-label={words.verdict}>
+      <div>
+        {guilty.map((part) => (
+          <p key={part.id}>
+            <b className="big">{words.leaksOne(part.title)}</b>
+            <br />
+            {words.provedTo(part.proved, part.limit)}
+          </p>
+        ))}
+      </div>
+      <Act as={Link} look={view.leads_to === "repair" ? "main" : "plain"} to={`/jobs/${view.job.id}/repair`}>
+        {words.toRepair}
+      </Act>
+    </Card>
   );
 }

@@ -1,0 +1,104 @@
+"""How the part that is mended comes out, and with what it is replaced."""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+from typing import Literal
+
+from pydantic import BaseModel
+
+from ohmcensus.core.event import Intervention, StripStep
+from ohmcensus.core.event.change import usual_intervention
+from ohmcensus.core.job.case import Case
+from ohmcensus.core.job.strip_plan import PlannedStep, strip_plan
+from ohmcensus.core.sheet import Part
+
+
+class PlannedView(BaseModel):
+    """One step of the plan.
+
+    Attributes
+    ----------
+    id
+        Its place in the plan, by what comes off.
+    proposal
+        What ticking it writes; fasteners, head, size and place as an earlier job on this type had them.
+    minutes
+        What it takes, in print; empty where nobody knows.
+    told
+        Whether an earlier job told of its fasteners.
+    state
+        To do, off, back whole, or back with something missing.
+    step
+        The record of it, empty while there is none.
+    """
+
+    id: str
+    proposal: StripStep
+    minutes: str
+    told: bool
+    state: Literal["to_do", "off", "whole", "partly"]
+    step: str
+
+
+class PlanView(BaseModel):
+    """The way to a part and what is done to it.
+
+    Attributes
+    ----------
+    part, title
+        The part.
+    minutes
+        Covers and the usual repair together, in print.
+    repair, intervention
+        The usual repair in words, and as what is noted of it.
+    steps
+        What comes off, in order.
+    told
+        How many of them earlier jobs on this type told of.
+    tricks, cautions
+        How it comes off and goes back well, and what can hurt there.
+    """
+
+    part: str
+    title: str
+    minutes: str
+    repair: str
+    intervention: Intervention
+    steps: list[PlannedView]
+    told: int
+    tricks: list[str]
+    cautions: list[str]
+
+
+def plan_view(case: Case, part: Part, earlier: Sequence[StripStep]) -> PlanView:
+    """Return the plan for a part."""
+    kind = part.part_kind
+    rows = strip_plan(case, part, earlier)
+    minutes = kind.repair_minutes + case.cover_minutes.get(part.behind or "", 0.0)
+    return PlanView(
+        part=part.id,
+        title=part.title,
+        minutes=f"{minutes:.0f} min",
+        repair=kind.repair,
+        intervention=usual_intervention(kind.repair),
+        steps=[_planned(row) for row in rows],
+        told=sum(row.told for row in rows),
+        tricks=list(kind.tricks),
+        cautions=list(kind.cautions),
+    )
+
+
+def _planned(row: PlannedStep) -> PlannedView:
+    step = row.proposal
+    state: Literal["to_do", "off", "whole", "partly"] = "off" if row.is_off else "to_do"
+    if row.done is not None and row.done.is_back:
+        state = "whole" if row.done.is_whole else "partly"
+    return PlannedView(
+        id=step.panel or step.part or ",".join(step.plugs),
+        proposal=step,
+        minutes=f"{row.minutes:.0f} min" if row.minutes else "",
+        told=row.told,
+        state=state,
+        step=row.done.event.id if row.done is not None else "",
+    )

@@ -1,0 +1,34 @@
+import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
+import { client, type Settings, unwrap } from "./client";
+
+export function useSettings() {
+  return useQuery({ queryKey: ["settings"], queryFn: () => unwrap(client.GET("/api/settings")) });
+}
+
+/** Some settings as they are to be, and the settings as the form was filled with them. */
+type SettingsChange = { seen: Settings; wanted: Partial<Omit<Settings, "revision">> };
+
+/** Only what was changed is sent: what another window changed meanwhile stays, or is told with both values. */
+export function useChangeSettings() {
+  const queries = useQueryClient();
+  return useMutation({
+    mutationFn: ({ seen, wanted }: SettingsChange) => {
+      const changed = Object.entries(wanted).filter(
+        ([name, value]) => JSON.stringify(value) !== JSON.stringify(seen[name as keyof Settings]),
+      );
+      const body = { revision: seen.revision ?? 0, ...Object.fromEntries(changed) };
+      return unwrap(client.PATCH("/api/settings", { body }));
+    },
+    onError: () => queries.invalidateQueries({ queryKey: ["settings"] }),
+    onSuccess: (settings) => {
+      queries.setQueryData(["settings"], settings);
+      void queries.invalidateQueries({
+        predicate: ({ queryKey }) => ["trace", "room", "limits"].includes(String(queryKey[0])),
+      });
+    },
+  });
+}
+
+export function useLimits() {
+  return useQuery({ queryKey: ["limits"], queryFn: () => unwrap(client.GET("/api/limits")) });
+}
