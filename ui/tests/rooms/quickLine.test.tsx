@@ -43,6 +43,31 @@ describe("the quick line", () => {
     expect(again.find((row) => row.path.endsWith("/readings"))?.body.id).toBe(first?.body.id);
   });
 
+  it.each([
+    { way: "logged", answer: { status: 201, body: after }, line: "" },
+    {
+      way: "refused",
+      answer: { status: 403, body: { type: "/problems/refused", detail: "not proved dead" } },
+      line: HEATER.key,
+    },
+  ])("keeps what is typed and entered before the reading on its way is $way", async ({ answer, line }) => {
+    const sent = serve({ "/preview": { body: {} }, "/readings": [answer, { status: 201, body: after }] });
+    draw(<QuickLine {...props} line={HEATER} />);
+    const enter = (text: string) => {
+      fireEvent.change(field(), { target: { value: text } });
+      fireEvent.submit(field().closest("form") as HTMLFormElement);
+    };
+    enter("26");
+    fireEvent.submit(field().closest("form") as HTMLFormElement);
+    enter("pump 148");
+    await waitFor(() => expect(field()).toHaveValue(""));
+    const rows = sent.filter((row) => row.path.endsWith("/readings")).map((row) => row.body);
+    expect(rows.map((row) => [row.text, row.line])).toEqual([
+      ["26", HEATER.key],
+      ["pump 148", line],
+    ]);
+  });
+
   it("puts a reading on top of a newer revision once", async () => {
     const stale = {
       status: 409,

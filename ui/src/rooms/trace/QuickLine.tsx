@@ -40,7 +40,8 @@ type Props = {
 /** One field for everything: it says live what it understood, and loses nothing that was typed. */
 export function QuickLine(props: Props) {
   const { ref, jobId, trace, preview, onPreview, correction, onCorrected, onLogged, said, onSaid } = props;
-  const pinned = useRef<Line | null>(null);
+  const pinned = useRef<Line | null | undefined>(undefined);
+  const sending = useRef<{ text: string; isFollowed: boolean } | null>(null);
   const [text, setText] = useForm(`ohmcensus.line.${jobId}`, "");
   const [meter, setMeter] = useState<string | null>(null);
   const [problem, setProblem] = useState("");
@@ -49,7 +50,7 @@ export function QuickLine(props: Props) {
   const input = useRef<HTMLInputElement>(null);
   const log = useLogReading(jobId);
   // What a figure belongs to is settled with its first sign, or by choosing: it never moves under the hand that types.
-  if (text.trim() === "" || props.isChosen) pinned.current = props.line;
+  if (text.trim() === "" || props.isChosen || pinned.current === undefined) pinned.current = props.line;
   const line = pinned.current;
   const key = line?.key ?? "";
   const { answer: understood } = useAsk(
@@ -74,9 +75,18 @@ export function QuickLine(props: Props) {
     },
   }));
 
-  const submit = async (event?: FormEvent, more: { override?: string; text?: string } = {}) => {
+  const submit = async (
+    event?: FormEvent,
+    more: { override?: string; text?: string; line?: string } = {},
+  ) => {
     event?.preventDefault();
-    if (log.isPending) return;
+    if (sending.current) {
+      sending.current.isFollowed = text.trim() !== "" && text !== sending.current.text;
+      return;
+    }
+    const mine = { text, isFollowed: false };
+    sending.current = mine;
+    let next: typeof more;
     const body = {
       text,
       line: key,
@@ -87,7 +97,9 @@ export function QuickLine(props: Props) {
     try {
       const after = await log.mutateAsync(body);
       const written = after.lines.find((row) => row.reading_id === after.last_reading);
-      type("");
+      if (input.current?.value === text) type("");
+      pinned.current = undefined;
+      next = { line: "" };
       onCorrected();
       onLogged(written?.key ?? null);
       onSaid(
@@ -97,8 +109,15 @@ export function QuickLine(props: Props) {
       );
     } catch (error) {
       setProblem(error instanceof ApiError ? error.message : String(error));
+      next = {};
     }
+    sending.current = null;
+    if (mine.isFollowed) void latest.current(undefined, next);
   };
+  // Enter on the next reading, while the one before is under way, is kept until that has its answer. Where it was
+  // logged the line in question has moved on unseen: only a reading that names its part goes there by itself.
+  const latest = useRef(submit);
+  latest.current = submit;
   const press = (event: KeyboardEvent) => {
     const offer = preview?.completions?.[0];
     if (event.key === "Escape") input.current?.blur();
