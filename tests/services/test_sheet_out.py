@@ -62,7 +62,7 @@ def test_what_was_noted_takes_the_place_of_what_was_proposed(context: Context, j
     happened(context, job, noted)
     view = show_sheet_out(context, job)
     assert (view.is_costed, view.total, view.costs) == (True, "52.25", noted)
-    assert "Together that comes to 52.25." in view.plain
+    assert "Together that comes to 52.25." in [said for row in view.customer for said in row.sentences]
 
 
 def test_every_signing_is_listed_and_a_job_with_nothing_done_claims_no_proof(context: Context, job: str) -> None:

@@ -136,10 +136,10 @@ describe("what is typed", () => {
     const settings = { hour_price: 60, call_out_price: 35, live_penalty: 10, revision: 3 } as never;
     const sent = serve({ "/settings": { body: settings } });
     draw(<CostsForm settings={settings} />);
-    const hour = screen.getByLabelText("An hour of work");
+    const hour = screen.getByLabelText("An hour of work, before tax");
     fireEvent.change(hour, { target: { value: "dear" } });
     fireEvent.click(screen.getByRole("button", { name: "Save the costs" }));
-    expect(screen.getByRole("alert")).toHaveTextContent("An hour of work: not a number.");
+    expect(screen.getByRole("alert")).toHaveTextContent("An hour of work, before tax: not a number.");
     fireEvent.change(hour, { target: { value: "62,5" } });
     fireEvent.click(screen.getByRole("button", { name: "Save the costs" }));
     await waitFor(() => expect(sent[0]?.body).toMatchObject({ hour_price: 62.5 }));

@@ -1,4 +1,4 @@
-"""Pictures for the demo, drawn and not taken: a cover with its screws, a connector with its wires."""
+"""Pictures for the demo, drawn and not taken: a cover with its screws, a connector with its wires, the firm's mark."""
 
 from __future__ import annotations
 
@@ -12,13 +12,10 @@ _WIRES = ("#7a4a26", "#4f8a3a", "#2d62a8")
 
 
 def drawn(name: str) -> bytes:
-    """Return a picture as JPEG: "cover" or "plug"."""
-    image = Image.new("RGB", SIZE, _GROUND)
+    """Return a picture as JPEG: "cover", "plug" or "mark"."""
+    image = Image.new("RGB", SIZE, "white" if name == "mark" else _GROUND)
     pen = ImageDraw.Draw(image)
-    if name == "cover":
-        _cover(pen)
-    else:
-        _plug(pen)
+    {"cover": _cover, "plug": _plug, "mark": _mark}[name](pen)
     out = io.BytesIO()
     image.save(out, "JPEG", quality=85)
     return out.getvalue()
@@ -43,3 +40,14 @@ def _plug(pen: ImageDraw.ImageDraw) -> None:
         pen.rounded_rectangle((place - 75, 320, place + 75, 520), 12, fill="#d8d4c6", outline=_DARK, width=4)
         pen.rectangle((place - 20, 380, place + 20, 470), fill="#b58a3c", outline=_DARK, width=3)
     pen.rectangle((520, 620, 680, 670), fill=_HOUSING, outline=_DARK, width=6)
+
+
+def _mark(pen: ImageDraw.ImageDraw) -> None:
+    """Draw the firm's mark: a drum half under water, reeds beside it."""
+    pen.ellipse((330, 130, 870, 670), outline=_WIRES[2], width=44)
+    pen.rectangle((250, 470, 950, 700), fill="white")
+    for row in (520, 600):
+        for x in range(280, 900, 160):
+            pen.arc((x, row, x + 160, row + 90), 180, 360, fill=_WIRES[2], width=26)
+    for x, top in ((180, 180), (240, 90), (1010, 140)):
+        pen.line((x, 690, x, top), fill=_WIRES[1], width=26)

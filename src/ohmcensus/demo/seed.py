@@ -10,6 +10,7 @@ from datetime import UTC, datetime, timedelta
 from uuid import NAMESPACE_URL, UUID, uuid5
 
 from ohmcensus.core.event import Body, Changed, ConnectorTicked, Ended, StripBack, StripStep
+from ohmcensus.core.firm import Firm
 from ohmcensus.core.shelf import Mark, OrderState, Origin
 from ohmcensus.core.worth import Condition
 from ohmcensus.demo.other_types import OTHER_TYPES
@@ -38,15 +39,27 @@ from ohmcensus.services.reading.log_reading import NewReading, write_reading
 from ohmcensus.services.reading.write_note import NewNote, write_note
 from ohmcensus.services.setup.change_settings import keep_settings
 from ohmcensus.services.setup.keep_address import Address, AddressKind, keep_address
+from ohmcensus.services.setup.keep_mark import keep_mark
 from ohmcensus.services.shelf.keep_spare import NewAcceptance, NewSpare, keep_spare, measure_spare
 from ohmcensus.services.shelf.keep_wanted import NewOffer, NewWanted, keep_wanted
+
+FIRM = Firm(
+    name="Reedmere Wash House Service",
+    address="Slipway 2\nReedmere Marina",
+    contact="desk@reedmere.example",
+    currency="EUR",
+    tax_name="VAT",
+    tax_percent=20.0,
+    zone="Europe/Lisbon",
+)
 
 
 def seed_demo(context: Context) -> None:
     """Fill an empty data directory with the demo; one that holds jobs is left as it is."""
     if _has_jobs(context):
         return
-    keep_settings(context, Settings(technician="Duty technician", ambient_celsius=21.0))
+    keep_settings(context, Settings(technician="Duty technician", ambient_celsius=21.0, firm=FIRM))
+    keep_mark(context, "mark.jpg", drawn("mark"))
     _address_book(context)
     _shelf(_at(context, context.clock() - timedelta(days=3)))
     start = context.clock()

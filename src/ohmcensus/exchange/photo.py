@@ -17,6 +17,7 @@ LARGEST_FILE = 30_000_000
 LARGEST_PIXELS = 80_000_000
 LONGEST_SIDE = 2000
 SMALL_SIDE = 320
+MARK_SIZE = (480, 160)
 QUALITY = 85
 # Pixels are counted here, in one sentence, before anything is unpacked.
 Image.MAX_IMAGE_PIXELS = None
@@ -49,6 +50,19 @@ def prepared(body: bytes, name: str) -> Picture:
     InputError
         If it is too large, a HEIC, or no picture.
     """
+    upright = _opened(body, name, (LONGEST_SIDE, LONGEST_SIDE))
+    small = upright.copy()
+    small.thumbnail((SMALL_SIDE, SMALL_SIDE))
+    return Picture(_jpeg(upright), _jpeg(small), upright.width, upright.height)
+
+
+def small_mark(body: bytes, name: str) -> bytes:
+    """Re-encode a firm's mark as a JPEG of at most 480 by 160 pixels; see ``prepared``."""
+    return _jpeg(_opened(body, name, MARK_SIZE))
+
+
+def _opened(body: bytes, name: str, size: tuple[int, int]) -> Image.Image:
+    """Return a picture upright, no larger than a size, what is clear in it white."""
     shown = name[:60] or "the file"
     if len(body) > LARGEST_FILE:
         what = f"{shown} has {len(body) / 1e6:.0f} MB, at most {LARGEST_FILE / 1e6:.0f} MB are taken"
@@ -59,15 +73,21 @@ def prepared(body: bytes, name: str) -> Picture:
     try:
         with _quiet(), Image.open(io.BytesIO(body), formats=_READ) as found:
             _refuse_large(found, shown)
-            found.draft("RGB", (LONGEST_SIDE, LONGEST_SIDE))
-            found.thumbnail((LONGEST_SIDE, LONGEST_SIDE))
-            upright = _upright(found).convert("RGB")
+            found.draft("RGB", size)
+            found.thumbnail(size)
+            return _on_white(_upright(found))
     except _UNREADABLE as error:
         remedy = "choose a photo in JPEG, PNG or WebP"
         raise InputError(what=f"{shown} is not a picture that can be read", remedy=remedy, field="photo") from error
-    small = upright.copy()
-    small.thumbnail((SMALL_SIDE, SMALL_SIDE))
-    return Picture(_jpeg(upright), _jpeg(small), upright.width, upright.height)
+
+
+def _on_white(image: Image.Image) -> Image.Image:
+    """Return a picture without transparency: what is clear becomes paper."""
+    if not image.has_transparency_data:
+        return image.convert("RGB")
+    clear = image.convert("RGBA")
+    paper = Image.new("RGBA", clear.size, "white")
+    return Image.alpha_composite(paper, clear).convert("RGB")
 
 
 # What the picture library raises for content that it cannot make sense of.

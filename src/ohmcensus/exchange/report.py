@@ -44,6 +44,53 @@ class ReportLeakTest:
     proved: str
 
 
+@dataclass(frozen=True, slots=True)
+class ReportSection:
+    """One part of the customer's page: its heading and its sentences."""
+
+    title: str
+    sentences: tuple[str, ...]
+
+
+@dataclass(frozen=True, slots=True)
+class ReportFirm:
+    """Whose sheet it is: name, lines of the address, how it is reached, and its mark, a JPEG in base64 or empty."""
+
+    name: str
+    address: tuple[str, ...] = ()
+    contact: str = ""
+    mark: str = ""
+
+
+@dataclass(frozen=True, slots=True)
+class ReportAfter:
+    """What read outside, and what the same test reads since the change."""
+
+    what: str
+    before: str
+    after: str
+    should: str
+
+
+@dataclass(frozen=True, slots=True)
+class ReportPhoto:
+    """A photo that was chosen: the hash of its content, its shape, and what it shows."""
+
+    content: str
+    width: int
+    height: int
+    words: str
+
+
+@dataclass(frozen=True, slots=True)
+class ReportSignature:
+    """The customer's signature: a name, when, and strokes as points across 0 to 1000 and down 0 to 300."""
+
+    name: str
+    at: str
+    strokes: tuple[tuple[tuple[int, int], ...], ...]
+
+
 @dataclass(frozen=True)
 class Report:
     """Everything that a job sheet says, in words.
@@ -73,9 +120,21 @@ class Report:
     readings
         Every reading that stands.
     plain
-        The same for the customer, in a few plain sentences.
+        The same for the customer in a row of sentences, as sheets up to October 2026 have it.
     leak_tests
         The tests that isolated a leak, oldest first; empty where none was made.
+    zone
+        Short name of the zone that its times are in.
+    firm, signature
+        Whose sheet it is, None where the setup names no firm; the customer's signature, None where nobody signed.
+    after
+        What read outside and was read again since the change.
+    photos
+        Photos that were chosen for it.
+    unsafe_why
+        Why the machine is not safe, a sentence each; empty for every other.
+    customer, shown
+        The customer's page, and the reading that it shows as a picture, None for none.
     """
 
     title: str
@@ -99,8 +158,16 @@ class Report:
     advice: tuple[str, ...]
     cautions: tuple[str, ...]
     readings: tuple[ReportReading, ...]
-    plain: tuple[str, ...]
+    plain: tuple[str, ...] = ()
     leak_tests: tuple[ReportLeakTest, ...] = ()
+    zone: str = "UTC"
+    firm: ReportFirm | None = None
+    signature: ReportSignature | None = None
+    after: tuple[ReportAfter, ...] = ()
+    photos: tuple[ReportPhoto, ...] = ()
+    unsafe_why: tuple[str, ...] = ()
+    customer: tuple[ReportSection, ...] = ()
+    shown: ReportReading | None = None
 
 
 @dataclass(frozen=True, slots=True)
@@ -115,8 +182,8 @@ class Label:
         When it was proved, and when it wants to be again; the second empty for a machine that is not safe.
     tester, limits
         Number and calibration of the tester; whose limits held.
-    is_unsafe
-        Whether it is not to be used.
+    is_unsafe, why
+        Whether it is not to be used, and why, in a few words.
     """
 
     machine: str
@@ -126,3 +193,4 @@ class Label:
     tester: str
     limits: str
     is_unsafe: bool
+    why: str = ""

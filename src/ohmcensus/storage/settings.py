@@ -36,6 +36,18 @@ def keep(session: Session, name: str, value: Any) -> None:
     session.merge(SettingRow(name=name, body=json.dumps(value), revision=revision(session)))
 
 
+def text(session: Session, name: str) -> str:
+    """Return what stands beside the settings under a name with a colon, empty where nothing does."""
+    row = session.get(SettingRow, name)
+    return row.body if row else ""
+
+
+def keep_text(session: Session, name: str, body: str) -> None:
+    """Write what stands beside the settings: too large to be sent with each of them."""
+    count_up(session)
+    session.merge(SettingRow(name=name, body=body))
+
+
 def count_up(session: Session) -> None:
     """Tell every reader that the setup is another one."""
     _count(session, _REVISION)

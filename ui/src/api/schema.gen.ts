@@ -44,6 +44,34 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/firm/mark": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * The firm's mark
+         * @description Return the picture at the head of what goes out.
+         */
+        get: operations["setup_mark_firm_mark_get"];
+        /**
+         * Keep the firm's mark
+         * @description Keep a picture as the firm's mark: made small, everything but the picture left out.
+         */
+        put: operations["setup_new_mark_firm_mark_put"];
+        post?: never;
+        /**
+         * Remove the firm's mark
+         * @description Take the firm's mark out.
+         */
+        delete: operations["setup_no_mark_firm_mark_delete"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/health": {
         parameters: {
             query?: never;
@@ -1684,6 +1712,8 @@ export interface components {
              * @default null
              */
             confirmations?: components["schemas"]["Confirmation"][] | null;
+            /** @default null */
+            firm?: components["schemas"]["Firm"] | null;
             /**
              * Hour Price
              * @default null
@@ -2104,10 +2134,17 @@ export interface components {
          *         Price of the visit.
          *     lines
          *         Parts and whatever else.
+         *     currency, tax_name, tax_percent
+         *         What the amounts are in, and the tax that comes on top of them, as the firm had them that day.
          */
         CostsNoted: {
             /** Call Out */
             call_out: number;
+            /**
+             * Currency
+             * @default
+             */
+            currency?: string;
             /** Hour */
             hour: number;
             /**
@@ -2122,6 +2159,16 @@ export interface components {
             lines?: components["schemas"]["CostLine"][];
             /** Minutes */
             minutes: number;
+            /**
+             * Tax Name
+             * @default
+             */
+            tax_name?: string;
+            /**
+             * Tax Percent
+             * @default 0
+             */
+            tax_percent?: number;
         };
         /**
          * CriterionView
@@ -2395,6 +2442,8 @@ export interface components {
          *         Lines of the proof that were not shown, where the customer was told so: no label, and never the word safe.
          *     outlet_reported
          *         Whether the outlet has no earth, was reported, and the machine stays unplugged.
+         *     signature
+         *         The customer's, None where nobody signed.
          */
         Ended: {
             /**
@@ -2419,6 +2468,8 @@ export interface components {
              * @default false
              */
             outlet_reported?: boolean;
+            /** @default null */
+            signature?: components["schemas"]["Signature"] | null;
             /** Why */
             why: string;
         };
@@ -2448,6 +2499,58 @@ export interface components {
             title: string;
             /** Weight */
             weight: number;
+        };
+        /**
+         * Firm
+         * @description A firm as it stands on its papers.
+         *
+         *     Attributes
+         *     ----------
+         *     name, address, contact
+         *         Its name; lines of its address; how it is reached.
+         *     currency
+         *         Sign or code behind every amount, such as EUR; empty for none.
+         *     tax_name, tax_percent
+         *         What the tax on a bill is called, and how much it is, in percent of the sum before tax; 0 for none.
+         *     zone
+         *         Name of its time zone in the IANA database, empty for UTC.
+         */
+        Firm: {
+            /**
+             * Address
+             * @default
+             */
+            address?: string;
+            /**
+             * Contact
+             * @default
+             */
+            contact?: string;
+            /**
+             * Currency
+             * @default
+             */
+            currency?: string;
+            /**
+             * Name
+             * @default
+             */
+            name?: string;
+            /**
+             * Tax Name
+             * @default
+             */
+            tax_name?: string;
+            /**
+             * Tax Percent
+             * @default 0
+             */
+            tax_percent?: number;
+            /**
+             * Zone
+             * @default
+             */
+            zone?: string;
         };
         /**
          * FittingSpare
@@ -2846,7 +2949,7 @@ export interface components {
         };
         /**
          * KeptSettings
-         * @description The settings with the revision of the setup that they are of.
+         * @description The settings with the revision of the setup that they are of, and what names the firm's mark, empty for none.
          */
         KeptSettings: {
             /**
@@ -2873,6 +2976,18 @@ export interface components {
              */
             confirmations?: components["schemas"]["Confirmation"][];
             /**
+             * @default {
+             *       "address": "",
+             *       "contact": "",
+             *       "currency": "",
+             *       "name": "",
+             *       "tax_name": "",
+             *       "tax_percent": 0,
+             *       "zone": ""
+             *     }
+             */
+            firm?: components["schemas"]["Firm"];
+            /**
              * Hour Price
              * @default 60
              */
@@ -2882,6 +2997,11 @@ export interface components {
              * @default 6
              */
             live_penalty?: number;
+            /**
+             * Mark
+             * @default
+             */
+            mark?: string;
             /**
              * Own Profiles
              * @default []
@@ -3363,6 +3483,17 @@ export interface components {
          */
         Mark: "original" | "spare_1" | "spare_2" | "spare_3";
         /**
+         * MarkForm
+         * @description The firm's mark as it is sent.
+         */
+        MarkForm: {
+            /**
+             * File
+             * Format: binary
+             */
+            file: string;
+        };
+        /**
          * MayView
          * @description What would be accepted now.
          */
@@ -3545,7 +3676,7 @@ export interface components {
          */
         NewEvent: {
             /** Body */
-            body: components["schemas"]["Isolated"] | components["schemas"]["PluggedIn"] | components["schemas"]["LiveBegun"] | components["schemas"]["LiveEnded"] | components["schemas"]["Opened"] | components["schemas"]["Shut"] | components["schemas"]["FoundPowered"] | components["schemas"]["HandsOff"] | components["schemas"]["StepTicked"] | components["schemas"]["Attended"] | components["schemas"]["Tripped"] | components["schemas"]["Reclosed"] | components["schemas"]["HazardFound"] | components["schemas"]["PlaceNoted"] | components["schemas"]["NotedInError"] | components["schemas"]["OutletNamed"] | components["schemas"]["Stamped"] | components["schemas"]["BypassRemoved"] | components["schemas"]["EarthLifted"] | components["schemas"]["EarthRefitted"] | components["schemas"]["Checked"] | components["schemas"]["CodesRead"] | components["schemas"]["EntryTried"] | components["schemas"]["CycleBegun"] | components["schemas"]["CycleTicked"] | components["schemas"]["CircuitNoted"] | components["schemas"]["RunMade"] | components["schemas"]["RunDoubted"] | components["schemas"]["RunWithdrawn"] | components["schemas"]["ProofMade"] | components["schemas"]["StripStep"] | components["schemas"]["StripBack"] | components["schemas"]["ConnectorNoted"] | components["schemas"]["ConnectorTicked"] | components["schemas"]["InsulationNotAllowed"] | components["schemas"]["Changed"] | components["schemas"]["Skipped"] | components["schemas"]["RunWatched"] | components["schemas"]["CostsNoted"] | components["schemas"]["Ended"] | components["schemas"]["Reopened"];
+            body: components["schemas"]["Isolated"] | components["schemas"]["PluggedIn"] | components["schemas"]["LiveBegun"] | components["schemas"]["LiveEnded"] | components["schemas"]["Opened"] | components["schemas"]["Shut"] | components["schemas"]["FoundPowered"] | components["schemas"]["HandsOff"] | components["schemas"]["StepTicked"] | components["schemas"]["Attended"] | components["schemas"]["Tripped"] | components["schemas"]["Reclosed"] | components["schemas"]["HazardFound"] | components["schemas"]["PlaceNoted"] | components["schemas"]["NotedInError"] | components["schemas"]["OutletNamed"] | components["schemas"]["Stamped"] | components["schemas"]["BypassRemoved"] | components["schemas"]["EarthLifted"] | components["schemas"]["EarthRefitted"] | components["schemas"]["Checked"] | components["schemas"]["CodesRead"] | components["schemas"]["EntryTried"] | components["schemas"]["CycleBegun"] | components["schemas"]["CycleTicked"] | components["schemas"]["CircuitNoted"] | components["schemas"]["RunMade"] | components["schemas"]["RunDoubted"] | components["schemas"]["RunWithdrawn"] | components["schemas"]["ProofMade"] | components["schemas"]["StripStep"] | components["schemas"]["StripBack"] | components["schemas"]["ConnectorNoted"] | components["schemas"]["ConnectorTicked"] | components["schemas"]["InsulationNotAllowed"] | components["schemas"]["Changed"] | components["schemas"]["Skipped"] | components["schemas"]["RunWatched"] | components["schemas"]["CostsNoted"] | components["schemas"]["PhotosChosen"] | components["schemas"]["Ended"] | components["schemas"]["Reopened"];
             /**
              * Device
              * @default
@@ -4285,6 +4416,24 @@ export interface components {
             small: string;
             /** Width */
             width: number;
+        };
+        /**
+         * PhotosChosen
+         * @description Which photos of the job stand on its sheet; the newest record stands.
+         *
+         *     Attributes
+         *     ----------
+         *     photos
+         *         Their ids, in the order in which they stand.
+         */
+        PhotosChosen: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "photos_chosen";
+            /** Photos */
+            photos: string[];
         };
         /**
          * PieceList
@@ -5340,6 +5489,16 @@ export interface components {
             weights: number[];
         };
         /**
+         * SectionView
+         * @description One part of the customer's page.
+         */
+        SectionView: {
+            /** Sentences */
+            sentences: string[];
+            /** Title */
+            title: string;
+        };
+        /**
          * SequenceView
          * @description A way into the service mode, with its rhythm.
          */
@@ -5427,21 +5586,25 @@ export interface components {
          *         The tests that isolated a leak.
          *     found, done, proved, signed
          *         What the sheet says, in words; ``proved`` counts what is shown of what is asked.
-         *     plain
-         *         The customer's page.
+         *     customer, signature
+         *         The customer's page; the name that the customer signed with, empty where nobody did.
          *     costs, is_costed, total
          *         What is charged, as it was noted or as it is proposed; the sum in print.
          *     revisions
          *         Every time that the job was signed off, oldest first.
-         *     photos
-         *         How many go into the archive.
+         *     photos, chosen
+         *         Photos of the job; the ids of those that stand on the sheet, in their order.
          */
         SheetOutView: {
             /** Blocking */
             blocking: string[];
             /** Can Label */
             can_label: boolean;
+            /** Chosen */
+            chosen: string[];
             costs: components["schemas"]["CostsNoted"];
+            /** Customer */
+            customer: components["schemas"]["SectionView"][];
             /** Done */
             done: string[];
             /** Found */
@@ -5454,13 +5617,13 @@ export interface components {
             /** Leak Tests */
             leak_tests: components["schemas"]["LeakTestView"][];
             /** Photos */
-            photos: number;
-            /** Plain */
-            plain: string[];
+            photos: components["schemas"]["PhotoView"][];
             /** Proved */
             proved: string;
             /** Revisions */
             revisions: components["schemas"]["SignedRevision"][];
+            /** Signature */
+            signature: string;
             /** Signed */
             signed: string;
             /** Total */
@@ -5638,6 +5801,26 @@ export interface components {
             kind: "shut";
             /** Panel */
             panel: string;
+        };
+        /**
+         * Signature
+         * @description What the customer signed with: a name in letters, and the strokes of a finger.
+         *
+         *     Attributes
+         *     ----------
+         *     name
+         *         Who signs.
+         *     strokes
+         *         Every stroke as points across and down a field of 1000 by 300 steps.
+         */
+        Signature: {
+            /** Name */
+            name: string;
+            /** Strokes */
+            strokes: [
+                number,
+                number
+            ][][];
         };
         /**
          * SignedRevision
@@ -6919,6 +7102,142 @@ export interface operations {
                 };
                 content: {
                     "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    setup_mark_firm_mark_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description The file */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "image/jpeg": string;
+                };
+            };
+            /** @description Refused, in one sentence */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    setup_new_mark_firm_mark_put: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "multipart/form-data": components["schemas"]["MarkForm"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["KeptSettings"];
+                };
+            };
+            /** @description Refused, in one sentence */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Refused, in one sentence */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Refused, in one sentence */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Refused, in one sentence */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    setup_no_mark_firm_mark_delete: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["KeptSettings"];
+                };
+            };
+            /** @description Refused, in one sentence */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"][];
                 };
             };
         };

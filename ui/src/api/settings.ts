@@ -1,12 +1,12 @@
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
-import { client, type Settings, unwrap } from "./client";
+import { client, LARGEST_PHOTO, refuseLarge, type Schemas, type Settings, unwrap } from "./client";
 
 export function useSettings() {
   return useQuery({ queryKey: ["settings"], queryFn: () => unwrap(client.GET("/api/settings")) });
 }
 
 /** Some settings as they are to be, and the settings as the form was filled with them. */
-type SettingsChange = { seen: Settings; wanted: Partial<Omit<Settings, "revision">> };
+type SettingsChange = { seen: Settings; wanted: Partial<Omit<Settings, "revision" | "mark">> };
 
 /** Only what was changed is sent: what another window changed meanwhile stays, or is told with both values. */
 export function useChangeSettings() {
@@ -26,6 +26,32 @@ export function useChangeSettings() {
         predicate: ({ queryKey }) => ["trace", "room", "limits"].includes(String(queryKey[0])),
       });
     },
+  });
+}
+
+export function useKeepMark() {
+  const queries = useQueryClient();
+  return useMutation({
+    mutationFn: (file: File) => {
+      refuseLarge(file, LARGEST_PHOTO);
+      const form = new FormData();
+      form.append("file", file);
+      return unwrap(
+        client.PUT("/api/firm/mark", {
+          body: form as unknown as Schemas["MarkForm"],
+          bodySerializer: () => form,
+        }),
+      );
+    },
+    onSuccess: (settings) => queries.setQueryData(["settings"], settings),
+  });
+}
+
+export function useRemoveMark() {
+  const queries = useQueryClient();
+  return useMutation({
+    mutationFn: () => unwrap(client.DELETE("/api/firm/mark")),
+    onSuccess: (settings) => queries.setQueryData(["settings"], settings),
   });
 }
 

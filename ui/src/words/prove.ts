@@ -47,6 +47,15 @@ export const prove = {
   toSheetOut: "Go to Sheet-out: sheet and label",
   name: "Your name",
   nameHelp: "Once: it is saved in Setup, and stands on the sheet and on every reading.",
+  signature: {
+    title: "The customer signs",
+    help: "If the customer is there: a name, and a signature with the finger. It stands on the sheet.",
+    name: "Customer's name",
+    field: "Field to sign in",
+    signed: "The customer's signature",
+    clear: "Clear the signature",
+    half: "The customer signs with a name and a signature: add what is missing, or clear both.",
+  },
   over: "This job has ended.",
   cautions:
     "Work for competent persons; local codes and licensed practice come first. Never run a machine with its earth off.",

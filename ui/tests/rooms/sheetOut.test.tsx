@@ -22,7 +22,7 @@ const VIEW = {
   },
   is_costed: false,
   total: "113.50",
-  photos: 3,
+  photos: [1, 2, 3],
 } as unknown as SheetOutView;
 
 function answering(answer: object, status = 200) {

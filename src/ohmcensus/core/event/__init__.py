@@ -17,7 +17,7 @@ from ohmcensus.core.event.asking import HeatRise, RunWatched, Skipped, WhySkippe
 from ohmcensus.core.event.change import Changed, Intervention
 from ohmcensus.core.event.codes import CodesRead, CycleBegun, CycleTicked, EntryTried
 from ohmcensus.core.event.costs import CostLine, CostsNoted
-from ohmcensus.core.event.ending import Ended, LeftAs, Reopened
+from ohmcensus.core.event.ending import Ended, LeftAs, PhotosChosen, Reopened, Signature
 from ohmcensus.core.event.look import Checked, CheckOutcome
 from ohmcensus.core.event.proof import InsulationNotAllowed, ProofMade, Way
 from ohmcensus.core.event.record import Record
@@ -100,6 +100,7 @@ Body = Annotated[
     | Skipped
     | RunWatched
     | CostsNoted
+    | PhotosChosen
     | Ended
     | Reopened,
     Field(discriminator="kind"),
@@ -159,6 +160,7 @@ __all__ = [
     "NotedInError",
     "Opened",
     "OutletNamed",
+    "PhotosChosen",
     "PinMark",
     "PlaceNoted",
     "PluggedIn",
@@ -171,6 +173,7 @@ __all__ = [
     "RunWithdrawn",
     "Says",
     "Shut",
+    "Signature",
     "Skipped",
     "Stamped",
     "StepTicked",

@@ -35,6 +35,7 @@ from ohmcensus.core.event import (
     NotedInError,
     Opened,
     OutletNamed,
+    PhotosChosen,
     PlaceNoted,
     PluggedIn,
     ProofMade,
@@ -140,6 +141,7 @@ _WORDS: dict[type[Any], Callable[[Case, Any], str]] = {
     Skipped: lambda case, body: f"left out: {asked_words(body.test, case.sheet)}",
     RunWatched: lambda case, body: f"run: {run_words(case.sheet).get(body.outcome, body.outcome)}",
     CostsNoted: lambda *_: "costs noted",
+    PhotosChosen: lambda _, body: f"photos for the sheet: {len(body.photos) or 'none'}",
     Ended: lambda _, body: f"ended: {body.why}",
     Reopened: lambda *_: "reopened",
 }

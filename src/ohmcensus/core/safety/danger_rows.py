@@ -8,11 +8,26 @@ from ohmcensus.core.event import FoundPowered
 from ohmcensus.core.job.case import Case
 from ohmcensus.core.safety import Safety
 from ohmcensus.core.safety.danger import Found
+from ohmcensus.core.safety.words import DangerId
 
 
 def danger_rows(case: Case, safety: Safety) -> tuple[str, ...]:
     """Return the dangers and the overrides of a job, a sentence each."""
     return tuple(dict.fromkeys(_rows(case, safety)))
+
+
+def open_rows(safety: Safety) -> tuple[str, ...]:
+    """Return the dangers that stand, a sentence each."""
+    return tuple(dict.fromkeys(f"{_said(found)}." for found in safety.walk.found))
+
+
+def altered_rows(safety: Safety) -> tuple[str, ...]:
+    """Return what was found altered on a job, whether it stands or was put right, in few words each."""
+    walk = safety.walk
+    found = (*walk.found, *(row for row, _ in walk.lifted))
+    closed = {row for row, _ in walk.closed}
+    altered = (row for row in found if row.id is DangerId.BYPASS and row not in closed)
+    return tuple(dict.fromkeys(row.words or row.id.words for row in altered))
 
 
 def _rows(case: Case, safety: Safety) -> Iterator[str]:

@@ -5,12 +5,13 @@ from __future__ import annotations
 from collections.abc import Sequence
 
 from ohmcensus.core.event import Changed, CostLine, CostsNoted, Intervention
+from ohmcensus.core.firm import Firm
 from ohmcensus.core.job.case import Case
 from ohmcensus.core.job.work_time import worked_minutes
 from ohmcensus.core.shelf import OrderState, WantedPart
 
 
-def proposed_costs(case: Case, wanted: Sequence[WantedPart], *, hour: float, call_out: float) -> CostsNoted:
+def proposed_costs(case: Case, wanted: Sequence[WantedPart], *, hour: float, call_out: float, firm: Firm) -> CostsNoted:
     """Return what may be charged: the work by the clock, the visit, and each part that was replaced.
 
     Parameters
@@ -18,7 +19,9 @@ def proposed_costs(case: Case, wanted: Sequence[WantedPart], *, hour: float, cal
     case, wanted
         The job, and the parts that it wants.
     hour, call_out
-        Price of an hour of work, and of a visit.
+        Price of an hour of work, and of a visit, before tax.
+    firm
+        Whose currency and tax they are in.
 
     Notes
     -----
@@ -29,6 +32,9 @@ def proposed_costs(case: Case, wanted: Sequence[WantedPart], *, hour: float, cal
         hour=hour,
         call_out=call_out,
         lines=tuple(_lines(case, wanted)),
+        currency=firm.currency,
+        tax_name=firm.tax_name,
+        tax_percent=firm.tax_percent,
     )
 
 
@@ -54,4 +60,13 @@ def cost_rows(case: Case) -> tuple[tuple[str, str], ...]:
     noted = event.body
     rows = [(f"Work, {noted.minutes:g} min at {noted.hour:.2f} an hour", noted.work), ("Visit", noted.call_out)]
     rows += [(line.words, line.amount) for line in noted.lines]
-    return (*((words, f"{amount:.2f}") for words, amount in rows if amount), ("Total", f"{noted.total:.2f}"))
+    named = [(words, f"{amount:.2f}") for words, amount in rows if amount]
+    if noted.tax_percent:
+        tax = f"{noted.tax_name or 'Tax'} {noted.tax_percent:g} %"
+        named += [("Before tax", f"{noted.net:.2f}"), (tax, f"{noted.tax:.2f}")]
+    return (*named, ("Total", total_words(noted)))
+
+
+def total_words(costs: CostsNoted) -> str:
+    """Return what it all comes to, with its currency."""
+    return f"{costs.total:.2f} {costs.currency}".strip()

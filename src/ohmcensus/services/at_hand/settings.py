@@ -7,6 +7,7 @@ from typing import Annotated
 from pydantic import BaseModel, ConfigDict, Field, StringConstraints
 from sqlmodel import Session
 
+from ohmcensus.core.firm import Firm
 from ohmcensus.core.limits.profile import LimitProfile
 from ohmcensus.core.limits.texts import Confirmation
 from ohmcensus.core.machine.asked import LIVE_PENALTY_MINUTES
@@ -30,8 +31,10 @@ class Settings(BaseModel):
         Id of the limits that hold, empty for those usual at the supply; the firm's own.
     confirmations
         Who read which figures against the text that they are taken from.
+    firm
+        Whose name stands on what goes out, its currency, tax and time zone.
     hour_price, call_out_price
-        What an hour of work and a visit cost, in the currency of the firm.
+        What an hour of work and a visit cost before tax, in the currency of the firm.
     live_penalty
         Minutes that a live test behind a cover counts on top when the next question is chosen.
     """
@@ -44,6 +47,7 @@ class Settings(BaseModel):
     profile: Annotated[str, StringConstraints(max_length=30)] = ""
     own_profiles: list[LimitProfile] = Field(default=[], max_length=10)
     confirmations: list[Confirmation] = Field(default=[], max_length=200)
+    firm: Firm = Firm()
     hour_price: float = Field(default=60.0, ge=0, le=1e4, allow_inf_nan=False)
     call_out_price: float = Field(default=35.0, ge=0, le=1e4, allow_inf_nan=False)
     live_penalty: float = Field(default=LIVE_PENALTY_MINUTES, ge=0, le=120, allow_inf_nan=False)
@@ -52,6 +56,14 @@ class Settings(BaseModel):
 def settings_in(session: Session) -> Settings:
     """Return the settings of a store, defaults where none were kept."""
     return Settings.model_validate(settings.all_named(session))
+
+
+MARK = "firm:mark"
+
+
+def mark_in(session: Session) -> str:
+    """Return the firm's mark as JPEG in base64, empty where there is none."""
+    return settings.text(session, MARK)
 
 
 def known_meters(session: Session) -> list[Meter]:

@@ -14,6 +14,7 @@ from ohmcensus.core.event import (
     ConnectorNoted,
     Ended,
     Event,
+    PhotosChosen,
     ProofMade,
     Reopened,
     RunMade,
@@ -149,6 +150,9 @@ def _completed(context: Context, session: Session, job: JobAtHand, body: Body) -
             return fitted_from_shelf(session, job.case.sheet, body)
         case ConnectorNoted():
             refuse_unknown_photo(session, job.stored.id, body.photo)
+        case PhotosChosen():
+            for photo in body.photos:
+                refuse_unknown_photo(session, job.stored.id, photo)
     return body
 
 

@@ -2,26 +2,29 @@
 
 from __future__ import annotations
 
+import hashlib
 from typing import Annotated
 
 from pydantic import BaseModel, ConfigDict, Field, ValidationError
 from sqlmodel import Session
 
 from ohmcensus.core.errors import InputError, StaleRevisionError
+from ohmcensus.core.firm import Firm
 from ohmcensus.core.limits.profile import BUILT_IN, LimitProfile, chosen_profile
 from ohmcensus.core.limits.texts import Confirmation, all_texts
 from ohmcensus.core.text.trimmed import Trimmed
 from ohmcensus.exchange.frame_body import FrameBody
 from ohmcensus.services.at_hand.context import Context
-from ohmcensus.services.at_hand.settings import Settings, known_meters, settings_in
+from ohmcensus.services.at_hand.settings import Settings, known_meters, mark_in, settings_in
 from ohmcensus.services.at_hand.sheets import sheets_in
 from ohmcensus.storage import frames, settings
 
 
 class KeptSettings(Settings):
-    """The settings with the revision of the setup that they are of."""
+    """The settings with the revision of the setup that they are of, and what names the firm's mark, empty for none."""
 
     revision: int = Field(default=0, ge=0)
+    mark: str = ""
 
 
 class ChangedSettings(BaseModel):
@@ -42,6 +45,7 @@ class ChangedSettings(BaseModel):
     profile: str | None = None
     own_profiles: list[LimitProfile] | None = None
     confirmations: list[Confirmation] | None = None
+    firm: Firm | None = None
     hour_price: float | None = None
     call_out_price: float | None = None
     live_penalty: float | None = None
@@ -54,7 +58,10 @@ def show_settings(context: Context) -> KeptSettings:
 
 
 def _kept(session: Session) -> KeptSettings:
-    return KeptSettings(**settings_in(session).model_dump(), revision=settings.revision(session))
+    picture = mark_in(session)
+    name = hashlib.sha256(picture.encode()).hexdigest()[:12] if picture else ""
+    kept = settings_in(session).model_dump()
+    return KeptSettings(**kept, revision=settings.revision(session), mark=name)
 
 
 def change_settings(context: Context, wanted: ChangedSettings) -> KeptSettings:
@@ -99,6 +106,7 @@ _TITLES = {
     "profile": "the limits",
     "own_profiles": "your own limits",
     "confirmations": "who confirmed the figures",
+    "firm": "the firm",
     "hour_price": "the price of an hour",
     "call_out_price": "the price of a visit",
     "live_penalty": "the minutes on top of a live test",
@@ -109,6 +117,8 @@ def _said(value: object) -> str:
     """Return a setting in print."""
     if isinstance(value, list):
         return ", ".join(map(_said_row, value)) or "none"
+    if isinstance(value, Firm):
+        return f"'{value.name}'"
     return f"'{value}'" if isinstance(value, str) else f"{value:g}" if isinstance(value, float) else str(value)
 
 

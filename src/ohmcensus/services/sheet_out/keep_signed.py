@@ -5,7 +5,7 @@ from __future__ import annotations
 import hashlib
 import json
 from dataclasses import dataclass, replace
-from datetime import datetime, timedelta
+from datetime import timedelta
 from importlib.metadata import version
 
 from pydantic import TypeAdapter
@@ -15,13 +15,15 @@ from ohmcensus.core.event import Event
 from ohmcensus.core.proof import proofs
 from ohmcensus.core.proof.label import is_labelled
 from ohmcensus.core.safety import Safety
+from ohmcensus.core.text.moment import local
 from ohmcensus.exchange.report import Label, Report
 from ohmcensus.exchange.sheet_yaml import plain_sheet
 from ohmcensus.services.at_hand.context import Context
 from ohmcensus.services.at_hand.job import JobAtHand, take
 from ohmcensus.services.at_hand.outcome_tables import table_of
-from ohmcensus.services.at_hand.wanted import wanted_of
 from ohmcensus.services.sheet_out.compose import composed
+from ohmcensus.services.sheet_out.customer_page import unsafe_words
+from ohmcensus.services.sheet_out.given import given_in
 from ohmcensus.storage import photos, signed_sheets
 from ohmcensus.storage.tables import SignedSheetRow
 
@@ -124,7 +126,7 @@ def _signed(context: Context, session: Session, job: JobAtHand) -> SignedSheet:
     case = job.case
     sheet = json.dumps(plain_sheet(case.sheet), sort_keys=True, default=str)
     return SignedSheet(
-        report=composed(context, job, wanted_of(session, job.stored.id)),
+        report=composed(context, job, given_in(session, job.stored.id, case)),
         label=_label(job, job.safety(context.clock())),
         limits=case.limits.id,
         whose=case.terms.whose,
@@ -143,7 +145,7 @@ def _label(job: JobAtHand, safety: Safety) -> Label | None:
     is_unsafe = end.body.is_labelled_unsafe
     rows = proofs(job.case, safety)
     made = next((row.event for row in reversed(rows) if row.event and row.event.serial), None)
-    day = datetime.fromisoformat(end.at).date()
+    day = local(end.at, job.settings.firm.clock).date()
     return Label(
         machine=job.stored.machine,
         job_id=job.stored.id,
@@ -152,4 +154,5 @@ def _label(job: JobAtHand, safety: Safety) -> Label | None:
         tester=f"Tester {made.serial}, calibrated {made.calibrated or 'not stated'}" if made else "",
         limits="" if is_unsafe else job.case.terms.whose,
         is_unsafe=is_unsafe,
+        why=" ".join(unsafe_words(job.case, safety)),
     )

@@ -8,14 +8,16 @@ from dataclasses import asdict
 from ohmcensus.core.event import CostsNoted, Ended
 from ohmcensus.core.proof import blocking, is_asked
 from ohmcensus.core.shelf import WantedPart
-from ohmcensus.core.shelf.costs import proposed_costs
+from ohmcensus.core.shelf.costs import proposed_costs, total_words
+from ohmcensus.exchange.report import Report, ReportSection
 from ohmcensus.services.at_hand.context import Context
 from ohmcensus.services.at_hand.job import JobAtHand, take
-from ohmcensus.services.at_hand.wanted import wanted_of
+from ohmcensus.services.job.photo_view import photo_view
 from ohmcensus.services.job.view import job_view
 from ohmcensus.services.sheet_out.compose import composed
+from ohmcensus.services.sheet_out.given import chosen_photos, given_in
 from ohmcensus.services.sheet_out.keep_signed import signed_body, signed_sheet
-from ohmcensus.services.sheet_out.view import LeakTestView, SheetOutView, SignedRevision
+from ohmcensus.services.sheet_out.view import LeakTestView, SectionView, SheetOutView, SignedRevision
 from ohmcensus.storage import photos
 
 
@@ -28,14 +30,15 @@ def show_sheet_out(context: Context, job_id: str) -> SheetOutView:
         If there is no such job.
     """
     with context.store.read() as session:
-        job, wanted = take(context, session, job_id), wanted_of(session, job_id)
-        pictures = len(photos.of_job(session, job_id))
+        job = take(context, session, job_id)
+        given = given_in(session, job_id, job.case)
+        pictures = [photo_view(row) for row in photos.of_job(session, job_id)]
     case, safety = job.case, job.safety(context.clock())
     end = case.ended
     signed = signed_body(signed_sheet(context, job_id, end.order)) if end is not None else None
-    report = signed.report if signed else composed(context, job, wanted)
+    report = signed.report if signed else composed(context, job, given)
     noted = case.last(CostsNoted)
-    costs = noted.body if noted else _proposed(job, wanted)
+    costs = noted.body if noted else _proposed(job, given.wanted)
     good = sum(row.state == "good" for row in report.proofs)
     return SheetOutView(
         job=job_view(job, context.clock()),
@@ -47,10 +50,11 @@ def show_sheet_out(context: Context, job_id: str) -> SheetOutView:
         done=list(report.done),
         proved=f"{good} of {len(report.proofs)} shown and good" if report.proofs or is_asked(safety) else "",
         signed=report.signed,
-        plain=list(report.plain),
+        customer=[SectionView.model_validate(asdict(row)) for row in _customer(report)],
+        signature=report.signature.name if report.signature else "",
         costs=costs,
         is_costed=noted is not None,
-        total=f"{costs.total:.2f}",
+        total=total_words(costs),
         revisions=[
             SignedRevision(
                 revision=event.order,
@@ -62,10 +66,16 @@ def show_sheet_out(context: Context, job_id: str) -> SheetOutView:
             for event in case.of(Ended)
         ],
         photos=pictures,
+        chosen=[row for row in chosen_photos(case) if row in {kept.id for kept in pictures}],
     )
+
+
+def _customer(report: Report) -> tuple[ReportSection, ...]:
+    """Return the customer's page; of a sheet that was signed before it had headings, its sentences."""
+    return report.customer or (ReportSection("", report.plain),)
 
 
 def _proposed(job: JobAtHand, wanted: Sequence[WantedPart]) -> CostsNoted:
     """Return what the job is proposed to cost, at the prices of the setup."""
     prices = job.settings
-    return proposed_costs(job.case, wanted, hour=prices.hour_price, call_out=prices.call_out_price)
+    return proposed_costs(job.case, wanted, hour=prices.hour_price, call_out=prices.call_out_price, firm=prices.firm)

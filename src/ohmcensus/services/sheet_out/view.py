@@ -6,6 +6,7 @@ from pydantic import BaseModel
 
 from ohmcensus.core.event import CostsNoted
 from ohmcensus.services.at_hand.described import Described
+from ohmcensus.services.job.photo_view import PhotoView
 from ohmcensus.services.job.view import JobView
 
 
@@ -28,6 +29,13 @@ class LeakTestView(BaseModel):
     proved: str
 
 
+class SectionView(BaseModel):
+    """One part of the customer's page."""
+
+    title: str
+    sentences: list[str]
+
+
 class SheetOutView(Described):
     """What goes out.
 
@@ -41,14 +49,14 @@ class SheetOutView(Described):
         The tests that isolated a leak.
     found, done, proved, signed
         What the sheet says, in words; ``proved`` counts what is shown of what is asked.
-    plain
-        The customer's page.
+    customer, signature
+        The customer's page; the name that the customer signed with, empty where nobody did.
     costs, is_costed, total
         What is charged, as it was noted or as it is proposed; the sum in print.
     revisions
         Every time that the job was signed off, oldest first.
-    photos
-        How many go into the archive.
+    photos, chosen
+        Photos of the job; the ids of those that stand on the sheet, in their order.
     """
 
     job: JobView
@@ -60,9 +68,11 @@ class SheetOutView(Described):
     done: list[str]
     proved: str
     signed: str
-    plain: list[str]
+    customer: list[SectionView]
+    signature: str
     costs: CostsNoted
     is_costed: bool
     total: str
     revisions: list[SignedRevision]
-    photos: int
+    photos: list[PhotoView]
+    chosen: list[str]

@@ -6,10 +6,10 @@ from ohmcensus.core.errors import InputError, NotFoundError
 from ohmcensus.core.event import Ended
 from ohmcensus.services.at_hand.context import Context
 from ohmcensus.services.at_hand.job import take
-from ohmcensus.services.at_hand.wanted import wanted_of
 from ohmcensus.services.sheet_out.compose import composed
+from ohmcensus.services.sheet_out.given import given_in
 from ohmcensus.services.sheet_out.keep_signed import signed_body, signed_sheet
-from ohmcensus.storage import signed_sheets
+from ohmcensus.storage import photos, signed_sheets
 
 
 def report_pdf(context: Context, job_id: str, revision: int = 0) -> bytes:
@@ -28,22 +28,27 @@ def report_pdf(context: Context, job_id: str, revision: int = 0) -> bytes:
     NotFoundError
         If there is no such job, or it was not signed off at that revision.
     """
-    from ohmcensus.exchange.report_pdf import write_report  # noqa: PLC0415 - a quarter of a second to load
+    from ohmcensus.exchange.paper.sheet import write_report  # noqa: PLC0415 - a quarter of a second to load
+
+    def picture(content: str) -> str:
+        file = photos.path_of(context.store.folder, content)
+        return str(file) if file.is_file() else ""
 
     with context.store.read() as session:
-        job, wanted = take(context, session, job_id), wanted_of(session, job_id)
+        job = take(context, session, job_id)
+        given = given_in(session, job_id, job.case)
     end = job.case.ended
     if revision and not any(event.order == revision for event in job.case.of(Ended)):
         what = f"this job was not signed off at revision {revision}"
         raise NotFoundError(what=what, remedy="choose one of the list in Sheet-out", field="revision")
     if not revision and end is None:
         with context.printing:
-            return write_report(composed(context, job, wanted))
+            return write_report(composed(context, job, given), picture)
     row = signed_sheet(context, job_id, revision or (end.order if end else 0))
     if row.pdf is not None:
         return row.pdf
     with context.printing:
-        pdf = write_report(signed_body(row).report)
+        pdf = write_report(signed_body(row).report, picture)
     return _kept(context, job_id, row.revision, pdf=pdf)
 
 
@@ -57,7 +62,7 @@ def label_pdf(context: Context, job_id: str) -> bytes:
     InputError
         If the job has not ended, or nothing was proved and it is not labelled unsafe either.
     """
-    from ohmcensus.exchange.label_pdf import write_label  # noqa: PLC0415 - a quarter of a second to load
+    from ohmcensus.exchange.paper.label import write_label  # noqa: PLC0415 - a quarter of a second to load
 
     with context.store.read() as session:
         end = take(context, session, job_id).case.ended

@@ -11,6 +11,9 @@ import { Field } from "../../app/controls/Field";
 import { Problem } from "../../app/Problem";
 import { useForm } from "../../app/useForm";
 import { prove as words } from "../../words/prove";
+import { type SignatureDraft, SignaturePad } from "./SignaturePad";
+
+const NOT_SIGNED: SignatureDraft = { name: "", strokes: [] };
 
 type LeftAs = Schemas["LeftAs"];
 
@@ -23,8 +26,16 @@ export function SignOff({ view }: { view: ProveView }) {
   const settings = useSettings().data;
   const keep = useChangeSettings();
   const [name, setName] = useForm("ohmcensus.name", "");
+  const [signed, setSigned, forgetSigned] = useForm<SignatureDraft>(
+    `ohmcensus.signature.${view.job.id}`,
+    NOT_SIGNED,
+  );
+  const [problem, setProblem] = useState("");
   const isNameless = settings !== undefined && !settings.technician;
   const end = async (how: { is_labelled_unsafe?: boolean; not_tested?: string[] }) => {
+    const isHalf = (signed.name.trim() === "") !== (signed.strokes.length === 0);
+    setProblem(isHalf ? words.signature.half : "");
+    if (isHalf) return;
     try {
       if (isNameless && name.trim()) await keep.mutateAsync({ seen: settings, wanted: { technician: name } });
       await record.mutateAsync({
@@ -32,8 +43,10 @@ export function SignOff({ view }: { view: ProveView }) {
         why,
         left_as: leftAs,
         outlet_reported: isReported,
+        ...(signed.name.trim() ? { signature: signed } : {}),
         ...how,
       });
+      forgetSigned();
     } catch {
       // said below
     }
@@ -86,6 +99,7 @@ export function SignOff({ view }: { view: ProveView }) {
               onChange={(event) => setIsReported(event.currentTarget.checked)}
             />
           )}
+          <SignaturePad draft={signed} onChange={setSigned} />
           <Act disabled={record.isPending || !isFree} onClick={() => void end({})}>
             {view.is_asked ? words.end : words.endPlain}
           </Act>
@@ -115,7 +129,7 @@ export function SignOff({ view }: { view: ProveView }) {
           )}
         </>
       )}
-      <Problem error={keep.error ?? record.error} />
+      <Problem error={keep.error ?? record.error} text={problem} />
       <Act as="a" look="plain" href={`/api/jobs/${view.job.id}/report.pdf`} target="_blank" rel="noreferrer">
         {words.sheet}
       </Act>

@@ -6,6 +6,7 @@ import { useSettings } from "../../api/settings";
 import { setup as words } from "../../words/setup";
 import { AddressBook } from "./AddressBook";
 import { CostsForm } from "./CostsForm";
+import { FirmForm } from "./FirmForm";
 import { LimitsForm } from "./LimitsForm";
 import { MeterForm } from "./MeterForm";
 import { MeterList } from "./MeterList";
@@ -27,6 +28,7 @@ export function SetupRoom() {
       {settings.data && <PersonForm settings={settings.data} />}
       {settings.data && <LimitsForm settings={settings.data} />}
       {settings.data && <TextsCard settings={settings.data} />}
+      {settings.data && <FirmForm settings={settings.data} />}
       {settings.data && <CostsForm settings={settings.data} />}
       {settings.data && meters.data && (
         <MeterList

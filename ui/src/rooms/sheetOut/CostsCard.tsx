@@ -21,7 +21,7 @@ export function CostsCard({ view }: { view: SheetOutView }) {
     set({ lines: draft.lines.map((line, place) => (place === at ? { ...line, ...part } : line)) });
   const submit = async (event: FormEvent) => {
     event.preventDefault();
-    const costs = costsOf(draft);
+    const costs = costsOf(draft, view.costs);
     if (typeof costs === "string") return setProblem(costs);
     setProblem("");
     try {
@@ -35,7 +35,7 @@ export function CostsCard({ view }: { view: SheetOutView }) {
     return view.is_costed ? (
       <Card aria-label={words.costs}>
         <h2>{words.costs}</h2>
-        <Total total={view.total} />
+        <Total total={view.total} tax={view.costs} />
       </Card>
     ) : null;
   return (
@@ -62,7 +62,7 @@ export function CostsCard({ view }: { view: SheetOutView }) {
         </div>
       ))}
       {JSON.stringify(draft) === JSON.stringify(draftOf(view.costs)) ? (
-        <Total total={view.total} />
+        <Total total={view.total} tax={view.costs} />
       ) : (
         <p className="quiet">{words.totalLater}</p>
       )}
@@ -79,10 +79,14 @@ export function CostsCard({ view }: { view: SheetOutView }) {
   );
 }
 
-function Total({ total }: { total: string }) {
+function Total({ total, tax }: { total: string; tax: Costs }) {
   return (
     <p className="costs-total">
-      <span>{words.total}</span> <b className="mono">{total}</b>
+      <span>
+        {words.total}
+        {tax.tax_percent ? words.withTax(tax.tax_name || words.tax, tax.tax_percent) : ""}
+      </span>{" "}
+      <b className="mono">{total}</b>
     </p>
   );
 }
@@ -103,7 +107,7 @@ function draftOf(costs: Costs): Draft {
 }
 
 /** The costs as they are sent, or what is wrong in one sentence. */
-function costsOf(draft: Draft): (Costs & { kind: "costs_noted" }) | string {
+function costsOf(draft: Draft, of: Costs): (Costs & { kind: "costs_noted" }) | string {
   const lines = draft.lines.filter((line) => line.words.trim() || line.amount.trim());
   const fields: [string, string][] = [
     [words.minutes, draft.minutes],
@@ -116,6 +120,7 @@ function costsOf(draft: Draft): (Costs & { kind: "costs_noted" }) | string {
   const nameless = lines.findIndex((line) => line.words.trim().length < 3);
   if (nameless >= 0) return words.noWords(words.line(nameless + 1));
   return {
+    ...of,
     kind: "costs_noted",
     minutes: amountOf(draft.minutes),
     hour: amountOf(draft.hour),

@@ -17,7 +17,7 @@ export function FilesCard({ view }: { view: SheetOutView }) {
       href: at("archive.zip"),
       Icon: IconFileZip,
       title: words.archive,
-      help: words.archiveHelp(view.photos),
+      help: words.archiveHelp(view.photos.length),
       isOpened: false,
     },
   ];

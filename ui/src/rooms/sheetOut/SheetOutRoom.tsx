@@ -6,6 +6,7 @@ import { momentOf } from "../../app/times";
 import { sheetOut as words } from "../../words/sheetOut";
 import { CostsCard } from "./CostsCard";
 import { FilesCard } from "./FilesCard";
+import { PhotosCard } from "./PhotosCard";
 import "./sheetOut.css";
 
 /** What goes out: the sheet in words, what it costs, who signed it, and the files. */
@@ -19,6 +20,7 @@ export function SheetOutRoom() {
           <div className="sheet-out-main">
             <SignedCard view={data} />
             <SaidCard view={data} />
+            <PhotosCard view={data} />
             <CostsCard key={`${data.is_costed} ${data.total}`} view={data} />
           </div>
           <aside>
@@ -92,9 +94,16 @@ function SaidCard({ view }: { view: SheetOutView }) {
         <dd>{view.proved || words.noProof}</dd>
         <dt>{words.customer}</dt>
         <dd>
-          {view.plain.map((row) => (
-            <p key={row}>{row}</p>
+          {view.customer.map((section) => (
+            <section key={section.title}>
+              {section.title && <h3>{section.title}</h3>}
+              {section.sentences.map((row) => (
+                <p key={row}>{row}</p>
+              ))}
+            </section>
           ))}
+          {view.is_signed && view.signature && <p>{words.signedBy(view.signature)}</p>}
+          {!view.is_signed && <p className="quiet">{words.unsignedBy}</p>}
         </dd>
       </dl>
     </Card>

@@ -5,10 +5,12 @@ from __future__ import annotations
 import io
 
 from reportlab.lib.units import mm
+from reportlab.lib.utils import simpleSplit
 from reportlab.pdfgen.canvas import Canvas
 
+from ohmcensus.exchange.paper.pictures import qr_square
+from ohmcensus.exchange.paper.style import DANGER, INK, QUIET, register_faces
 from ohmcensus.exchange.report import Label
-from ohmcensus.exchange.report_pdf import DANGER, INK, QUIET, qr_square, register_faces
 
 SIZE = (80 * mm, 50 * mm)
 _MARGIN = 4 * mm
@@ -36,9 +38,20 @@ def write_label(label: Label) -> bytes:
     canvas.drawString(_MARGIN, SIZE[1] - 24 * mm, label.machine[:36])
     canvas.setFillColor(QUIET)
     canvas.setFont("text", 8)
-    rows = (f"Date {label.date}", f"Next {label.next_date}" if label.next_date else "", label.tester, label.limits)
+    rows = (
+        *_lines(label.why),
+        f"Date {label.date}",
+        f"Next {label.next_date}" if label.next_date else "",
+        label.tester,
+        label.limits,
+    )
     for place, row in enumerate(row for row in rows if row):
         canvas.drawString(_MARGIN, SIZE[1] - (29 + 4.2 * place) * mm, row[:46])
     qr_square(label.job_id, _SQUARE).drawOn(canvas, SIZE[0] - _SQUARE - _MARGIN, _MARGIN)
     canvas.save()
     return out.getvalue()
+
+
+def _lines(why: str) -> tuple[str, ...]:
+    """Return why a machine is not safe, on two lines beside the square; what does not fit there stands on the sheet."""
+    return tuple(simpleSplit(why, "text", 8, SIZE[0] - _SQUARE - 3 * _MARGIN)[:2])

@@ -1,0 +1,104 @@
+"""The customer's page, in sentences that need no trade: told, found, done, whether it is safe, what it costs."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator, Sequence
+
+from ohmcensus.core.diagnosis.words import cured_words
+from ohmcensus.core.event import Changed, Ended
+from ohmcensus.core.job.case import Case
+from ohmcensus.core.safety import Safety
+from ohmcensus.core.safety.danger_rows import altered_rows, open_rows
+from ohmcensus.core.shelf.costs import cost_rows
+from ohmcensus.exchange.report import ReportProof, ReportReading, ReportSection
+
+NO_CAUSE = "No cause was established."
+ADVICE = (
+    "Look at the fill hoses once or twice a year: bulges, rust at the nut, kinks.",
+    "Clean the drain filter after fluff, coins or hair pins, and twice a year anyway.",
+)
+_OPEN = "no connection at all"
+
+
+def customer_page(
+    case: Case,
+    safety: Safety,
+    *,
+    named: str,
+    shown: ReportReading | None,
+    proofs: Sequence[ReportProof],
+) -> tuple[ReportSection, ...]:
+    """Return the sections of the customer's page, each with its sentences.
+
+    Parameters
+    ----------
+    case, safety
+        The job, and how it stands.
+    named
+        The parts that are named as the fault, in words; empty where none is.
+    shown
+        What reads outside at one of them, None where none does.
+    proofs
+        The proof as the sheet prints it.
+    """
+    sections = (
+        ReportSection("What you told us", (told_words(case),)),
+        ReportSection("What we found", tuple(_found(safety, named, shown))),
+        ReportSection("What we did", tuple(_done(case))),
+        ReportSection("Is it safe?", tuple(_safe(case, safety, proofs))),
+        ReportSection("What it costs", tuple(f"Together that comes to {row[1]}." for row in cost_rows(case)[-1:])),
+        ReportSection("Good to know", ADVICE),
+    )
+    return tuple(row for row in sections if row.sentences)
+
+
+def told_words(case: Case) -> str:
+    """Say what the customer complained of."""
+    said = case.complaint.words or "Nothing was said."
+    symptoms = ", ".join(symptom.words for symptom in case.complaint.symptoms)
+    return f"{said} ({symptoms})" if symptoms else said
+
+
+def unsafe_words(case: Case, safety: Safety) -> tuple[str, ...]:
+    """Say why a machine went out labelled unsafe: as it was written, then every danger that stands."""
+    end = case.ended
+    if end is None or not end.body.is_labelled_unsafe:
+        return ()
+    return tuple(dict.fromkeys((end.body.why, *open_rows(safety))))
+
+
+def _found(safety: Safety, named: str, shown: ReportReading | None) -> Iterator[str]:
+    yield f"We found the {named.lower()} to be at fault." if named else NO_CAUSE
+    if named and shown is not None:
+        reads = _OPEN if shown.reads == "OL" else shown.reads
+        yield f"We measured it ({shown.what}): {reads}. Right is {shown.should}."
+    for row in altered_rows(safety):
+        yield f"We found it altered: {row}."
+
+
+def _done(case: Case) -> Iterator[str]:
+    changed = {event.body.part for event in case.of(Changed)}
+    parts = [part.title.lower() for part in case.sheet.parts if part.id in changed]
+    yield f"We worked on: {', '.join(parts)}." if parts else "Nothing was changed on the machine."
+    if cured_words(case):
+        yield "It ran through after that."
+
+
+def _safe(case: Case, safety: Safety, proofs: Sequence[ReportProof]) -> Iterator[str]:
+    end: Ended | None = case.ended.body if case.ended else None
+    if end is not None and end.is_labelled_unsafe:
+        yield "The machine is not safe. Please do not use it, and keep it unplugged."
+        yield from unsafe_words(case, safety)
+        return
+    good = sum(row.state == "good" for row in proofs)
+    if not proofs:
+        yield "Its safety was not tested on this visit."
+    elif good == len(proofs):
+        yield f"We tested it after the work: all {good} tests are good. The table stands on the sheet."
+    else:
+        yield f"We tested it: {good} of {len(proofs)} tests are shown and good. The table stands on the sheet."
+    if end is not None and end.not_tested:
+        left = ", ".join(name.replace("_", " ") for name in end.not_tested)
+        yield f"Not tested, as we told you: {left}. Nothing is claimed of its safety."
+    if end is not None and end.outlet_reported:
+        yield "Your outlet has no earth. Have an electrician mend it before the machine is plugged in."
