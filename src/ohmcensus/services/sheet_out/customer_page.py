@@ -71,9 +71,14 @@ def _found(safety: Safety, named: str, shown: ReportReading | None) -> Iterator[
     yield f"We found the {named.lower()} to be at fault." if named else NO_CAUSE
     if named and shown is not None:
         reads = _OPEN if shown.reads == "OL" else shown.reads
-        yield f"We measured it ({shown.what}): {reads}. Right is {shown.should}."
+        yield f"We measured it ({shown.what}): {reads}. Right is {_in_words(shown.should)}."
     for row in altered_rows(safety):
         yield f"We found it altered: {row}."
+
+
+def _in_words(should: str) -> str:
+    """Return what is right without the signs of the trade."""
+    return should.replace("> ", "over ").replace("< ", "under ").replace("≥", "at least ")
 
 
 def _done(case: Case) -> Iterator[str]:
@@ -90,6 +95,9 @@ def _safe(case: Case, safety: Safety, proofs: Sequence[ReportProof]) -> Iterator
         yield "The machine is not safe. Please do not use it, and keep it unplugged."
         yield from unsafe_words(case, safety)
         return
+    if end is None:
+        yield "The work is not finished: nothing is claimed of its safety yet."
+        return
     good = sum(row.state == "good" for row in proofs)
     if not proofs:
         yield "Its safety was not tested on this visit."
@@ -97,8 +105,8 @@ def _safe(case: Case, safety: Safety, proofs: Sequence[ReportProof]) -> Iterator
         yield f"We tested it after the work: all {good} tests are good. The table stands on the sheet."
     else:
         yield f"We tested it: {good} of {len(proofs)} tests are shown and good. The table stands on the sheet."
-    if end is not None and end.not_tested:
+    if end.not_tested:
         left = ", ".join(name.replace("_", " ") for name in end.not_tested)
         yield f"Not tested, as we told you: {left}. Nothing is claimed of its safety."
-    if end is not None and end.outlet_reported:
+    if end.outlet_reported:
         yield "Your outlet has no earth. Have an electrician mend it before the machine is plugged in."
