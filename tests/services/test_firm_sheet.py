@@ -109,6 +109,7 @@ def test_what_was_found_altered_and_why_it_is_not_safe_stands_on_sheet_and_label
     for said in (page, text_of(document), text_of(label_pdf(context, job))):
         assert "The customer keeps the bypass." in said
         assert "lid wires joined" in said
+    assert "Date 1 Jun 2026" in text_of(label_pdf(context, job))
     assert "Do not use this machine. Keep it unplugged." in page
     assert "We found it altered: lid wires joined." in page
 

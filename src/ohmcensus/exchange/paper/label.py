@@ -15,6 +15,7 @@ from ohmcensus.exchange.report import Label
 SIZE = (80 * mm, 50 * mm)
 _MARGIN = 4 * mm
 _SQUARE = 20 * mm
+_MOST_LINES = 3
 
 
 def write_label(label: Label) -> bytes:
@@ -53,5 +54,6 @@ def write_label(label: Label) -> bytes:
 
 
 def _lines(why: str) -> tuple[str, ...]:
-    """Return why a machine is not safe, on two lines beside the square; what does not fit there stands on the sheet."""
-    return tuple(simpleSplit(why, "text", 8, SIZE[0] - _SQUARE - 3 * _MARGIN)[:2])
+    """Return why a machine is not safe, on three lines beside the square; what does not fit there stands on the sheet."""
+    rows = simpleSplit(why, "text", 8, SIZE[0] - _SQUARE - 3.5 * _MARGIN)
+    return tuple(rows) if len(rows) <= _MOST_LINES else (*rows[: _MOST_LINES - 1], f"{rows[_MOST_LINES - 1]} …")

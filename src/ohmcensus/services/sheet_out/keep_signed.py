@@ -15,7 +15,7 @@ from ohmcensus.core.event import Event
 from ohmcensus.core.proof import proofs
 from ohmcensus.core.proof.label import is_labelled
 from ohmcensus.core.safety import Safety
-from ohmcensus.core.text.moment import local
+from ohmcensus.core.text.moment import day_words, local
 from ohmcensus.exchange.report import Label, Report
 from ohmcensus.exchange.sheet_yaml import plain_sheet
 from ohmcensus.services.at_hand.context import Context
@@ -149,8 +149,8 @@ def _label(job: JobAtHand, safety: Safety) -> Label | None:
     return Label(
         machine=job.stored.machine,
         job_id=job.stored.id,
-        date=day.isoformat(),
-        next_date="" if is_unsafe else (day + NEXT_AFTER).isoformat(),
+        date=day_words(day),
+        next_date="" if is_unsafe else day_words(day + NEXT_AFTER),
         tester=f"Tester {made.serial}, calibrated {made.calibrated or 'not stated'}" if made else "",
         limits="" if is_unsafe else job.case.terms.whose,
         is_unsafe=is_unsafe,
