@@ -18,6 +18,7 @@ SETTINGS = {
     "profile": "profile chosen in Setup",
     "own_profiles": "as a profile",
     "confirmations": "Texts to be checked",
+    "firm": "*The firm* stands at the head",
     "hour_price": "the firm's hour",
     "call_out_price": "visit stand in Setup",
     "live_penalty": "Minutes added to a live test",

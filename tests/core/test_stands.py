@@ -7,9 +7,10 @@ from collections.abc import Iterator
 import pytest
 from tests.core.case_of import Log, proof_of
 
-from ohmcensus.core.event import Body, Changed, CutOff, Intervention, Isolated, Opened, PluggedIn
+from ohmcensus.core.event import Body, Changed, CutOff, Intervention, Isolated, Opened, PluggedIn, Way
 from ohmcensus.core.proof.criteria import Criterion, ShownBy, criteria
-from ohmcensus.core.proof.stands import Stand, needed, stands
+from ohmcensus.core.proof.stands import Stand, needed, needed_by, stands
+from ohmcensus.core.proof.state import RELAY, ways
 from ohmcensus.core.sheet import Sheet
 
 CHANGED = Changed(part="pump", intervention=Intervention.MENDED)
@@ -51,14 +52,26 @@ def test_it_stands_so_or_not(fl7: Sheet, done: tuple[Body, ...], unplugged: bool
             Stand.POWERED: powered,
             Stand.ANY: True,
         }[needed(row)]
-        assert stands(row, log.safety) is wanted, row.id
+        assert stands(needed(row), log.safety) is wanted, row.id
 
 
 def test_a_machine_proved_dead_takes_readings_and_turns_by_hand(fl7: Sheet) -> None:
     log = Log(fl7).did(CHANGED, Isolated()).read(*proof_of(fl7))
-    assert all(stands(row, log.safety) for row in every(log) if needed(row) is not Stand.POWERED)
+    assert all(stands(needed(row), log.safety) for row in every(log) if needed(row) is not Stand.POWERED)
 
 
 def test_the_plug_in_the_hand_takes_readings_too(fl7: Sheet) -> None:
     log = Log(fl7).did(CHANGED, Isolated(how=CutOff.PLUG_IN_HAND))
-    assert all(stands(row, log.safety) for row in every(log) if needed(row) is Stand.PROVED_DEAD)
+    assert all(stands(needed(row), log.safety) for row in every(log) if needed(row) is Stand.PROVED_DEAD)
+
+
+def test_a_method_that_drives_its_own_voltage_wants_the_machine_dead_and_no_relay(any_sheet: Sheet) -> None:
+    """What is offered is what is taken: no method that is refused the moment it is sent."""
+    log = Log(any_sheet).did(CHANGED, Isolated()).read(*proof_of(any_sheet))
+    offered = ways(log.case, log.safety)
+    assert offered[:2] == (Way.DIRECT, Way.DIFFERENTIAL)
+    assert (Way.ALTERNATIVE in offered) is (RELAY not in any_sheet.states)
+    assert [needed_by(way) for way in Way] == [Stand.POWERED, Stand.POWERED, Stand.DEAD]
+    assert stands(Stand.DEAD, log.safety)
+    assert not stands(Stand.POWERED, log.safety)
+    assert not stands(Stand.DEAD, log.did(PluggedIn()).safety)

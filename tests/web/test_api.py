@@ -136,15 +136,35 @@ def test_a_job_sheet_can_be_fetched_as_a_file(client: FlaskClient, job: str) -> 
     assert client.get(f"/api/jobs/{job}/export.doc").status_code == 422
 
 
+def form_of(fields: dict[str, bytes]) -> dict[str, Any]:
+    """Return what sends a form, by the quoted names of its fields."""
+    parts = [
+        b"--edge\r\nContent-Disposition: form-data; name=" + field.encode() + b"\r\n\r\n" + value + b"\r\n"
+        for field, value in fields.items()
+    ]
+    return {"data": b"".join(parts) + b"--edge--\r\n", "content_type": "multipart/form-data; boundary=edge"}
+
+
+def test_the_firms_mark_goes_in_by_a_form_and_comes_back_small(client: FlaskClient) -> None:
+    picture = io.BytesIO()
+    Image.new("RGB", (2400, 400), "teal").save(picture, "PNG")
+    assert client.get("/api/firm/mark").status_code == 404
+    kept = client.put("/api/firm/mark", **form_of({'"file"; filename="mark.png"': picture.getvalue()}))
+    assert kept.status_code == 200
+    assert kept.get_json()["mark"] == client.get("/api/settings").get_json()["mark"] != ""
+    served = client.get("/api/firm/mark")
+    assert (served.mimetype, Image.open(io.BytesIO(served.data)).size) == ("image/jpeg", (480, 80))
+    refused = client.put("/api/firm/mark", **form_of({'"file"; filename="mark.svg"': b"<svg/>"}))
+    assert (refused.status_code, "mark.svg is not a picture" in refused.get_data(as_text=True)) == (422, True)
+    assert client.get("/api/firm/mark").data == served.data
+    assert client.delete("/api/firm/mark").get_json()["mark"] == ""
+    assert client.get("/api/firm/mark").status_code == 404
+
+
 def test_a_photo_goes_in_by_a_form_and_comes_back_as_a_jpeg(client: FlaskClient, job: str) -> None:
     def send(body: bytes, name: str) -> TestResponse:
         fields = {'"id"': str(uuid4()).encode(), '"role"': b"plate", f'"file"; filename="{name}"': body}
-        parts = [
-            b"--edge\r\nContent-Disposition: form-data; name=" + field.encode() + b"\r\n\r\n" + value + b"\r\n"
-            for field, value in fields.items()
-        ]
-        whole = b"".join(parts) + b"--edge--\r\n"
-        return client.post(f"/api/jobs/{job}/photos", data=whole, content_type="multipart/form-data; boundary=edge")
+        return client.post(f"/api/jobs/{job}/photos", **form_of(fields))
 
     picture = io.BytesIO()
     Image.new("RGB", (30, 20)).save(picture, "PNG")

@@ -16,6 +16,7 @@ from pydantic_core import from_json
 import ohmcensus.web.addresses
 import ohmcensus.web.codes
 import ohmcensus.web.events
+import ohmcensus.web.firm
 import ohmcensus.web.imports
 import ohmcensus.web.intake
 import ohmcensus.web.jobs
@@ -68,10 +69,11 @@ _ROOMS = (
     ohmcensus.web.sheet_edit,
     ohmcensus.web.shelf,
     ohmcensus.web.setup,
+    ohmcensus.web.firm,
     ohmcensus.web.imports,
 )
 # Paths whose body is no JSON: a photo in a form, a table as it is.
-_OTHER_BODIES = ("/photos", "/import", "/imports", "/sheet-imports")
+_OTHER_BODIES = ("/photos", "/mark", "/import", "/imports", "/sheet-imports")
 
 
 def _operation_id(*, bp_name: str = "", name: str = "", path: str = "", method: str = "") -> str:  # noqa: ARG001 - the caller names all four

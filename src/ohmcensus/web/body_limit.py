@@ -21,7 +21,7 @@ def most_bytes(path: str) -> int:
     """Return the most bytes that are taken in at a path."""
     if path == ARCHIVES:
         return LARGEST_ARCHIVE
-    return LARGEST_UPLOAD if path.endswith(("/photos", "/import")) else LARGEST_BODY
+    return LARGEST_UPLOAD if path.endswith(("/photos", "/mark", "/import")) else LARGEST_BODY
 
 
 def too_large(path: str, length: int) -> str:

@@ -3,8 +3,8 @@
 from __future__ import annotations
 
 from flask import Response
-from flask_openapi3 import APIBlueprint, FileStorage
-from pydantic import BaseModel, ConfigDict
+from flask_openapi3 import APIBlueprint
+from pydantic import BaseModel
 
 from ohmcensus.core.errors import InputError
 from ohmcensus.core.limits.profile import BUILT_IN, LimitProfile
@@ -12,7 +12,6 @@ from ohmcensus.core.limits.terms import loosened
 from ohmcensus.core.limits.texts import Confirmation, all_texts, standing
 from ohmcensus.core.meter import Meter
 from ohmcensus.services.setup.change_settings import ChangedSettings, KeptSettings, change_settings, show_settings
-from ohmcensus.services.setup.keep_mark import keep_mark, remove_mark, show_mark
 from ohmcensus.services.setup.keep_meter import (
     GENERIC_IDS,
     NewMeter,
@@ -23,7 +22,6 @@ from ohmcensus.services.setup.keep_meter import (
 )
 from ohmcensus.services.sheet.list_kinds import leaking_kinds
 from ohmcensus.web.answers import answer, context
-from ohmcensus.web.downloads import describes, download
 from ohmcensus.web.problems import Problem
 
 blueprint = APIBlueprint("setup", __name__, url_prefix="/api")
@@ -88,34 +86,6 @@ def settings() -> Response:
 def new_settings(body: ChangedSettings) -> Response:
     """Change the settings that are named; what another window changed meanwhile is not overwritten."""
     return answer(change_settings(context(), body))
-
-
-class MarkForm(BaseModel):
-    """The firm's mark as it is sent."""
-
-    model_config = ConfigDict(arbitrary_types_allowed=True, extra="forbid")
-
-    file: FileStorage
-
-
-@blueprint.get("/firm/mark", responses=describes("image/jpeg"), summary="The firm's mark")
-def mark() -> Response:
-    """Return the picture at the head of what goes out."""
-    return download(show_mark(context()), "mark.jpg", "image/jpeg", is_inline=True)
-
-
-@blueprint.put("/firm/mark", responses={200: KeptSettings, 413: Problem}, summary="Keep the firm's mark")
-def new_mark(form: MarkForm) -> Response:
-    """Keep a picture as the firm's mark: made small, everything but the picture left out."""
-    keep_mark(context(), form.file.filename or "", form.file.read())
-    return answer(show_settings(context()))
-
-
-@blueprint.delete("/firm/mark", responses={200: KeptSettings}, summary="Remove the firm's mark")
-def no_mark() -> Response:
-    """Take the firm's mark out."""
-    remove_mark(context())
-    return answer(show_settings(context()))
 
 
 @blueprint.get("/limits", responses={200: ProfileList}, summary="Limits that are built in")

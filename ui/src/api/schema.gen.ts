@@ -55,18 +55,18 @@ export interface paths {
          * The firm's mark
          * @description Return the picture at the head of what goes out.
          */
-        get: operations["setup_mark_firm_mark_get"];
+        get: operations["firm_mark_mark_get"];
         /**
          * Keep the firm's mark
          * @description Keep a picture as the firm's mark: made small, everything but the picture left out.
          */
-        put: operations["setup_new_mark_firm_mark_put"];
+        put: operations["firm_new_mark_mark_put"];
         post?: never;
         /**
          * Remove the firm's mark
          * @description Take the firm's mark out.
          */
-        delete: operations["setup_no_mark_firm_mark_delete"];
+        delete: operations["firm_no_mark_mark_delete"];
         options?: never;
         head?: never;
         patch?: never;
@@ -4889,7 +4889,7 @@ export interface components {
             /** Untested */
             untested: components["schemas"]["Choice"][];
             /** Ways */
-            ways: components["schemas"]["Choice"][];
+            ways: components["schemas"]["WayView"][];
         };
         /**
          * QuestionView
@@ -6007,7 +6007,7 @@ export interface components {
          * @description How a machine stands for a proof.
          * @enum {string}
          */
-        Stand: "any" | "cut_off" | "proved_dead" | "powered";
+        Stand: "any" | "cut_off" | "proved_dead" | "dead" | "powered";
         /**
          * Standing
          * @description How far the search is.
@@ -6897,6 +6897,20 @@ export interface components {
          */
         Way: "direct" | "differential" | "alternative";
         /**
+         * WayView
+         * @description A method of a current, and how the machine has to stand for it; whether it stands so now.
+         */
+        WayView: {
+            id: components["schemas"]["Way"];
+            needs: components["schemas"]["Stand"];
+            /** Needs Words */
+            needs_words: string;
+            /** Stands */
+            stands: boolean;
+            /** Words */
+            words: string;
+        };
+        /**
          * WhatIf
          * @description An answer that a question may have, and who would lead then; ``leader`` is that part, empty for none.
          */
@@ -7106,7 +7120,7 @@ export interface operations {
             };
         };
     };
-    setup_mark_firm_mark_get: {
+    firm_mark_mark_get: {
         parameters: {
             query?: never;
             header?: never;
@@ -7133,9 +7147,18 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
         };
     };
-    setup_new_mark_firm_mark_put: {
+    firm_new_mark_mark_put: {
         parameters: {
             query?: never;
             header?: never;
@@ -7175,17 +7198,8 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description Request Entity Too Large */
-            413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
             /** @description Refused, in one sentence */
-            415: {
+            413: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -7204,7 +7218,7 @@ export interface operations {
             };
         };
     };
-    setup_no_mark_firm_mark_delete: {
+    firm_no_mark_mark_delete: {
         parameters: {
             query?: never;
             header?: never;

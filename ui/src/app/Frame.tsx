@@ -7,6 +7,8 @@ import {
   IconLock,
   IconMoon,
   IconSun,
+  IconVolume,
+  IconVolumeOff,
   IconWashMachine,
 } from "@tabler/icons-react";
 import { NavLink, Outlet, useLocation } from "react-router";
@@ -20,6 +22,7 @@ import { Keys } from "./keys";
 import { readLastJob } from "./lastJob";
 import { PhoneBar, type RailRoom } from "./PhoneBar";
 import { usePhone } from "./phone";
+import { useSound } from "./sound";
 import { STAGES } from "./stages";
 
 /** The rail with the stages of the job and the rooms of the firm; the room itself beside it. */
@@ -39,6 +42,13 @@ export function Frame() {
         mark: <StageMark job={job} stage={stage.id} />,
       }))
     : [];
+  const [isLoud, turnSound] = useSound();
+  const sound = (
+    <>
+      {isLoud ? <IconVolume size={20} aria-hidden /> : <IconVolumeOff size={20} aria-hidden />}
+      <span>{isLoud ? frame.sound.on : frame.sound.off}</span>
+    </>
+  );
   const turn = () => setColorScheme(isDark ? "light" : "dark");
   const theme = (
     <>
@@ -54,10 +64,15 @@ export function Frame() {
             job={job}
             rooms={rooms}
             firm={FIRM}
-            theme={
-              <Menu.Item onClick={turn} aria-label={frame.themeChange}>
-                <span className="row">{theme}</span>
-              </Menu.Item>
+            switches={
+              <>
+                <Menu.Item onClick={turnSound} aria-label={frame.soundChange(isLoud)}>
+                  <span className="row">{sound}</span>
+                </Menu.Item>
+                <Menu.Item onClick={turn} aria-label={frame.themeChange}>
+                  <span className="row">{theme}</span>
+                </Menu.Item>
+              </>
             }
           />
         ) : (
@@ -74,6 +89,9 @@ export function Frame() {
               <RailLink key={room.to} room={room} />
             ))}
             <div className="grow" />
+            <button type="button" onClick={turnSound} aria-label={frame.soundChange(isLoud)}>
+              {sound}
+            </button>
             <button type="button" onClick={turn} aria-label={frame.themeChange}>
               {theme}
             </button>

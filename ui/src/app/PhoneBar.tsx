@@ -7,10 +7,10 @@ import { frame } from "../words/frame";
 
 export type RailRoom = { to: string; words: string; Icon: typeof IconChevronDown; mark?: ReactNode };
 
-type Props = { job: Job | undefined; rooms: RailRoom[]; firm: RailRoom[]; theme: ReactNode };
+type Props = { job: Job | undefined; rooms: RailRoom[]; firm: RailRoom[]; switches: ReactNode };
 
 /** The rail of a phone: which machine, the way back to the jobs, and one list of all rooms. */
-export function PhoneBar({ job, rooms, firm, theme }: Props) {
+export function PhoneBar({ job, rooms, firm, switches }: Props) {
   const { pathname } = useLocation();
   const here = [...rooms, ...firm].find((room) => pathname.startsWith(room.to) && room.to !== "/jobs");
   const isInJob = rooms.some((room) => pathname.startsWith(room.to));
@@ -36,7 +36,7 @@ export function PhoneBar({ job, rooms, firm, theme }: Props) {
             <RoomItem key={room.to} room={room} />
           ))}
           <Menu.Divider />
-          {theme}
+          {switches}
         </Menu.Dropdown>
       </Menu>
     </nav>

@@ -3,6 +3,7 @@ import { useLogReading } from "../api/trace";
 import { reading as words } from "../words/frame";
 import { Act } from "./controls/Act";
 import { usePad } from "./Keypad";
+import { soundReading } from "./sound";
 
 type Props = {
   jobId: string;
@@ -30,7 +31,7 @@ export function ReadingField({ jobId, typed, label, placeholder, autoFocus, mete
     event.preventDefault();
     if (log.isPending || !text.trim()) return;
     try {
-      await log.mutateAsync({ text: `${typed}${text}`, meter: meter ?? null });
+      soundReading(await log.mutateAsync({ text: `${typed}${text}`, meter: meter ?? null }));
       setText("");
       setProblem("");
       onLogged?.();

@@ -28,13 +28,21 @@ const SEEN: Criterion = {
   voided: "",
   voided_at: "",
 };
+const POWERED = { needs: "powered", needs_words: "plugged in, panels shut", stands: true };
 const VIEW = {
   job: { id: "j-1" },
   criteria: [SEEN],
   blocking: [],
   ways: [
-    { id: "direct", words: "direct: machine standing insulated" },
-    { id: "differential", words: "differential: water connected" },
+    { id: "direct", words: "direct: machine standing insulated", ...POWERED },
+    { id: "differential", words: "differential: water connected", ...POWERED },
+    {
+      id: "alternative",
+      words: "alternative: dead",
+      needs: "dead",
+      needs_words: "proved dead",
+      stands: false,
+    },
   ],
   is_insulation_barred: false,
   serial: "OC-T7",
@@ -123,6 +131,28 @@ describe("a criterion", () => {
     await waitFor(() =>
       expect(bodies[0]?.body).toMatchObject({ criterion: "current", text: "0.4 mA", way: "direct" }),
     );
+  });
+
+  test("of a current says how the machine stands for the method chosen, and keeps the method for the next job", () => {
+    const row = {
+      ...SEEN,
+      id: "current",
+      kind: "current" as const,
+      stands: false,
+      needs: "powered" as const,
+    };
+    const first = draw(<CriterionRow view={VIEW} row={row} />);
+    expect(screen.queryByText(/For this the machine is/)).toBeNull();
+    fireEvent.change(screen.getByLabelText("Method"), { target: { value: "alternative" } });
+    expect(screen.getByText(/For this the machine is/)).toHaveTextContent("proved dead");
+    expect(screen.getByRole("link", { name: "Prove it dead" })).toHaveAttribute("href", "/jobs/j-1/safe");
+    expect(screen.queryByRole("button", { name: "It is plugged in, panels shut" })).toBeNull();
+    first.unmount();
+    const another = { ...VIEW, job: { ...VIEW.job, id: "j-2" } };
+    const second = draw(<CriterionRow view={another} row={row} />);
+    expect(screen.getByLabelText("Method")).toHaveValue("alternative");
+    second.redraw(<CriterionRow view={{ ...another, ways: VIEW.ways.slice(0, 2) }} row={row} />);
+    expect(screen.getByLabelText("Method")).toHaveValue("direct");
   });
 
   test("that comes later asks for nothing yet", () => {

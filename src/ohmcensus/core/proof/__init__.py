@@ -2,7 +2,7 @@
 
 from ohmcensus.core.proof.criteria import Asked, Criterion, ShownBy, asked, criteria
 from ohmcensus.core.proof.sign_off import blocking, is_outlets, refuse_sign_off
-from ohmcensus.core.proof.state import Proof, is_asked, proofs, refuse_proof, since_change, taken_proof
+from ohmcensus.core.proof.state import Proof, is_asked, proofs, refuse_proof, since_change, taken_proof, ways
 
 __all__ = [
     "Asked",
@@ -19,4 +19,5 @@ __all__ = [
     "refuse_sign_off",
     "since_change",
     "taken_proof",
+    "ways",
 ]

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from enum import StrEnum
 
-from ohmcensus.core.event import CutOff
+from ohmcensus.core.event import CutOff, Way
 from ohmcensus.core.proof.criteria import Criterion, ShownBy
 from ohmcensus.core.safety import Safety, SafetyState
 
@@ -19,6 +19,7 @@ class Stand(StrEnum):
     ANY = "any"
     CUT_OFF = "cut_off"
     PROVED_DEAD = "proved_dead"
+    DEAD = "dead"
     POWERED = "powered"
 
     @property
@@ -31,6 +32,7 @@ _WORDS = {
     Stand.ANY: "",
     Stand.CUT_OFF: "unplugged",
     Stand.PROVED_DEAD: "proved dead, or its plug in your hand",
+    Stand.DEAD: "proved dead",
     Stand.POWERED: "plugged in, panels shut",
 }
 
@@ -44,13 +46,20 @@ def needed(criterion: Criterion) -> Stand:
     return Stand.CUT_OFF if criterion.id == DRUM else Stand.ANY
 
 
-def stands(criterion: Criterion, safety: Safety) -> bool:
-    """Tell whether the machine stands as a proof needs it now."""
-    match needed(criterion):
+def needed_by(way: Way) -> Stand:
+    """Return how the machine has to stand for a method: the alternative one drives a voltage of its own."""
+    return Stand.DEAD if way is Way.ALTERNATIVE else Stand.POWERED
+
+
+def stands(stand: Stand, safety: Safety) -> bool:
+    """Tell whether the machine stands so now."""
+    match stand:
         case Stand.CUT_OFF:
             return safety.isolated
         case Stand.PROVED_DEAD:
             return safety.state is SafetyState.DEAD or safety.cut is CutOff.PLUG_IN_HAND
+        case Stand.DEAD:
+            return safety.state is SafetyState.DEAD
         case Stand.POWERED:
             return safety.state in POWERED and safety.is_shut
         case Stand.ANY:

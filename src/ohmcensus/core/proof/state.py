@@ -190,12 +190,22 @@ def _refuse_form(case: Case, criterion: Criterion, body: ProofMade, safety: Safe
         raise InputError(what=f"'{body.text}' is not a current", remedy="type it with its unit: 0.4 mA", field="text")
     if body.way is None:
         raise InputError(what="no method is named", remedy="say direct, differential or alternative", field="way")
-    if body.way is Way.ALTERNATIVE and is_insulation_barred(safety):
-        what = "the alternative method needs insulation, which is not allowed here"
-        raise InputError(what=what, remedy="measure it running, heat on", field="way")
-    if body.way is Way.ALTERNATIVE and RELAY in case.sheet.states:
-        what = "the alternative method does not reach what stands behind a relay"
+    if body.way is Way.ALTERNATIVE and (what := _no_alternative(case, safety)):
         raise InputError(what=what, remedy="measure it running, direct or differential", field="way")
+
+
+def _no_alternative(case: Case, safety: Safety) -> str:
+    """Say why the alternative method shows nothing on a machine, empty where it does."""
+    if is_insulation_barred(safety):
+        return "the alternative method needs insulation, which is not allowed here"
+    if RELAY in case.sheet.states:
+        return "the alternative method does not reach what stands behind a relay"
+    return ""
+
+
+def ways(case: Case, safety: Safety) -> tuple[Way, ...]:
+    """Return the methods by which a current may be measured on a machine."""
+    return tuple(way for way in Way if way is not Way.ALTERNATIVE or not _no_alternative(case, safety))
 
 
 def _proof(case: Case, criterion: Criterion, safety: Safety) -> Proof:

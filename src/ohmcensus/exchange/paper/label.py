@@ -54,6 +54,6 @@ def write_label(label: Label) -> bytes:
 
 
 def _lines(why: str) -> tuple[str, ...]:
-    """Return why a machine is not safe, on three lines beside the square; what does not fit there stands on the sheet."""
+    """Return why a machine is not safe, on three lines beside the square; the rest stands on the sheet."""
     rows = simpleSplit(why, "text", 8, SIZE[0] - _SQUARE - 3.5 * _MARGIN)
     return tuple(rows) if len(rows) <= _MOST_LINES else (*rows[: _MOST_LINES - 1], f"{rows[_MOST_LINES - 1]} …")

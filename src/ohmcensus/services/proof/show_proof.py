@@ -2,15 +2,15 @@
 
 from __future__ import annotations
 
-from ohmcensus.core.event import LeftAs, Way
+from ohmcensus.core.event import LeftAs
 from ohmcensus.core.machine.asked import run_words
-from ohmcensus.core.proof import blocking, is_asked, is_outlets, proofs
+from ohmcensus.core.proof import blocking, is_asked, is_outlets, proofs, ways
 from ohmcensus.core.proof.criteria import is_insulation_barred, tub_heater_watts
 from ohmcensus.services.at_hand.choice import Choice, choices
 from ohmcensus.services.at_hand.context import Context
 from ohmcensus.services.at_hand.job import JobAtHand, take
 from ohmcensus.services.job.view import job_view
-from ohmcensus.services.proof.view import ProveView, criterion_view
+from ohmcensus.services.proof.view import ProveView, criterion_view, way_view
 
 
 def show_proof(context: Context, job_id: str) -> ProveView:
@@ -40,7 +40,7 @@ def proof_view(context: Context, job: JobAtHand) -> ProveView:
         job=job_view(job, context.clock()),
         criteria=[criterion_view(case, row, safety, is_next=row is following) for row in rows],
         blocking=list(blocking(case, safety)),
-        ways=[Choice(id=way, words=way.words) for way in Way],
+        ways=[way_view(way, safety) for way in ways(case, safety)],
         is_insulation_barred=is_insulation_barred(safety),
         serial=last.serial if last else tester.serial if tester else "",
         calibrated=last.calibrated if last else tester.calibrated if tester else "",

@@ -6,11 +6,11 @@ from typing import Literal
 
 from pydantic import BaseModel
 
-from ohmcensus.core.event import CutOff
+from ohmcensus.core.event import CutOff, Way
 from ohmcensus.core.job.case import Case
 from ohmcensus.core.proof import Proof, ShownBy
 from ohmcensus.core.proof.before import before_words
-from ohmcensus.core.proof.stands import Stand, needed, stands
+from ohmcensus.core.proof.stands import Stand, needed, needed_by, stands
 from ohmcensus.core.proof.words import limit_words, reads_words, shown_by_words, state_of, tester_words
 from ohmcensus.core.safety import Safety
 from ohmcensus.services.at_hand.choice import Choice
@@ -62,6 +62,16 @@ class CriterionView(BaseModel):
     voided_at: str
 
 
+class WayView(BaseModel):
+    """A method of a current, and how the machine has to stand for it; whether it stands so now."""
+
+    id: Way
+    words: str
+    needs: Stand
+    needs_words: str
+    stands: bool
+
+
 class ProveView(Described):
     """The proof of a job.
 
@@ -90,7 +100,7 @@ class ProveView(Described):
     job: JobView
     criteria: list[CriterionView]
     blocking: list[str]
-    ways: list[Choice]
+    ways: list[WayView]
     is_insulation_barred: bool
     serial: str
     calibrated: str
@@ -102,6 +112,12 @@ class ProveView(Described):
     left_as: list[Choice]
     is_cut_off: bool
     has_bad_outlet: bool
+
+
+def way_view(way: Way, safety: Safety) -> WayView:
+    """Return one method with how the machine has to stand."""
+    stand = needed_by(way)
+    return WayView(id=way, words=way.words, needs=stand, needs_words=stand.words, stands=stands(stand, safety))
 
 
 def criterion_view(case: Case, row: Proof, safety: Safety, *, is_next: bool) -> CriterionView:
@@ -124,7 +140,7 @@ def criterion_view(case: Case, row: Proof, safety: Safety, *, is_next: bool) -> 
         is_next=is_next,
         needs=needed(criterion),
         needs_words=needed(criterion).words,
-        stands=stands(criterion, safety),
+        stands=stands(needed(criterion), safety),
         voided=row.voided.words if row.voided else "",
         voided_at=row.voided.at if row.voided else "",
     )

@@ -1,4 +1,3 @@
-import { Link } from "react-router";
 import type { EventBody } from "../../api/client";
 import { useEvent } from "../../api/events";
 import type { Criterion, ProveView } from "../../api/proof";
@@ -9,6 +8,7 @@ import { RunForm } from "../../app/RunForm";
 import { timeOf } from "../../app/times";
 import { prove as words } from "../../words/prove";
 import { CurrentForm } from "./CurrentForm";
+import { Needs } from "./Needs";
 import { NotAllowed } from "./NotAllowed";
 
 /** One criterion: its limit, what was shown, and, where it is the next, how to show it. */
@@ -45,7 +45,7 @@ export function CriterionRow({ view, row }: { view: ProveView; row: Criterion })
           {words.before}: <b>{row.before}</b>
         </p>
       )}
-      {isOpen && !row.stands && <Needs view={view} row={row} />}
+      {isOpen && !row.stands && row.kind !== "current" && <Needs jobId={view.job.id} of={row} />}
       {isOpen && row.caution && <p className="danger-words">{row.caution}</p>}
       {isOpen && row.kind === "seen" && (
         <div className="row">
@@ -77,29 +77,6 @@ export function CriterionRow({ view, row }: { view: ProveView; row: Criterion })
       {isOpen && row.kind === "current" && <CurrentForm view={view} criterion={row.id} />}
       <Problem error={record.error} />
     </li>
-  );
-}
-
-/** How the machine has to stand for it, and the act that leads there: whoever presses it says that it was done. */
-function Needs({ view, row }: { view: ProveView; row: Criterion }) {
-  const record = useEvent(view.job.id);
-  const act: EventBody = row.needs === "powered" ? { kind: "plugged_in" } : { kind: "isolated" };
-  return (
-    <div className="row">
-      <span>
-        {words.needs} <b>{row.needs_words}</b>.
-      </span>
-      {row.needs === "proved_dead" ? (
-        <Act as={Link} look="plain" to={`/jobs/${view.job.id}/safe`}>
-          {words.proveDead}
-        </Act>
-      ) : (
-        <Act look="plain" disabled={record.isPending} onClick={() => record.mutate(act)}>
-          {row.needs === "powered" ? words.plugIn : words.unplug}
-        </Act>
-      )}
-      <Problem error={record.error} />
-    </div>
   );
 }
 

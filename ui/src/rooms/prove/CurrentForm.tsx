@@ -9,12 +9,14 @@ import { Problem } from "../../app/Problem";
 import { useForm } from "../../app/useForm";
 import { WhenAsked } from "../../app/WhenAsked";
 import { prove as words } from "../../words/prove";
+import { Needs } from "./Needs";
 
 /** A current with its method and its tester; what is typed stays until it is stored. */
 export function CurrentForm({ view, criterion }: { view: ProveView; criterion: string }) {
   const record = useEvent(view.job.id);
   const [text, setText, forget] = useForm(`ohmcensus.current.${view.job.id}.${criterion}`, "");
-  const [way, setWay] = useState("differential");
+  const [kept, setWay] = useForm("ohmcensus.way", "differential");
+  const way = view.ways.find((row) => row.id === kept) ?? view.ways[0];
   const [serial, setSerial] = useState(view.serial);
   const [calibrated, setCalibrated] = useState(view.calibrated);
   const [asked, setAsked] = useState<EventBody | null>(null);
@@ -24,10 +26,11 @@ export function CurrentForm({ view, criterion }: { view: ProveView; criterion: s
   };
   const submit = (event: FormEvent) => {
     event.preventDefault();
-    send({ kind: "proof_made", criterion, text, way, serial, calibrated } as EventBody);
+    send({ kind: "proof_made", criterion, text, way: way?.id, serial, calibrated } as EventBody);
   };
   return (
     <form className="criterion-form" onSubmit={submit}>
+      {way && !way.stands && <Needs jobId={view.job.id} of={way} />}
       <NumberField
         label={words.reads}
         placeholder={words.placeholder}
@@ -36,7 +39,7 @@ export function CurrentForm({ view, criterion }: { view: ProveView; criterion: s
       />
       <NativeSelect
         label={words.way}
-        value={way}
+        value={way?.id}
         data={view.ways.map((row) => ({ value: row.id, label: row.words }))}
         onChange={(event) => setWay(event.currentTarget.value)}
       />

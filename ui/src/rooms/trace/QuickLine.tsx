@@ -13,6 +13,7 @@ import { useAsk } from "../../api/useAsk";
 import { Act } from "../../app/controls/Act";
 import { usePad } from "../../app/Keypad";
 import { usePhone } from "../../app/phone";
+import { soundReading } from "../../app/sound";
 import { useForm } from "../../app/useForm";
 import { quick } from "../../words/trace";
 import { Answer } from "./Answer";
@@ -96,6 +97,7 @@ export function QuickLine(props: Props) {
     };
     try {
       const after = await log.mutateAsync(body);
+      soundReading(after);
       const written = after.lines.find((row) => row.reading_id === after.last_reading);
       if (input.current?.value === text) type("");
       pinned.current = undefined;

@@ -4,6 +4,7 @@ import type { MeterFunction, Trace } from "../../api/client";
 import { useLogReading } from "../../api/trace";
 import { Act } from "../../app/controls/Act";
 import { Field } from "../../app/controls/Field";
+import { soundReading } from "../../app/sound";
 import { functionWords, trace as words } from "../../words/trace";
 
 const FUNCTIONS: MeterFunction[] = [
@@ -29,10 +30,7 @@ export function TwoPointsDialog({ jobId, trace, opened, onClose }: Props) {
   const submit = async (event: FormEvent) => {
     event.preventDefault();
     if (!first || !second) return;
-    await log.mutateAsync({
-      text: `between ${first} ${second} ${reading}`,
-      function: did,
-    });
+    soundReading(await log.mutateAsync({ text: `between ${first} ${second} ${reading}`, function: did }));
     setReading("");
     onClose();
   };
