@@ -159,7 +159,7 @@ def test_a_mark_is_made_small_and_what_is_clear_in_it_is_paper(context: Context,
     clear.paste((20, 60, 150, 255), (0, 0, 1500, 900))
     clear.convert(mode).save(out, "PNG", **({"transparency": 0} if mode == "P" else {}))
     keep_mark(context, "mark.png", out.getvalue())
-    with Image.open(io.BytesIO(show_mark(context))) as kept:
+    with Image.open(io.BytesIO(show_mark(context, show_settings(context).mark))) as kept:
         assert (kept.format, kept.size) == ("JPEG", (480, 144))
         if mode not in {"RGB", "P"}:
             assert kept.convert("L").getpixel((400, 70)) == 255
@@ -167,8 +167,8 @@ def test_a_mark_is_made_small_and_what_is_clear_in_it_is_paper(context: Context,
     assert len(named) == 12
     remove_mark(context)
     assert show_settings(context).mark == ""
-    with pytest.raises(NotFoundError, match="no mark yet"):
-        show_mark(context)
+    with pytest.raises(NotFoundError, match="no such mark"):
+        show_mark(context, named)
 
 
 def test_a_mark_that_is_no_picture_is_refused_and_nothing_is_stored(context: Context) -> None:

@@ -148,17 +148,17 @@ def form_of(fields: dict[str, bytes]) -> dict[str, Any]:
 def test_the_firms_mark_goes_in_by_a_form_and_comes_back_small(client: FlaskClient) -> None:
     picture = io.BytesIO()
     Image.new("RGB", (2400, 400), "teal").save(picture, "PNG")
-    assert client.get("/api/firm/mark").status_code == 404
     kept = client.put("/api/firm/mark", **form_of({'"file"; filename="mark.png"': picture.getvalue()}))
     assert kept.status_code == 200
+    address = f"/api/firm/mark/{kept.get_json()['mark']}"
     assert kept.get_json()["mark"] == client.get("/api/settings").get_json()["mark"] != ""
-    served = client.get("/api/firm/mark")
+    served = client.get(address)
     assert (served.mimetype, Image.open(io.BytesIO(served.data)).size) == ("image/jpeg", (480, 80))
     refused = client.put("/api/firm/mark", **form_of({'"file"; filename="mark.svg"': b"<svg/>"}))
     assert (refused.status_code, "mark.svg is not a picture" in refused.get_data(as_text=True)) == (422, True)
-    assert client.get("/api/firm/mark").data == served.data
+    assert client.get(address).data == served.data
     assert client.delete("/api/firm/mark").get_json()["mark"] == ""
-    assert client.get("/api/firm/mark").status_code == 404
+    assert client.get(address).status_code == 404
 
 
 def test_a_photo_goes_in_by_a_form_and_comes_back_as_a_jpeg(client: FlaskClient, job: str) -> None:

@@ -23,10 +23,16 @@ class MarkForm(BaseModel):
     file: FileStorage
 
 
-@blueprint.get("/mark", responses={**describes("image/jpeg"), 404: Problem}, summary="The firm's mark")
-def mark() -> Response:
+class MarkPath(BaseModel):
+    """Which mark: what the settings call the one that stands."""
+
+    name: str
+
+
+@blueprint.get("/mark/<name>", responses=describes("image/jpeg"), summary="The firm's mark")
+def mark(path: MarkPath) -> Response:
     """Return the picture at the head of what goes out."""
-    return download(show_mark(context()), "mark.jpg", "image/jpeg", is_inline=True)
+    return download(show_mark(context(), path.name), "mark.jpg", "image/jpeg", is_inline=True)
 
 
 @blueprint.put("/mark", responses={200: KeptSettings, 413: Problem}, summary="Keep the firm's mark")

@@ -211,10 +211,7 @@ describe("the firm in Setup", () => {
       });
     };
     draw(form({ mark: "abc" }));
-    expect(screen.getByRole("img", { name: "The firm's mark" })).toHaveAttribute(
-      "src",
-      "/api/firm/mark?of=abc",
-    );
+    expect(screen.getByRole("img", { name: "The firm's mark" })).toHaveAttribute("src", "/api/firm/mark/abc");
     const pick = screen.getByLabelText("Another mark");
     fireEvent.change(pick, { target: { files: [new File(["x"], "a.svg")] } });
     expect(await screen.findByText(/a.svg is not a picture/)).toBeInTheDocument();

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import hashlib
 from typing import Annotated
 
 from pydantic import BaseModel, ConfigDict, Field, StringConstraints
@@ -64,6 +65,11 @@ MARK = "firm:mark"
 def mark_in(session: Session) -> str:
     """Return the firm's mark as JPEG in base64, empty where there is none."""
     return settings.text(session, MARK)
+
+
+def mark_name(mark: str) -> str:
+    """Return what names a mark, empty for none: another one has another name."""
+    return hashlib.sha256(mark.encode()).hexdigest()[:12] if mark else ""
 
 
 def known_meters(session: Session) -> list[Meter]:

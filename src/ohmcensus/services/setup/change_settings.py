@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-import hashlib
 from typing import Annotated
 
 from pydantic import BaseModel, ConfigDict, Field, ValidationError
@@ -15,7 +14,7 @@ from ohmcensus.core.limits.texts import Confirmation, all_texts
 from ohmcensus.core.text.trimmed import Trimmed
 from ohmcensus.exchange.frame_body import FrameBody
 from ohmcensus.services.at_hand.context import Context
-from ohmcensus.services.at_hand.settings import Settings, known_meters, mark_in, settings_in
+from ohmcensus.services.at_hand.settings import Settings, known_meters, mark_in, mark_name, settings_in
 from ohmcensus.services.at_hand.sheets import sheets_in
 from ohmcensus.storage import frames, settings
 
@@ -58,10 +57,8 @@ def show_settings(context: Context) -> KeptSettings:
 
 
 def _kept(session: Session) -> KeptSettings:
-    picture = mark_in(session)
-    name = hashlib.sha256(picture.encode()).hexdigest()[:12] if picture else ""
     kept = settings_in(session).model_dump()
-    return KeptSettings(**kept, revision=settings.revision(session), mark=name)
+    return KeptSettings(**kept, revision=settings.revision(session), mark=mark_name(mark_in(session)))
 
 
 def change_settings(context: Context, wanted: ChangedSettings) -> KeptSettings:

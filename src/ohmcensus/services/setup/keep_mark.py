@@ -6,22 +6,27 @@ from base64 import b64decode, b64encode
 
 from ohmcensus.core.errors import NotFoundError
 from ohmcensus.services.at_hand.context import Context
-from ohmcensus.services.at_hand.settings import MARK, mark_in
+from ohmcensus.services.at_hand.settings import MARK, mark_in, mark_name
 from ohmcensus.storage import settings
 
 
-def show_mark(context: Context) -> bytes:
+def show_mark(context: Context, name: str) -> bytes:
     """Return the mark as JPEG.
+
+    Parameters
+    ----------
+    context, name
+        Where, and what the settings call it.
 
     Raises
     ------
     NotFoundError
-        If the firm has none.
+        If the firm has none, or another one since.
     """
     with context.store.read() as session:
         found = mark_in(session)
-    if not found:
-        raise NotFoundError(what="the firm has no mark yet", remedy="add one in Setup", field="mark")
+    if not found or mark_name(found) != name:
+        raise NotFoundError(what="the firm has no such mark", remedy="look at Setup again", field="mark")
     return b64decode(found)
 
 

@@ -19,7 +19,7 @@ export function MarkPick({ mark }: { mark: string }) {
   };
   return (
     <div className="firm-mark">
-      {mark && <img src={`/api/firm/mark?of=${mark}`} alt={words.mark} />}
+      {mark && <img src={`/api/firm/mark/${mark}`} alt={words.mark} />}
       <Act as="label" look="plain" className="photo-pick">
         <IconPhoto size={20} aria-hidden />
         {mark ? words.otherMark : words.addMark}
