@@ -5,20 +5,24 @@ from __future__ import annotations
 import math
 from uuid import uuid4
 
-from ohmcensus.core.event import Body, Isolated, Shut
+from ohmcensus.core.event import Body, CircuitNoted, HeatRise, Isolated, PluggedIn, ProofMade, RunWatched, Shut, Way
 from ohmcensus.core.judgement.passes import named_test
 from ohmcensus.core.limits.terms import Terms
 from ohmcensus.core.meter import Function
+from ohmcensus.core.proof import ShownBy
+from ohmcensus.core.proof.stands import Stand, stands
+from ohmcensus.core.symptom import Device
 from ohmcensus.services.at_hand.context import Context
 from ohmcensus.services.at_hand.job import take
 from ohmcensus.services.event.record_event import NewEvent, record_event
 from ohmcensus.services.job.list_jobs import JobsQuery, ListedJob, list_jobs
 from ohmcensus.services.job.show_changes import show_changes
 from ohmcensus.services.job.view import JobView
+from ohmcensus.services.proof.show_proof import show_proof
 from ohmcensus.services.reading.log_reading import NewReading, log_reading
 from ohmcensus.services.reading.view import TraceView
 from ohmcensus.services.safety.show_safe import show_safe
-from tests.core.case_of import PROOF
+from tests.core.case_of import proof_of
 
 
 def revision(context: Context, job_id: str) -> int:
@@ -65,9 +69,49 @@ def good(line: str, terms: Terms) -> str:
 def prove_dead(context: Context, job_id: str) -> int:
     """Cut a machine off and log the whole series; return the job's revision."""
     happened(context, job_id, Isolated())
-    for text in PROOF:
+    with context.store.read() as session:
+        sheet = take(context, session, job_id).case.sheet
+    for text in proof_of(sheet):
         logged(context, job_id, text)
     return revision(context, job_id)
+
+
+def show_all(context: Context, job_id: str) -> None:
+    """Show everything that blocks signing off, in its order, as Prove asks for it."""
+    for _ in range(30):
+        view = show_proof(context, job_id)
+        row = next((row for row in view.criteria if row.state != "good"), None)
+        if row is None or not view.blocking:
+            return
+        with context.store.read() as session:
+            terms = take(context, session, job_id).case.terms
+        if row.kind is ShownBy.READING:
+            _stand(context, job_id, row.needs)
+            logged(context, job_id, f"{row.line}{good(row.line.strip(), terms)}")
+            continue
+        _stand(context, job_id, row.needs)
+        if row.kind is ShownBy.SEEN:
+            body: Body = ProofMade(criterion=row.id, is_good=True)
+        elif row.kind is ShownBy.CURRENT:
+            body = ProofMade(criterion=row.id, text="0.3 mA", way=Way.DIRECT, serial="OC-T7", calibrated="2026-03-01")
+        else:
+            if row.kind is ShownBy.GFCI:
+                happened(context, job_id, CircuitNoted(device=Device.GFCI))
+            warmed = HeatRise(litres=10.0, from_celsius=15.0, to_celsius=40.0, minutes=9.5)
+            body = RunWatched(outcome="through", heat=warmed if view.heats else None)
+        happened(context, job_id, body)
+
+
+def _stand(context: Context, job_id: str, needs: Stand) -> None:
+    """Have the machine stand as a criterion needs it."""
+    with context.store.read() as session:
+        job = take(context, session, job_id)
+    if needs is Stand.ANY or stands(needs, job.safety(context.clock())):
+        return
+    if needs in {Stand.DEAD, Stand.PROVED_DEAD}:
+        prove_dead(context, job_id)
+    else:
+        happened(context, job_id, PluggedIn() if needs is Stand.POWERED else Isolated())
 
 
 def every_job(context: Context, find: str = "") -> list[ListedJob]:

@@ -17,6 +17,7 @@ from tests.working import every_job, prove_dead
 SIZES: dict[str, ViewportSize] = {
     "laptop": {"width": 1280, "height": 800},
     "phone": {"width": 390, "height": 844},
+    "sideways": {"width": 844, "height": 390},
 }
 
 
@@ -52,7 +53,7 @@ class Visit:
             viewport=SIZES[size],
             color_scheme="dark" if night else "light",
             reduced_motion="reduce",
-            has_touch=size == "phone",
+            has_touch=size != "laptop",
         )
         page.on("pageerror", lambda error: self.errors.append(str(error)))
         page.goto(f"{self.address}{path}")

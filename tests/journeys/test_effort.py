@@ -110,7 +110,7 @@ def ten_readings(demo: Visit) -> Thumb:
         asked = thumb.page.locator(".in-question")
         key = asked.get_attribute("data-key") or ""
         thumb.types(good(key, terms))
-        thumb.press("Log", thumb.page.get_by_role("group", name="Keypad"))
+        thumb.press("Log", thumb.page.get_by_role("region", name="Keypad"))
         expect(field).to_have_value("")
         expect(asked).not_to_have_attribute("data-key", key)
     return thumb
@@ -122,7 +122,7 @@ def leak_test(demo: Visit) -> Thumb:
     thumb = Thumb(demo.open(f"/jobs/{job}/trip", size="phone"))
     thumb.tap(thumb.page.get_by_label("Reads, MΩ"))
     thumb.types(">299")
-    thumb.press("Log", thumb.page.get_by_role("group", name="Keypad"))
+    thumb.press("Log", thumb.page.get_by_role("region", name="Keypad"))
     expect(thumb.page.get_by_label("Reads, MΩ")).to_have_value("")
     return thumb
 
@@ -159,7 +159,7 @@ def signed_off(demo: Visit) -> Thumb:
     for label, reads in (("Protective conductor, Reads", "0.07"), ("Insulation at 500 V, Reads", ">299M")):
         thumb.tap(page.get_by_label(label))
         thumb.types(reads)
-        thumb.press("Log", page.get_by_role("group", name="Keypad"))
+        thumb.press("Log", page.get_by_role("region", name="Keypad"))
         expect(page.get_by_label(label)).to_have_count(0)
     thumb.press("It is plugged in, panels shut")
     step = page.locator('.criterion[aria-current="step"]')

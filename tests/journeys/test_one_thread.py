@@ -4,12 +4,24 @@ from __future__ import annotations
 
 import re
 from collections.abc import Callable
+from dataclasses import dataclass
 from uuid import uuid4
 
 import pytest
 from playwright.sync_api import Page, expect
 
-from ohmcensus.core.event import Body, Changed, Ended, Intervention, PluggedIn, RunMade, RunWatched
+from ohmcensus.core.event import (
+    Body,
+    BypassRemoved,
+    Changed,
+    Ended,
+    Hazard,
+    HazardFound,
+    Intervention,
+    PluggedIn,
+    RunMade,
+    RunWatched,
+)
 from ohmcensus.core.intake import Complaint
 from ohmcensus.core.symptom import Symptom
 from ohmcensus.core.trip.of_case import leaky_parts
@@ -18,19 +30,22 @@ from ohmcensus.services.at_hand.job import take
 from ohmcensus.services.at_hand.sheets import find_sheet
 from ohmcensus.services.intake.keep_intake import NewIntake, keep_intake
 from ohmcensus.services.job.open_job import NewJob, open_job
+from ohmcensus.services.sheet.copy_sheet import SheetCopy, copy_sheet
 from tests.journeys.conftest import Visit
-from tests.working import every_job, happened, logged, prove_dead, read_what_is_missing
+from tests.working import every_job, happened, logged, prove_dead, read_what_is_missing, show_all, shut_up
 
 MACHINE = "Washer of the thread"
+LONG = "Washer of the crew, third from the slipway door"
 ROOMS = ("intake", "safe", "codes", "trace", "trip", "repair", "prove", "sheet-out")
 NEXT = re.compile(r"Next(?:, here)?: (.*?)(?:\s+n next · \? keys)?$")
-INSIDE = tuple(part.id for part in leaky_parts(find_sheet("fl7-u"), Method.INSULATION))
 
 Step = str | Body | Callable[[Visit, str], None]
 
 
-def leak(text: str, *off: str) -> RunMade:
-    return RunMade(method="insulation", connected=tuple(part for part in INSIDE if part not in off), text=text)
+def leak(text: str, *off: str, sheet: str = "fl7-u", only: str = "") -> RunMade:
+    inside = tuple(part.id for part in leaky_parts(find_sheet(sheet), Method.INSULATION))
+    connected = (only,) if only else tuple(part for part in inside if part not in off)
+    return RunMade(method="insulation", connected=connected, text=text)
 
 
 def fitted(part: str) -> Changed:
@@ -41,8 +56,25 @@ def everything_read(visit: Visit, job: str) -> None:
     read_what_is_missing(visit.context, job)
 
 
-STORIES: dict[str, tuple[tuple[Symptom, ...], tuple[Step, ...]]] = {
-    "an open heater": (
+def everything_shown(visit: Visit, job: str) -> None:
+    shut_up(visit.context, job)
+    show_all(visit.context, job)
+
+
+@dataclass(frozen=True)
+class Story:
+    """A job: its symptoms, what is done one after the other, the sheet, and on which screen."""
+
+    symptoms: tuple[Symptom, ...]
+    steps: tuple[Step, ...]
+    sheet: str = "fl7-u"
+    size: str = "laptop"
+    # What the signed sheet says.
+    says: tuple[str, ...] = ()
+
+
+STORIES: dict[str, Story] = {
+    "an open heater on a sheet of one's own": Story(
         (Symptom.NO_HEAT,),
         (
             "heater OL",
@@ -52,9 +84,13 @@ STORIES: dict[str, tuple[tuple[Symptom, ...], tuple[Step, ...]]] = {
             everything_read,
             PluggedIn(),
             RunWatched(outcome="through"),
+            everything_shown,
+            Ended(why="New heater fitted, washes warm."),
         ),
+        sheet=LONG,
+        says=("We found the heater to be at fault.", "all 10 tests are good"),
     ),
-    "two faults": (
+    "two faults": Story(
         (Symptom.NO_HEAT, Symptom.STOPS),
         (
             "heater OL",
@@ -66,21 +102,63 @@ STORIES: dict[str, tuple[tuple[Symptom, ...], tuple[Step, ...]]] = {
             "lock locked 0.2",
         ),
     ),
-    "a leak": (
+    "a leak": Story(
         (Symptom.TRIPS,),
         (leak("0.05M"), leak(">299M", "heater"), fitted("heater"), "heater 26", leak(">299M")),
     ),
-    "nothing that reads": ((Symptom.NO_DRAIN,), ("pump 160", "pump 900k", "pump 160")),
-    "left unsafe": ((Symptom.TRIPS,), (leak("0.05M"), Ended(why="No part to be had.", is_labelled_unsafe=True))),
+    "trips on plugging in, by the filter": Story(
+        (Symptom.TRIPS,),
+        (
+            leak("0.041M", sheet="wd8-h"),
+            leak("0.041M", sheet="wd8-h", only="filter"),
+            leak(">299M", "filter", sheet="wd8-h"),
+            fitted("filter"),
+            everything_read,
+            everything_shown,
+            Ended(why="New mains filter fitted."),
+        ),
+        sheet="wd8-h",
+        says=("We found the mains filter to be at fault.", "tests are good"),
+    ),
+    "hums and does not turn, by its capacitor": Story(
+        (Symptom.HUMS, Symptom.NO_TURN),
+        (
+            "capacitor 31u",
+            "capacitor 31u",
+            fitted("capacitor"),
+            "capacitor 60u",
+            everything_read,
+            everything_shown,
+            Ended(why="New motor capacitor fitted."),
+        ),
+        sheet="tl4-c",
+        size="phone",
+        says=("We found the motor capacitor to be at fault.", "tests are good"),
+    ),
+    "a lid switch that was bypassed": Story(
+        (Symptom.NO_SPIN,),
+        (
+            HazardFound(hazard=Hazard.BYPASS, words="lid wires joined"),
+            BypassRemoved(words="wires parted, lid tried: stops"),
+            "lid unlocked OL",
+            "lid locked 0.3",
+            everything_shown,
+            Ended(why="Lid wires parted, lid works."),
+        ),
+        sheet="tl6-s",
+        says=("We found it altered: lid wires joined.", "put right: wires parted, lid tried: stops"),
+    ),
+    "nothing that reads": Story((Symptom.NO_DRAIN,), ("pump 160", "pump 900k", "pump 160")),
+    "left unsafe": Story((Symptom.TRIPS,), (leak("0.05M"), Ended(why="No part to be had.", is_labelled_unsafe=True))),
 }
 
 
 class Thread:
     """One window on a job, which reads what its rooms say."""
 
-    def __init__(self, visit: Visit, job: str) -> None:
-        self.visit, self.job = visit, job
-        self.page = visit.open(f"/jobs/{job}/trace")
+    def __init__(self, visit: Visit, job: str, size: str = "laptop") -> None:
+        self.visit, self.job, self.size = visit, job, size
+        self.page = visit.open(f"/jobs/{job}/trace", size=size)
 
     def agrees(self) -> None:
         """Compare what every room says at this moment."""
@@ -113,7 +191,11 @@ class Thread:
 
     def _go(self, room: str) -> Page:
         to = "/jobs" if room == "jobs" else f"/jobs/{self.job}/{room}"
-        self.page.locator(f'nav a[href="{to}"]').first.click()
+        if self.size == "phone":
+            self.page.get_by_label("Rooms of the firm").get_by_role("button").click()
+            self.page.locator(f'[role="menu"] a[href="{to}"]').click()
+        else:
+            self.page.locator(f'nav a[href="{to}"]').first.click()
         return self.page
 
     def _bar(self, room: str) -> tuple[tuple[str, ...], str]:
@@ -127,17 +209,20 @@ class Thread:
         return tuple(named[1].split(" and ")) if named else (), found[1].strip()
 
 
-def opened(visit: Visit, symptoms: tuple[Symptom, ...]) -> str:
+def opened(visit: Visit, story: Story) -> str:
     context = visit.context
-    job = open_job(context, NewJob(id=uuid4(), machine=MACHINE, place="Pier", sheet="fl7-u")).id
+    sheet = story.sheet
+    if sheet == LONG:
+        sheet = copy_sheet(context, SheetCopy(of="fl7-u", title=LONG)).id
+    job = open_job(context, NewJob(id=uuid4(), machine=MACHINE, place="Pier", sheet=sheet)).id
     with context.store.read() as session:
         stored = take(context, session, job)
     new = NewIntake(
         intake_revision=stored.stored.intake_revision,
         machine=MACHINE,
         place="Pier",
-        sheet="fl7-u",
-        complaint=Complaint(symptoms=symptoms),
+        sheet=sheet,
+        complaint=Complaint(symptoms=story.symptoms),
         plate=stored.case.plate,
     )
     keep_intake(context, job, new)
@@ -146,12 +231,12 @@ def opened(visit: Visit, symptoms: tuple[Symptom, ...]) -> str:
 
 @pytest.mark.parametrize("name", STORIES)
 def test_after_every_step_of_a_story_every_room_says_the_same(empty: Visit, name: str) -> None:
-    symptoms, steps = STORIES[name]
-    job = opened(empty, symptoms)
-    thread = Thread(empty, job)
+    story = STORIES[name]
+    job = opened(empty, story)
+    thread = Thread(empty, job, story.size)
     thread.agrees()
     prove_dead(empty.context, job)
-    for step in steps:
+    for step in story.steps:
         if isinstance(step, str):
             logged(empty.context, job, step)
         elif callable(step):
@@ -159,6 +244,11 @@ def test_after_every_step_of_a_story_every_room_says_the_same(empty: Visit, name
         else:
             happened(empty.context, job, step)
         thread.agrees()
+    if story.says:
+        thread.page.goto(f"{empty.address}/jobs/{job}/sheet-out")
+        said = thread.page.get_by_role("region", name="What the sheet says")
+        for words in story.says:
+            expect(said).to_contain_text(words)
 
 
 def test_every_room_of_the_demo_says_the_same_of_each_job(demo: Visit) -> None:

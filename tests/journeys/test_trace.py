@@ -179,7 +179,7 @@ def test_the_keypad_logs_a_reading_by_touch_alone(demo: Visit) -> None:
     opened(page, "pump.coil")
     field(page).tap()
     expect(answer(page)).to_contain_text("Drain pump, coil")
-    pad = page.get_by_role("group", name="Keypad")
+    pad = page.get_by_role("region", name="Keypad")
     for sign in "148":
         pad.get_by_role("button", name=sign, exact=True).tap()
     expect(answer(page)).to_contain_text("inside 115–197 Ω")

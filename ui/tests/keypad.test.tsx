@@ -43,7 +43,7 @@ describe("the keypad", () => {
   test("types every sign that a reading needs where the focus is, and logs it", () => {
     const onLog = vi.fn();
     draw(<Form onLog={onLog} />);
-    expect(screen.queryByRole("group", { name: "Keypad" })).toBeNull();
+    expect(screen.queryByRole("region", { name: "Keypad" })).toBeNull();
     into("Reads");
     for (const sign of ["0", "1", "9", ".", "k", "M", "µ", "m", "OL", ">", "<", "Space"]) key(sign);
     expect(screen.getByLabelText("Reads")).toHaveValue("019.kMµmOL>< ");
@@ -57,14 +57,14 @@ describe("the keypad", () => {
   test("comes for a field of a figure only, and goes a moment after it was left", () => {
     draw(<Form />);
     into("Reads");
-    expect(screen.getByRole("group", { name: "Keypad" })).toBeInTheDocument();
+    expect(screen.getByRole("region", { name: "Keypad" })).toBeInTheDocument();
     into("Note");
-    expect(screen.queryByRole("group", { name: "Keypad" })).toBeNull();
+    expect(screen.queryByRole("region", { name: "Keypad" })).toBeNull();
     into("Reads");
     act(() => screen.getByLabelText("Reads").blur());
-    expect(screen.getByRole("group", { name: "Keypad" })).toBeInTheDocument();
+    expect(screen.getByRole("region", { name: "Keypad" })).toBeInTheDocument();
     act(() => vi.advanceTimersByTime(400));
-    expect(screen.queryByRole("group", { name: "Keypad" })).toBeNull();
+    expect(screen.queryByRole("region", { name: "Keypad" })).toBeNull();
   });
 
   test("gives way to the phone's own letters, for as long as the field is held", () => {
@@ -82,7 +82,7 @@ describe("the keypad", () => {
     ask(before);
     draw(<Form />);
     into("Reads");
-    expect(screen.queryByRole("group", { name: "Keypad" })).toBeNull();
+    expect(screen.queryByRole("region", { name: "Keypad" })).toBeNull();
     expect(screen.getByLabelText("Reads")).toHaveAttribute("inputmode", "decimal");
   });
 });

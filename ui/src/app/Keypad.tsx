@@ -40,8 +40,7 @@ export function Keypad() {
   }, [field]);
   if (!isPhone || !field || field.dataset.pad === "off") return null;
   return (
-    <fieldset className="keypad" onMouseDown={(event) => event.preventDefault()}>
-      <legend className="hidden">{words.title}</legend>
+    <section className="keypad" aria-label={words.title} onMouseDown={(event) => event.preventDefault()}>
       {SIGNS.map((sign) => (
         <Key key={sign} sign={sign} onPress={() => type(field, field.value + sign)} />
       ))}
@@ -56,7 +55,7 @@ export function Keypad() {
       <button type="button" className="enter" onClick={() => field.form?.requestSubmit()}>
         {words.enter}
       </button>
-    </fieldset>
+    </section>
   );
 }
 

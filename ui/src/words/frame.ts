@@ -20,9 +20,7 @@ export const frame = {
   theme: { light: "Day", dark: "Night" },
   sound: { on: "Sound on", off: "Sound off" },
   soundChange: (isOn: boolean) =>
-    isOn
-      ? "Sound is on: readings sound as they are logged. Turn it off"
-      : "Sound is off. Turn it on: a tone for inside, another for outside",
+    isOn ? "Sound on: turn it off" : "Sound off: turn it on, a tone for inside, another for outside",
   themeChange: "Change between day and night",
   skip: "Skip to the sheet",
   notFound: "There is no page at this address.",

@@ -8,7 +8,7 @@ from ohmcensus.core.diagnosis.apart import Alike
 from ohmcensus.core.diagnosis.changes import cure
 from ohmcensus.core.diagnosis.posterior import RULED_OUT, Diagnosis
 from ohmcensus.core.diagnosis.question import Question
-from ohmcensus.core.event import Changed, Event, RunWatched
+from ohmcensus.core.event import BypassRemoved, Changed, Event, RunWatched
 from ohmcensus.core.job.case import Case
 from ohmcensus.core.machine.asked import run_words
 from ohmcensus.core.machine.stamped import rating_unit
@@ -90,9 +90,11 @@ def why_words(row: Question, known: Diagnosis) -> str:
     return f"Tells {name} from the others; settles about {share:.0%} of what is undecided."
 
 
-def change_words(event: Event[Changed] | Event[RunWatched], case: Case) -> str:
-    """Say a change, or a run that was watched."""
+def change_words(event: Event[Changed] | Event[RunWatched] | Event[BypassRemoved], case: Case) -> str:
+    """Say a change, a run that was watched, or that a bypass came out."""
     body = event.body
+    if isinstance(body, BypassRemoved):
+        return f"Bypass taken out: {body.words}"
     if isinstance(body, RunWatched):
         return f"Run: {run_words(case.sheet).get(body.outcome, body.outcome)}"
     part = case.sheet.part(body.part)

@@ -10,7 +10,7 @@ from ohmcensus.core.course.outlook import Outlook, named_words, outlook
 from ohmcensus.core.diagnosis.conclusion import Standing
 from ohmcensus.core.diagnosis.of_case import reach_of
 from ohmcensus.core.diagnosis.words import change_words, cured_words
-from ohmcensus.core.event import Changed, Ended, Event, RunMade, RunWatched
+from ohmcensus.core.event import BypassRemoved, Changed, Ended, Event, RunMade, RunWatched
 from ohmcensus.core.firm import Firm
 from ohmcensus.core.job.case import Case
 from ohmcensus.core.job.strip_down import held_words, strip_down
@@ -73,7 +73,7 @@ def composed(context: Context, job: JobAtHand, given: Given = NOTHING_GIVEN) -> 
         found=_found(told, case, safety),
         deciding=tuple(printed(row) for row in deciding),
         not_proved=blind_words(deciding),
-        done=tuple(change_words(event, case) for event in case.of(Changed, RunWatched)),
+        done=tuple(change_words(event, case) for event in case.of(Changed, RunWatched, BypassRemoved)),
         cured=cured_words(case),
         taken_off=_taken_off(case),
         parts=tuple(_part(row, case) for row in given.wanted),

@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Iterator, Sequence
 
 from ohmcensus.core.diagnosis.words import cured_words
-from ohmcensus.core.event import Changed, Ended
+from ohmcensus.core.event import BypassRemoved, Changed, Ended
 from ohmcensus.core.job.case import Case
 from ohmcensus.core.safety import Safety
 from ohmcensus.core.safety.danger_rows import altered_rows, open_rows
@@ -84,7 +84,12 @@ def _in_words(should: str) -> str:
 def _done(case: Case) -> Iterator[str]:
     changed = {event.body.part for event in case.of(Changed)}
     parts = [part.title.lower() for part in case.sheet.parts if part.id in changed]
-    yield f"We worked on: {', '.join(parts)}." if parts else "Nothing was changed on the machine."
+    mended = [event.body.words for event in case.of(BypassRemoved)]
+    yield from (f"What had been altered was put right: {words}." for words in mended)
+    if parts:
+        yield f"We worked on: {', '.join(parts)}."
+    elif not mended:
+        yield "Nothing was changed on the machine."
     if cured_words(case):
         yield "It ran through after that."
 

@@ -25,7 +25,7 @@ export function MachinesRoom() {
   return (
     <div className="machines">
       <nav className="sheet-list" aria-label={words.list}>
-        <h2>{words.title}</h2>
+        {sheetId ? <h2>{words.title}</h2> : <h1>{words.title}</h1>}
         {data?.map((sheet) => (
           <NavLink key={sheet.id} to={`/machines/${sheet.id}`}>
             <b>{sheet.title}</b>

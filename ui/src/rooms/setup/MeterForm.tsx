@@ -93,7 +93,7 @@ export function MeterForm({ start, revision, onClose }: Props) {
         <table className="ranges">
           <thead>
             <tr>
-              <th />
+              <td />
               {COLUMNS.map((column) => (
                 <th key={column.figure}>{column.label}</th>
               ))}
