@@ -5,7 +5,7 @@ export const machines = {
   own: "yours",
   draft: "draft",
   import: "Import",
-  choose: "Choose a machine on the left.",
+  choose: "Choose a machine from the list.",
   loading: "Reading the sheet",
   copyTitle: "Title of the copy",
   copy: "Copy",

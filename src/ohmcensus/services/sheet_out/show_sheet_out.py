@@ -6,7 +6,7 @@ from collections.abc import Sequence
 from dataclasses import asdict
 
 from ohmcensus.core.event import CostsNoted, Ended
-from ohmcensus.core.proof import blocking, is_asked
+from ohmcensus.core.proof import Proof, blocking, is_asked, proofs
 from ohmcensus.core.shelf import WantedPart
 from ohmcensus.core.shelf.costs import proposed_costs, total_words
 from ohmcensus.exchange.report import Report, ReportSection
@@ -39,7 +39,7 @@ def show_sheet_out(context: Context, job_id: str) -> SheetOutView:
     report = signed.report if signed else composed(context, job, given)
     noted = case.last(CostsNoted)
     costs = noted.body if noted else _proposed(job, given.wanted)
-    good = sum(row.state == "good" for row in report.proofs)
+    good, asked = _shown(report) if signed else _shown_of(proofs(case, safety))
     return SheetOutView(
         job=job_view(job, context.clock()),
         is_signed=end is not None,
@@ -48,7 +48,7 @@ def show_sheet_out(context: Context, job_id: str) -> SheetOutView:
         found=report.found,
         leak_tests=[LeakTestView.model_validate(asdict(row)) for row in report.leak_tests],
         done=list(report.done),
-        proved=f"{good} of {len(report.proofs)} shown and good" if report.proofs or is_asked(safety) else "",
+        proved=f"{good} of {asked} shown and good" if report.proofs or is_asked(safety) else "",
         signed=report.signed,
         customer=[SectionView.model_validate(asdict(row)) for row in _customer(report)],
         signature=report.signature.name if report.signature else "",
@@ -68,6 +68,16 @@ def show_sheet_out(context: Context, job_id: str) -> SheetOutView:
         photos=pictures,
         chosen=[row for row in chosen_photos(case) if row in {kept.id for kept in pictures}],
     )
+
+
+def _shown(report: Report) -> tuple[int, int]:
+    """Return how many criteria a signed sheet shows as good, and of how many."""
+    return sum(row.state == "good" for row in report.proofs), len(report.proofs)
+
+
+def _shown_of(rows: Sequence[Proof]) -> tuple[int, int]:
+    """Return how many criteria are good so far, and of how many."""
+    return sum(bool(row.is_good) for row in rows), len(rows)
 
 
 def _customer(report: Report) -> tuple[ReportSection, ...]:

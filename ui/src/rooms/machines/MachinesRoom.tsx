@@ -23,7 +23,7 @@ export function MachinesRoom() {
   };
   const problem = error ?? taken.error;
   return (
-    <div className="machines">
+    <div className={sheetId ? "machines with-sheet" : "machines"}>
       <nav className="sheet-list" aria-label={words.list}>
         {sheetId ? <h2>{words.title}</h2> : <h1>{words.title}</h1>}
         {data?.map((sheet) => (
