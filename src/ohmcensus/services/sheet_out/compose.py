@@ -11,7 +11,6 @@ from ohmcensus.core.diagnosis.conclusion import Standing
 from ohmcensus.core.diagnosis.of_case import reach_of
 from ohmcensus.core.diagnosis.words import change_words, cured_words
 from ohmcensus.core.event import BypassRemoved, Changed, Ended, Event, RunMade, RunWatched
-from ohmcensus.core.firm import Firm
 from ohmcensus.core.job.case import Case
 from ohmcensus.core.job.strip_down import held_words, strip_down
 from ohmcensus.core.judgement import census_lines
@@ -27,7 +26,7 @@ from ohmcensus.core.text.moment import clock_words, local, moment_words
 from ohmcensus.core.trip.problem import Method
 from ohmcensus.core.trip.story import story_of
 from ohmcensus.core.trip.words import connected_words, story_words
-from ohmcensus.exchange.report import Report, ReportFirm, ReportLeakTest, ReportProof, ReportSignature
+from ohmcensus.exchange.report import Report, ReportFirm, ReportLeakTest, ReportProof, ReportReading, ReportSignature
 from ohmcensus.services.at_hand.context import Context
 from ohmcensus.services.at_hand.job import JobAtHand
 from ohmcensus.services.at_hand.outcome_tables import table_of
@@ -52,7 +51,7 @@ def composed(context: Context, job: JobAtHand, given: Given = NOTHING_GIVEN) -> 
     given
         What the store adds to the job.
     """
-    stored, case, settings = job.stored, job.case, job.settings
+    stored, case = job.stored, job.case
     told = _outlook_told(context, job)
     before, lines = case.before(case.first_change), [row for row in job.lines if row.answer is not None and row.test]
     deciding = deciding_lines([row for row in census_lines(before) if row.answer and row.test], told.named)
@@ -63,9 +62,8 @@ def composed(context: Context, job: JobAtHand, given: Given = NOTHING_GIVEN) -> 
     made = _made(case, safety)
     testers = _testers(made)
     proved = tuple(_proof(case, row, testers) for row in made)
-    end, clock = case.ended, settings.firm.clock
-    named = named_words(told, case.sheet)
-    return Report(
+    end = case.ended
+    report = Report(
         title=f"Job sheet · {stored.machine}",
         job_id=stored.id,
         facts=_facts(job),
@@ -87,29 +85,36 @@ def composed(context: Context, job: JobAtHand, given: Given = NOTHING_GIVEN) -> 
         advice=ADVICE,
         cautions=CAUTIONS,
         readings=tuple(printed(row, case) for row in lines if row.test and not is_proof(row.test.id)),
-        leak_tests=tuple(row for method in Method for row in _leak_tests(case, method, clock)),
-        zone=f"{local(end.at if end else stored.opened_at, clock):%Z}",
-        firm=_firm(settings.firm, given.mark),
-        signature=_signature(end, clock) if end else None,
+        leak_tests=tuple(row for method in Method for row in _leak_tests(case, method, job.settings.firm.clock)),
         after=tuple(read_again(deciding, lines, case.first_change)) if case.of(Changed) else (),
         photos=given.photos,
-        unsafe_why=unsafe_words(case, safety),
-        customer=customer_page(case, safety, named=named, shown=shown, proofs=proved),
-        shown=shown,
     )
+    return _for_customer(_by_firm(report, job, given.mark), case, safety, named_words(told, case.sheet), shown)
+
+
+def _by_firm(report: Report, job: JobAtHand, mark: str) -> Report:
+    """Return a sheet with the head of the firm, the name of its zone, and the customer's signature."""
+    firm, end = job.settings.firm, job.case.ended
+    last = end.at if end else job.stored.opened_at
+    head = ReportFirm(firm.name, tuple(row.strip() for row in firm.address.splitlines()), firm.contact, mark)
+    return replace(
+        report,
+        zone=f"{local(last, firm.clock):%Z}",
+        firm=head if firm.name or mark else None,
+        signature=_signature(end, firm.clock) if end else None,
+    )
+
+
+def _for_customer(report: Report, case: Case, safety: Safety, named: str, shown: ReportReading | None) -> Report:
+    """Return a sheet with the customer's page, and why the machine is not safe."""
+    page = customer_page(case, safety, named=named, shown=shown, proofs=report.proofs)
+    return replace(report, customer=page, shown=shown, unsafe_why=unsafe_words(case, safety))
 
 
 def _made(case: Case, safety: Safety) -> Sequence[Proof]:
     """Return the proof as soon as any of it was shown."""
     proved = proofs(case, safety)
     return proved if any(row.is_good is not None for row in proved) else ()
-
-
-def _firm(firm: Firm, mark: str) -> ReportFirm | None:
-    """Return the head of the sheet, None while the setup names no firm."""
-    if not firm.name and not mark:
-        return None
-    return ReportFirm(firm.name, tuple(row.strip() for row in firm.address.splitlines()), firm.contact, mark)
 
 
 def _signature(end: Event[Ended], clock: tzinfo) -> ReportSignature | None:
