@@ -113,7 +113,7 @@ def test_from_nothing_to_the_first_reading_by_touch(empty: Visit) -> None:
     page.get_by_role("button", name="New job").tap()
     page.get_by_role("combobox", name="Machine", exact=True).fill("Laundry 2")
     page.get_by_role("combobox", name="Place").fill("Boathouse")
-    page.get_by_label("Machine sheet").select_option("fl7-u")
+    page.get_by_role("radio", name=re.compile("fl7-u")).check()
     page.get_by_role("button", name="Open the job").tap()
     page.get_by_role("button", name="trips").tap()
     page.get_by_label("Which device went").select_option("rcd")

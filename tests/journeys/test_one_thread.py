@@ -102,10 +102,6 @@ STORIES: dict[str, Story] = {
             "lock locked 0.2",
         ),
     ),
-    "a leak": Story(
-        (Symptom.TRIPS,),
-        (leak("0.05M"), leak(">299M", "heater"), fitted("heater"), "heater 26", leak(">299M")),
-    ),
     "trips on plugging in, by the filter": Story(
         (Symptom.TRIPS,),
         (

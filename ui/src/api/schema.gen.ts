@@ -6075,6 +6075,8 @@ export interface components {
         /**
          * StepView
          * @description A step of making safe; ``waits_until`` is the moment until which a charge is waited for, empty for none.
+         *
+         *     ``is_optional`` says that nobody is held up by it.
          */
         StepView: {
             /** How */
@@ -6083,6 +6085,8 @@ export interface components {
             id: string;
             /** Is Done */
             is_done: boolean;
+            /** Is Optional */
+            is_optional: boolean;
             kind: components["schemas"]["StepKind"];
             /** Title */
             title: string;

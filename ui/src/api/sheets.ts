@@ -2,6 +2,7 @@ import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { client, type Schemas, unwrap } from "./client";
 
 export type SheetView = Schemas["SheetView"];
+export type SheetTitle = Schemas["SheetTitle"];
 export type Kind = Schemas["Kind"];
 export type Raw = Record<string, unknown>;
 

@@ -8,7 +8,6 @@ export const jobs = {
   place: "Place",
   placeHint: "Where it stands",
   sheet: "Machine sheet",
-  chooseSheet: "choose the type",
   noSheet: "Choose the machine sheet: the type stands on the plate.",
   known: (place: string) => `Known at ${place}: sheet, plate and earlier visits are filled in.`,
   complaint: "Complaint, in the customer's words",

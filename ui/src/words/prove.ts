@@ -1,5 +1,6 @@
 export const prove = {
   needs: "For this the machine is",
+  toCircuit: "Go to Trip: circuit of the house",
   plugIn: "It is plugged in, panels shut",
   proveDead: "Prove it dead",
   unplug: "It is unplugged, plug in sight",

@@ -54,10 +54,10 @@ describe("the jobs room", () => {
     fireEvent.change(screen.getByLabelText("Place", { selector: "input" }), {
       target: { value: "Boathouse" },
     });
-    await screen.findByRole("option", { name: /fl7-u/ });
+    expect(await screen.findByRole("radio", { name: /fl7-u/ })).not.toBeChecked();
     fireEvent.click(screen.getByRole("button", { name: "Open the job" }));
     expect(await screen.findByRole("alert")).toHaveTextContent("Choose the machine sheet");
-    fireEvent.change(screen.getByLabelText("Machine sheet"), { target: { value: "fl7-u" } });
+    fireEvent.click(screen.getByRole("radio", { name: /fl7-u/ }));
     for (let time = 0; time < 2; time++) {
       fireEvent.click(screen.getByRole("button", { name: "Open the job" }));
       expect(await screen.findByRole("alert")).toHaveTextContent("no machine sheet 'x'");

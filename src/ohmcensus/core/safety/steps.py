@@ -32,6 +32,9 @@ class StepKind(StrEnum):
     PROVE = "prove"
 
 
+_MOVED = "weight"
+
+
 @dataclass(frozen=True, slots=True)
 class SafeStep:
     """One step: what to do, how, whether it is done, until when a charge is waited for (ISO 8601, empty for none)."""
@@ -42,6 +45,11 @@ class SafeStep:
     how: str
     is_done: bool
     waits_until: str = ""
+
+    @property
+    def is_optional(self) -> bool:
+        """Whether it holds nobody up: a machine that is not moved needs nobody's help."""
+        return self.id == _MOVED
 
 
 def safe_steps(case: Case, safety: Safety) -> tuple[SafeStep, ...]:
@@ -101,7 +109,7 @@ def _ticks(case: Case) -> Iterator[tuple[str, str, str]]:
         yield f"discharge{number}", f"Discharge: {part.title}, {charge.title}", _discharge(charge, discharge_of(charge))
     if handling and handling.weight_kg >= TWO_PEOPLE_KG:
         yield (
-            "weight",
+            _MOVED,
             "Move it with help",
             f"It weighs {handling.weight_kg:g} kg: tip it with a second person. {_TIPPING}",
         )

@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from dataclasses import asdict
+
 from ohmcensus.core.event import CutOff
 from ohmcensus.core.job.record_words import record_words
 from ohmcensus.core.safety import safe_steps
@@ -38,17 +40,7 @@ def show_safe(context: Context, job_id: str) -> SafeView:
     safety = job.safety(now)
     return SafeView(
         job=job_view(job, now),
-        steps=[
-            StepView(
-                id=step.id,
-                kind=step.kind,
-                title=step.title,
-                how=step.how,
-                is_done=step.is_done,
-                waits_until=step.waits_until,
-            )
-            for step in safe_steps(case, safety)
-        ],
+        steps=[StepView(**asdict(step), is_optional=step.is_optional) for step in safe_steps(case, safety)],
         cuts=[Choice(id=way, words=way.words) for way in CutOff],
         points=series_points(case, safety),
         hand=hand_points(case, safety),

@@ -15,7 +15,10 @@ from ohmcensus.services.job.view import HazardView, JobView, PowerView
 
 
 class StepView(BaseModel):
-    """A step of making safe; ``waits_until`` is the moment until which a charge is waited for, empty for none."""
+    """A step of making safe; ``waits_until`` is the moment until which a charge is waited for, empty for none.
+
+    ``is_optional`` says that nobody is held up by it.
+    """
 
     id: str
     kind: StepKind
@@ -23,6 +26,7 @@ class StepView(BaseModel):
     how: str
     is_done: bool
     waits_until: str
+    is_optional: bool
 
 
 class ProofView(BaseModel):

@@ -137,7 +137,10 @@ function SheetChoice({ intake }: { intake: Draft }) {
           className="grow"
           label={words.sheet}
           value={intake.draft.sheet}
-          data={(sheets ?? []).map((sheet) => ({ value: sheet.id, label: `${sheet.id} · ${sheet.title}` }))}
+          data={(sheets ?? []).map((sheet) => ({
+            value: sheet.id,
+            label: sheet.is_own ? sheet.title : `${sheet.id} · ${sheet.title}`,
+          }))}
           onChange={(event) => intake.change({ sheet: event.currentTarget.value })}
         />
         <Act look="plain" onClick={() => setTitle("")}>

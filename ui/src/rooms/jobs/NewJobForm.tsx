@@ -1,4 +1,4 @@
-import { Autocomplete, NativeSelect, Textarea } from "@mantine/core";
+import { Autocomplete, Textarea } from "@mantine/core";
 import { type FormEvent, type KeyboardEvent, useRef, useState } from "react";
 import { useNavigate } from "react-router";
 import { useAddresses, useMachines } from "../../api/addresses";
@@ -9,6 +9,7 @@ import { Card } from "../../app/controls/Card";
 import { Problem } from "../../app/Problem";
 import { useForm } from "../../app/useForm";
 import { jobs as words } from "../../words/jobs";
+import { TypePick } from "./TypePick";
 
 const EMPTY = { machine: "", place: "", sheet: "", complaint: "" };
 const AT = " · ";
@@ -87,18 +88,7 @@ export function NewJobForm({ onClose }: { onClose: () => void }) {
           {words.known(known.place)}
         </p>
       ) : (
-        <NativeSelect
-          label={words.sheet}
-          value={draft.sheet}
-          onChange={(event) => set("sheet")(event.currentTarget.value)}
-          data={[
-            { value: "", label: words.chooseSheet },
-            ...(sheets ?? []).map((sheet) => ({
-              value: sheet.id,
-              label: [...(sheet.is_own ? [] : [sheet.id]), sheet.title, sheet.supply].join(AT),
-            })),
-          ]}
-        />
+        <TypePick sheets={sheets ?? []} value={draft.sheet} onChange={set("sheet")} />
       )}
       <Textarea
         label={words.complaint}

@@ -1,3 +1,4 @@
+import { Link } from "react-router";
 import type { EventBody } from "../../api/client";
 import { useEvent } from "../../api/events";
 import type { Criterion, ProveView } from "../../api/proof";
@@ -73,6 +74,11 @@ export function CriterionRow({ view, row }: { view: ProveView; row: Criterion })
       {isOpen && row.id === "insulation" && <NotAllowed jobId={view.job.id} />}
       {isOpen && (row.kind === "run" || row.kind === "heat" || row.kind === "gfci") && (
         <RunForm jobId={view.job.id} outcomes={view.outcomes} heats={view.heats} />
+      )}
+      {isOpen && row.kind === "gfci" && (
+        <Act as={Link} look="plain" to={`/jobs/${view.job.id}/trip`}>
+          {words.toCircuit}
+        </Act>
       )}
       {isOpen && row.kind === "current" && <CurrentForm view={view} criterion={row.id} />}
       <Problem error={record.error} />

@@ -20,7 +20,7 @@ export function SafeSteps({ view }: { view: SafeState }) {
   const event = useEvent(view.job.id);
   const send: Send = (body) => event.mutate(body);
   const cut = view.cuts.find((way) => way.id === view.job.power.cut);
-  const due = view.steps.find((step) => !step.is_done && step.id !== WHERE_MOVED);
+  const due = view.steps.find((step) => !step.is_done && !step.is_optional);
   useDue(due);
   return (
     <Card aria-label={words.steps}>
@@ -51,9 +51,6 @@ export function SafeSteps({ view }: { view: SafeState }) {
     </Card>
   );
 }
-
-/** A machine that is not moved needs nobody's help: this step holds nobody up. */
-const WHERE_MOVED = "weight";
 
 /** The next step that is not ticked comes into view, and under the hand: nobody reaches the proof past it unseen. */
 function useDue(due: Step | undefined) {

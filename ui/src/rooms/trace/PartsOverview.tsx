@@ -13,7 +13,7 @@ const MARKS_PX = 112;
 type Props = {
   trace: Trace;
   suspects: SuspectsView | undefined;
-  shown: string;
+  shown: string | null;
   asked: string | null;
   onChoose: (part: Part) => void;
   onPoints: () => void;

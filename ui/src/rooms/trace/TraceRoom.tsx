@@ -4,6 +4,7 @@ import { useLocation, useParams } from "react-router";
 import { ApiError, type Part, type Preview, type Trace } from "../../api/client";
 import { type Objective, useSuspects } from "../../api/suspects";
 import { useTrace, useWithdraw } from "../../api/trace";
+import { Card } from "../../app/controls/Card";
 import { useRoomKeys } from "../../app/keys";
 import { keepLastJob } from "../../app/lastJob";
 import { NoAnswer } from "../../app/NoAnswer";
@@ -97,27 +98,32 @@ function Loaded({ jobId, trace }: { jobId: string; trace: Trace }) {
   });
 
   const isNarrow = usePhone();
+  // Which part is shown follows the suspects: until they are there, or late, none is, so that nothing moves away.
+  const isAwaited = useAwaited(suspects !== undefined);
   const leading = suspects?.suspects.find((row) => row.chance >= LIKELY)?.part;
-  const shown =
-    lit || asked ? partOf(trace, lit ?? suggested) : (leading ?? partOf(trace, firstOutside(trace)));
+  const proposed = asked ? partOf(trace, suggested) : (leading ?? partOf(trace, firstOutside(trace)));
+  const shown = lit ? partOf(trace, lit) : isAwaited ? null : proposed;
   const choosePart = (part: Part) => {
     const asked = suggested && part.lines.includes(suggested) ? suggested : null;
     setChosen(asked ?? part.worst ?? part.lines[0] ?? null);
   };
-  const panel = (
-    <PartPanel
-      jobId={jobId}
-      trace={trace}
-      part={shown}
-      chosen={lit}
-      preview={preview}
-      suspects={suspects}
-      onChoose={setChosen}
-      onTake={take}
-      onCorrect={correct}
-      onTakeBack={(readingId) => void takeBack(readingId)}
-    />
-  );
+  const panel =
+    shown === null ? (
+      <Card className="part-panel" aria-busy="true" />
+    ) : (
+      <PartPanel
+        jobId={jobId}
+        trace={trace}
+        part={shown}
+        chosen={lit}
+        preview={preview}
+        suspects={suspects}
+        onChoose={setChosen}
+        onTake={take}
+        onCorrect={correct}
+        onTakeBack={(readingId) => void takeBack(readingId)}
+      />
+    );
   return (
     <div className="trace">
       <TopStrip job={trace.job} />
@@ -173,6 +179,18 @@ function Loaded({ jobId, trace }: { jobId: string; trace: Trace }) {
     </div>
   );
 }
+
+/** Whether something is still on its way, and not yet late: what is late is not waited for. */
+function useAwaited(isThere: boolean): boolean {
+  const [isLate, setLate] = useState(false);
+  useEffect(() => {
+    const timer = setTimeout(() => setLate(true), LATE);
+    return () => clearTimeout(timer);
+  }, []);
+  return !isThere && !isLate;
+}
+
+const LATE = 800;
 
 function neighbour(trace: Trace, chosen: string | null, step: number): string {
   const at = trace.lines.findIndex((row) => row.key === chosen);

@@ -1,0 +1,77 @@
+import { act, screen, waitFor } from "@testing-library/react";
+import { afterEach, beforeEach, describe, expect, it, vi } from "vitest";
+import type { Question, SuspectsView } from "../../src/api/suspects";
+import { TraceRoom } from "../../src/rooms/trace/TraceRoom";
+import { example } from "../examples";
+import { draw, HEATER, LEAK, serve, TRACE } from "../render";
+
+const suspects = example<SuspectsView>("suspects");
+const PUMP = { ...HEATER, key: "pump.coil", part: "pump", part_title: "Drain pump" };
+const trace = {
+  ...TRACE,
+  lines: [HEATER, LEAK, PUMP],
+  parts: [
+    { id: "heater", title: "Heater", lines: [HEATER.key, LEAK.key], worst: LEAK.key, outside: 1 },
+    { id: "pump", title: "Drain pump", lines: [PUMP.key], worst: null, outside: 0 },
+  ],
+};
+const COIL: Question = {
+  test: PUMP.key,
+  kind: "test",
+  title: "Drain pump, coil",
+  settles: 0.4,
+  minutes: 7.5,
+  before: [],
+  is_safe_first: false,
+  bits: 0.6,
+  expects: [],
+  outcomes: [],
+  what_ifs: [],
+  also: [],
+} as unknown as Question;
+const asking = { ...suspects, job: TRACE.job, act: null, ask: [COIL] };
+
+/** What the suspects answer, once they are let go. */
+function held() {
+  let release = () => undefined as unknown;
+  const gate = new Promise<void>((resolve) => {
+    release = resolve as () => unknown;
+  });
+  serve({ "/trace": { body: trace }, "/suspects": { body: asking }, "/preview": { body: {} } });
+  const answer = globalThis.fetch;
+  globalThis.fetch = async (input, init) => {
+    if (new URL((input as Request).url).pathname.endsWith("/suspects")) await gate;
+    return answer(input, init);
+  };
+  return () => release();
+}
+
+beforeEach(() => localStorage.clear());
+afterEach(() => vi.useRealTimers());
+
+describe("the part that is shown on arrival", () => {
+  const busy = () => document.querySelector('.part-panel[aria-busy="true"]');
+  const shown = (name: string) => screen.findByRole("heading", { level: 2, name });
+
+  it("waits for the suspects, so that it does not move away, and follows what they ask", async () => {
+    const release = held();
+    draw(<TraceRoom />, "trace");
+    await screen.findByRole("button", { name: /Heater/ });
+    expect(busy()).not.toBeNull();
+    expect(screen.queryByRole("heading", { level: 2, name: "Heater" })).toBeNull();
+    release();
+    expect(await shown("Drain pump")).toBeInTheDocument();
+    expect(busy()).toBeNull();
+  });
+
+  it("is the one that reads outside where the suspects are late", async () => {
+    vi.useFakeTimers({ shouldAdvanceTime: true });
+    held();
+    draw(<TraceRoom />, "trace");
+    await waitFor(() => expect(busy()).not.toBeNull());
+    act(() => {
+      vi.advanceTimersByTime(900);
+    });
+    expect(await shown("Heater")).toBeInTheDocument();
+  });
+});
