@@ -243,7 +243,7 @@ def test_a_dead_socket_ends_the_job_and_it_can_be_reopened(demo: Visit) -> None:
         page.get_by_label(f"Outlet, {line}").press("Enter")
     look = page.get_by_label("First look outside")
     expect(look).to_contain_text("The outlet is dead")
-    look.get_by_role("button", name="End the job already").first.click()
+    look.get_by_role("button", name="End the job here").first.click()
     expect(page.get_by_label("Why it ends")).to_have_value("The outlet is dead.")
     page.get_by_role("button", name="End the job").first.click()
     expect(page.locator(".ended-mark")).to_be_visible()

@@ -106,7 +106,7 @@ def test_another_window_follows_within_two_seconds(demo: Visit) -> None:
     page, job = demo.trace("Machine 1"), demo.job("Machine 1")
     expect(page.get_by_role("link", name=STRIP)).to_contain_text("Dead, proved at")
     other = demo.open(f"/jobs/{job}/safe")
-    other.get_by_role("button", name="It was under voltage all the same").click()
+    other.get_by_role("button", name="It was under voltage anyway").click()
     other.get_by_role("button", name="Save").click()
     expect(other.get_by_role("link", name=STRIP)).to_contain_text("UNDER VOLTAGE")
     expect(page.get_by_role("link", name=STRIP)).to_contain_text("UNDER VOLTAGE", timeout=4_000)

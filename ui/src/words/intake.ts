@@ -75,7 +75,7 @@ export const look = {
   bad: "Bad",
   note: "What you saw",
   keepNote: "Save",
-  end: "End the job already",
+  end: "End the job here",
   endWhy: "Why it ends",
   endDo: "End the job",
   unsafe: "The machine is labelled unsafe, the customer knows",

@@ -9,7 +9,7 @@ export const prove = {
   intro:
     "The first fail ends the series: mend that, then show it again. A reading passes only with its whole error.",
   noChange:
-    "Nothing was changed and nothing came off: proof is asked once something is. It can be shown all the same.",
+    "Nothing was changed and nothing came off: proof is asked once something is. It can be shown anyway.",
   voided: (what: string, at: string) =>
     `It was shown once, and counts no more since ${at}: ${what}. Show it again.`,
   states: { good: "good", bad: "failed", not_shown: "not shown" },

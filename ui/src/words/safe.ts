@@ -53,7 +53,7 @@ export const power = {
   machines: { in: "plugged in", out: "unplugged" },
   reclosedWith: { in: "With the machine plugged in", out: "With the machine unplugged" },
   reclose: "Closed again, once",
-  powered: "It was under voltage all the same",
+  powered: "It was under voltage anyway",
   poweredHow: "How you noticed",
   poweredDo: "Save",
   outlet: "Another outlet",

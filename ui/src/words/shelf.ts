@@ -23,7 +23,7 @@ export const parts = {
   noSpare: "No piece of this kind on the shelf.",
   fits: "fits by type and plug",
   fit: "Fit it",
-  fitAnyway: "Fit it all the same",
+  fitAnyway: "Fit it anyway",
   toShelf: "Go to Shelf",
 };
 

@@ -78,6 +78,7 @@ export const quick = {
   overrideReason: "Why it is safe anyway",
   overrideDo: "Log",
   saving: "Saving …",
+  undo: "Undo",
   undone: "Undone",
   nothingToUndo: "There is no reading to undo.",
 };

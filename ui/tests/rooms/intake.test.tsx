@@ -188,7 +188,7 @@ describe("the first look", () => {
     });
     fireEvent.click(screen.getByRole("button", { name: "Save" }));
     await waitFor(() => expect(sent.some((row) => row.path.endsWith("/events"))).toBe(true));
-    const ends = screen.getAllByRole("button", { name: "End the job already" });
+    const ends = screen.getAllByRole("button", { name: "End the job here" });
     fireEvent.click(ends[0] as HTMLElement);
     expect(screen.getByLabelText("Why it ends")).toHaveValue(CHECK.ends_with);
     const events = sent.filter((row) => row.path.endsWith("/events")).map((row) => row.body.body);

@@ -22,6 +22,7 @@ describe("the quick line", () => {
     correction: null,
     onCorrected: nothing,
     onLogged: nothing,
+    onUndo: null,
     said: "",
     onSaid: nothing,
   };
@@ -188,7 +189,15 @@ describe("a refusal for safety", () => {
     });
     const preview = { answers: ["prove" as const, "loose" as const], problem: "not proved dead" };
     const line = { line: HEATER, isChosen: true, correction: null };
-    const rest = { ref: null, jobId: "j-1", trace: TRACE, said: "", onSaid: nothing, onPreview: nothing };
+    const rest = {
+      ref: null,
+      jobId: "j-1",
+      trace: TRACE,
+      said: "",
+      onSaid: nothing,
+      onPreview: nothing,
+      onUndo: null,
+    };
     draw(
       <QuickLine {...rest} {...line} preview={preview as Preview} onCorrected={nothing} onLogged={nothing} />,
     );
@@ -214,6 +223,7 @@ describe("what the quick line answers", () => {
       said=""
       line={null}
       isSaving={false}
+      onUndo={null}
       onOffer={nothing}
       refused={null}
       {...overrides}
@@ -233,6 +243,17 @@ describe("what the quick line answers", () => {
     expect(screen.getByRole("status")).toHaveTextContent(
       "Heater · element · 26 Ω ± 0.5 Ω Multimeterinside 25.2–29.4 Ω",
     );
+  });
+
+  it("offers to undo what was just logged, and nothing else", () => {
+    const onUndo = vi.fn();
+    const { redraw } = draw(answer({ text: "", said: "Heater, element: 26 Ω, inside", onUndo }));
+    fireEvent.click(screen.getByRole("button", { name: "Undo" }));
+    expect(onUndo).toHaveBeenCalledOnce();
+    redraw(answer({ text: "", said: "Undone" }));
+    expect(screen.queryByRole("button", { name: "Undo" })).toBeNull();
+    redraw(answer({ said: "Heater, element: 26 Ω, inside", onUndo }));
+    expect(screen.queryByRole("button", { name: "Undo" })).toBeNull();
   });
 
   it("is the names that a beginning may become", () => {

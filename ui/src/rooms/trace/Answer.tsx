@@ -1,5 +1,6 @@
 import type { ReactNode } from "react";
 import type { Line, Preview } from "../../api/client";
+import { Act } from "../../app/controls/Act";
 import { verdictColour } from "../../drawings/VerdictMark";
 import { quick } from "../../words/trace";
 
@@ -11,13 +12,15 @@ type Props = {
   /** The line in question, told while nothing is typed. */
   line: Line | null;
   isSaving: boolean;
+  /** Takes back what was just logged; null where nothing was. */
+  onUndo: (() => void) | null;
   onOffer: (offer: string) => void;
   refused: ReactNode;
 };
 
 /** What the quick line answers: understood as, what is wrong with it, or what was just logged. */
 export function Answer(props: Props) {
-  const { text, preview, problem, said, line, isSaving, onOffer, refused } = props;
+  const { text, preview, problem, said, line, isSaving, onUndo, onOffer, refused } = props;
   return (
     <div className="answer" role="status">
       {isSaving ? (
@@ -36,8 +39,12 @@ export function Answer(props: Props) {
         <>
           {said && (
             <>
-              <span>{said}</span>
-              <br />
+              {onUndo && (
+                <Act look="plain" className="undo" onClick={onUndo}>
+                  {quick.undo}
+                </Act>
+              )}
+              <span className="just-said">{said}</span>
             </>
           )}
           {line && <InQuestion line={line} isAfter={said !== ""} />}

@@ -34,13 +34,16 @@ type Props = {
   correction: Correction | null;
   onCorrected: () => void;
   onLogged: (line: string | null) => void;
+  /** Takes back what was just logged; null where nothing was. */
+  onUndo: (() => void) | null;
   said: string;
   onSaid: (said: string) => void;
 };
 
 /** One field for everything: it says live what it understood, and loses nothing that was typed. */
 export function QuickLine(props: Props) {
-  const { ref, jobId, trace, preview, onPreview, correction, onCorrected, onLogged, said, onSaid } = props;
+  const { ref, jobId, trace, preview, onPreview, correction, onCorrected, onLogged, onUndo, said, onSaid } =
+    props;
   const pinned = useRef<Line | null | undefined>(undefined);
   const sending = useRef<{ text: string; isFollowed: boolean } | null>(null);
   const [text, setText] = useForm(`ohmcensus.line.${jobId}`, "");
@@ -179,6 +182,7 @@ export function QuickLine(props: Props) {
         said={said}
         line={correction ? null : line}
         isSaving={log.isPending}
+        onUndo={onUndo}
         refused={!isPhone && refused}
         onOffer={(offer) => {
           type(offer);

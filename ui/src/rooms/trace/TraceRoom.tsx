@@ -66,6 +66,7 @@ function Loaded({ jobId, trace }: { jobId: string; trace: Trace }) {
     if (!readingId) return setSaid(quick.nothingToUndo);
     try {
       await withdraw.mutateAsync(readingId);
+      setLogged(null);
       setSaid(quick.undone);
     } catch (problem) {
       if (problem instanceof ApiError) setSaid(problem.message);
@@ -167,6 +168,7 @@ function Loaded({ jobId, trace }: { jobId: string; trace: Trace }) {
           choose(null);
           setLogged(key);
         }}
+        onUndo={logged === null ? null : () => void undo()}
         said={said}
         onSaid={setSaid}
       />
