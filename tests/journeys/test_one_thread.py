@@ -39,7 +39,8 @@ LONG = "Washer of the crew, third from the slipway door"
 ROOMS = ("intake", "safe", "codes", "trace", "trip", "repair", "prove", "sheet-out")
 NEXT = re.compile(r"Next(?:, here)?: (.*?)(?:\s+n next · \? keys)?$")
 
-Step = str | Body | Callable[[Visit, str], None]
+Act = str | Body | Callable[[Visit, str], None]
+Step = Act | tuple[Act, ...]
 
 
 def leak(text: str, *off: str, sheet: str = "fl7-u", only: str = "") -> RunMade:
@@ -77,13 +78,11 @@ STORIES: dict[str, Story] = {
     "an open heater on a sheet of one's own": Story(
         (Symptom.NO_HEAT,),
         (
-            "heater OL",
-            "heater OL",
+            ("heater OL", "heater OL"),
             fitted("heater"),
             "heater 26",
             everything_read,
-            PluggedIn(),
-            RunWatched(outcome="through"),
+            (PluggedIn(), RunWatched(outcome="through")),
             everything_shown,
             Ended(why="New heater fitted, washes warm."),
         ),
@@ -93,11 +92,8 @@ STORIES: dict[str, Story] = {
     "two faults": Story(
         (Symptom.NO_HEAT, Symptom.STOPS),
         (
-            "heater OL",
-            "heater OL",
-            "lock locked 38",
-            "lock locked 0.4",
-            "lock locked 39",
+            ("heater OL", "heater OL"),
+            ("lock locked 38", "lock locked 0.4", "lock locked 39"),
             fitted("lock"),
             "lock locked 0.2",
         ),
@@ -119,8 +115,7 @@ STORIES: dict[str, Story] = {
     "hums and does not turn, by its capacitor": Story(
         (Symptom.HUMS, Symptom.NO_TURN),
         (
-            "capacitor 31u",
-            "capacitor 31u",
+            ("capacitor 31u", "capacitor 31u"),
             fitted("capacitor"),
             "capacitor 60u",
             everything_read,
@@ -136,15 +131,13 @@ STORIES: dict[str, Story] = {
         (
             HazardFound(hazard=Hazard.BYPASS, words="lid wires joined"),
             BypassRemoved(words="wires parted, lid tried: stops"),
-            "lid unlocked OL",
-            "lid locked 0.3",
-            everything_shown,
+            ("lid unlocked OL", "lid locked 0.3", everything_shown),
             Ended(why="Lid wires parted, lid works."),
         ),
         sheet="tl6-s",
         says=("We found it altered: lid wires joined.", "put right: wires parted, lid tried: stops"),
     ),
-    "nothing that reads": Story((Symptom.NO_DRAIN,), ("pump 160", "pump 900k", "pump 160")),
+    "nothing that reads": Story((Symptom.NO_DRAIN,), (("pump 160", "pump 900k"), "pump 160")),
     "left unsafe": Story((Symptom.TRIPS,), (leak("0.05M"), Ended(why="No part to be had.", is_labelled_unsafe=True))),
 }
 
@@ -225,6 +218,15 @@ def opened(visit: Visit, story: Story) -> str:
     return job
 
 
+def done(visit: Visit, job: str, act: Act) -> None:
+    if isinstance(act, str):
+        logged(visit.context, job, act)
+    elif callable(act):
+        act(visit, job)
+    else:
+        happened(visit.context, job, act)
+
+
 @pytest.mark.parametrize("name", STORIES)
 def test_after_every_step_of_a_story_every_room_says_the_same(empty: Visit, name: str) -> None:
     story = STORIES[name]
@@ -233,12 +235,8 @@ def test_after_every_step_of_a_story_every_room_says_the_same(empty: Visit, name
     thread.agrees()
     prove_dead(empty.context, job)
     for step in story.steps:
-        if isinstance(step, str):
-            logged(empty.context, job, step)
-        elif callable(step):
-            step(empty, job)
-        else:
-            happened(empty.context, job, step)
+        for act in step if isinstance(step, tuple) else (step,):
+            done(empty, job, act)
         thread.agrees()
     if story.says:
         thread.page.goto(f"{empty.address}/jobs/{job}/sheet-out")
@@ -249,9 +247,7 @@ def test_after_every_step_of_a_story_every_room_says_the_same(empty: Visit, name
 
 def test_every_room_of_the_demo_says_the_same_of_each_job(demo: Visit) -> None:
     for row in every_job(demo.context):
-        thread = Thread(demo, row.id)
         if row.ended is None:
+            thread = Thread(demo, row.id)
             thread.agrees()
-            prove_dead(demo.context, row.id)
-            thread.agrees()
-        thread.page.close()
+            thread.page.close()
