@@ -101,14 +101,16 @@ def test_a_label_says_why_in_three_lines_at_most_and_keeps_its_date(why: str, sa
 
 
 def test_a_sheet_from_before_there_was_a_customers_page_keeps_its_sentences() -> None:
-    old = replace(PLAIN, plain=("We found the heater to be at fault.", "It ran through after that."))
+    costs = (("Work, 60 min at 60.00 an hour", "60.00"), ("Total", "60.00"))
+    old = replace(PLAIN, plain=("We found the heater to be at fault.", "It ran through after that."), costs=costs)
     *_, page = pages(write_report(old))
+    assert "Work, 60 min at 60.00 an hour 60.00 Total 60.00" in page
     assert "For the customer" in page
     assert "We found the heater to be at fault. It ran through after that." in page
 
 
 def test_the_customers_page_shows_the_picture_only_where_something_decided_it() -> None:
-    page = (ReportSection("What we found", ("We found the heater to be at fault.",)),)
+    page = (ReportSection("What we found", ("We found the heater to be at fault.",), below="reading"),)
     with_picture = pages(write_report(replace(PLAIN, customer=page, shown=HEATER)))[-1]
     without = pages(write_report(replace(PLAIN, customer=page)))[-1]
     assert "Heater, element OL" in with_picture

@@ -35,9 +35,7 @@ def values_of_the_proof() -> list[str]:
     return [line.split()[-1] for line in PROOF]
 
 
-def test_from_nothing_to_the_first_reading_by_keyboard_alone(empty: Visit) -> None:
-    page = empty.open("/")
-    page.get_by_text("No job yet").wait_for()
+def new_job_by_keys(page: Page) -> None:
     keys = page.keyboard
     keys.press("n")
     for text in ("Laundry 2", "Boathouse"):
@@ -48,6 +46,13 @@ def test_from_nothing_to_the_first_reading_by_keyboard_alone(empty: Visit) -> No
     expect(page.get_by_role("radio", name=re.compile("fl7-u"))).to_be_checked()
     keys.press("Tab")
     keys.type("stops while filling")
+
+
+def test_from_nothing_to_the_first_reading_by_keyboard_alone(empty: Visit) -> None:
+    page = empty.open("/")
+    page.get_by_text("No job yet").wait_for()
+    keys = page.keyboard
+    new_job_by_keys(page)
     page.get_by_label("Complaint").press("Enter")
     expect(page.get_by_role("heading", name="Laundry 2")).to_be_visible()
     page.get_by_role("button", name="stops mid-cycle").focus()

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from functools import cache
 from typing import Annotated
 from zoneinfo import ZoneInfo, available_timezones
 
@@ -12,8 +13,14 @@ from ohmcensus.core.text.trimmed import Trimmed
 UTC_NAME = "UTC"
 
 
+@cache
+def _zones() -> frozenset[str]:
+    """Return every zone by name; they lie in six hundred files, and settings are read with every answer."""
+    return frozenset(available_timezones())
+
+
 def _known_zone(name: str) -> str:
-    if name and name not in available_timezones():
+    if name and name not in _zones():
         msg = f"no time zone '{name[:40]}' is known; type one such as Europe/Lisbon, or leave it empty for UTC"
         raise ValueError(msg)
     return name

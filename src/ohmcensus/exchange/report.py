@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from dataclasses import dataclass
+from typing import Literal
 
 
 @dataclass(frozen=True, slots=True)
@@ -46,10 +47,11 @@ class ReportLeakTest:
 
 @dataclass(frozen=True, slots=True)
 class ReportSection:
-    """One part of the customer's page: its heading and its sentences."""
+    """One part of the customer's page: its heading, its sentences, and what stands below them."""
 
     title: str
     sentences: tuple[str, ...]
+    below: Literal["", "reading", "costs"] = ""
 
 
 @dataclass(frozen=True, slots=True)

@@ -45,7 +45,8 @@ def customer_story(report: Report) -> Iterator[Any]:
     yield Spacer(1, 3 * mm)
     if report.is_unsafe:
         yield _do_not_use()
-    for section in report.customer or (ReportSection("", report.plain),):
+    # A sheet that was signed before the page had headings holds its sentences in a row.
+    for section in report.customer or (ReportSection("", report.plain, below="costs"),):
         yield from _section(report, section)
     yield from _signatures(report)
 
@@ -61,9 +62,9 @@ def _section(report: Report, section: ReportSection) -> Iterator[Any]:
     if section.title:
         yield words(section.title, style(12.5, bold=True))
     yield from (words(row, style(_LARGE)) for row in section.sentences)
-    if section.title == "What we found" and report.shown is not None:
+    if section.below == "reading" and report.shown is not None:
         yield from (Spacer(1, 2 * mm), *rulers((report.shown,)))
-    if section.title == "What it costs":
+    if section.below == "costs" and report.costs:
         yield costs(report.costs)
 
 

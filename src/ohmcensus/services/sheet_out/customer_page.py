@@ -43,10 +43,10 @@ def customer_page(
     """
     sections = (
         ReportSection("What you told us", (told_words(case),)),
-        ReportSection("What we found", tuple(_found(safety, named, shown))),
+        ReportSection("What we found", tuple(_found(safety, named, shown)), below="reading"),
         ReportSection("What we did", tuple(_done(case))),
         ReportSection("Is it safe?", tuple(_safe(case, safety, proofs))),
-        ReportSection("What it costs", tuple(f"Together that comes to {row[1]}." for row in cost_rows(case)[-1:])),
+        ReportSection("What it costs", tuple(_costs(case)), below="costs"),
         ReportSection("Good to know", ADVICE),
     )
     return tuple(row for row in sections if row.sentences)
@@ -74,6 +74,10 @@ def _found(safety: Safety, named: str, shown: ReportReading | None) -> Iterator[
         yield f"We measured it ({shown.what}): {reads}. Right is {_in_words(shown.should)}."
     for row in altered_rows(safety):
         yield f"We found it altered: {row}."
+
+
+def _costs(case: Case) -> Iterator[str]:
+    yield from (f"Together that comes to {amount}." for _, amount in cost_rows(case)[-1:])
 
 
 def _in_words(should: str) -> str:

@@ -50,7 +50,7 @@ def show_sheet_out(context: Context, job_id: str) -> SheetOutView:
         done=list(report.done),
         proved=f"{good} of {asked} shown and good" if report.proofs or is_asked(safety) else "",
         signed=report.signed,
-        customer=[SectionView.model_validate(asdict(row)) for row in _customer(report)],
+        customer=[SectionView(title=row.title, sentences=list(row.sentences)) for row in _customer(report)],
         signature=report.signature.name if report.signature else "",
         costs=costs,
         is_costed=noted is not None,
