@@ -10,9 +10,11 @@ import pypdfium2
 import pytest
 from PIL import Image
 from playwright.sync_api import Page, expect
+from pypdf import PdfReader
 
 from ohmcensus.core.event import HandsOff
 from ohmcensus.demo.pictures import drawn
+from ohmcensus.services.at_hand.job import take
 from tests.journeys.conftest import Visit
 from tests.journeys.test_prove import watch_a_warm_run
 from tests.working import happened, logged, prove_dead, read_what_is_missing, shut_up
@@ -170,3 +172,36 @@ def test_a_job_goes_out_as_an_archive_and_comes_back(demo: Visit, tmp_path: Path
     assert not page.evaluate("document.documentElement.scrollWidth > innerWidth")
     with Image.open(io.BytesIO(drawn("cover"))) as picture:
         assert picture.size == (1200, 800)
+
+
+@pytest.mark.parametrize("size", ["laptop", "phone"])
+def test_the_customer_signs_with_a_finger_and_the_sheet_holds_it(demo: Visit, size: str) -> None:
+    """By the mouse here, which goes the same way as a finger; the paper is read by pypdf."""
+    job = demo.job("Lighthouse washer")
+    page = demo.open(f"/jobs/{job}/prove", size=size)
+    page.get_by_label("What was done, in one sentence").fill("Looked at it, nothing done.")
+    page.get_by_label("Customer's name").fill("H. Marsh")
+    page.get_by_role("button", name="End the job", exact=True).click()
+    expect(page.get_by_role("alert")).to_contain_text("signs with a name and a signature")
+    field = page.get_by_role("img", name="Field to sign in")
+    field.scroll_into_view_if_needed()
+    box = field.bounding_box()
+    assert box is not None
+    page.mouse.move(box["x"] + 30, box["y"] + box["height"] / 2)
+    page.mouse.down()
+    for across in range(40, 200, 20):
+        page.mouse.move(box["x"] + across, box["y"] + box["height"] * (0.3 if across % 40 else 0.7))
+    page.mouse.up()
+    expect(page.get_by_role("img", name="The customer's signature").locator("polyline")).to_have_count(1)
+    page.get_by_role("button", name="End the job", exact=True).click()
+    expect(page.get_by_role("region", name="Sign off")).to_contain_text("This job has ended.")
+    with demo.context.store.read() as session:
+        ended = take(demo.context, session, job).case.ended
+    assert ended is not None
+    assert ended.body.signature is not None
+    (stroke,) = ended.body.signature.strokes
+    assert len(stroke) == 9
+    page.goto(f"{demo.address}/jobs/{job}/sheet-out")
+    expect(page.get_by_text("Signed by H. Marsh.")).to_be_visible()
+    pdf = page.request.get(f"{demo.address}/api/jobs/{job}/report.pdf").body()
+    assert "H. Marsh" in PdfReader(io.BytesIO(pdf)).pages[-1].extract_text()

@@ -58,6 +58,8 @@ function Loaded({ jobId, trace }: { jobId: string; trace: Trace }) {
   // What was just logged stays in sight until something else is typed or chosen.
   const lit = preview?.line ?? chosen ?? logged;
   const line = trace.lines.find((l) => l.key === lit) ?? null;
+  // The reading that was logged here, whatever another window logged since.
+  const justLogged = trace.lines.find((l) => l.key === logged)?.reading_id ?? null;
   const take = (key: string) => {
     setChosen(key);
     quickLine.current?.focus();
@@ -168,7 +170,7 @@ function Loaded({ jobId, trace }: { jobId: string; trace: Trace }) {
           choose(null);
           setLogged(key);
         }}
-        onUndo={logged === null ? null : () => void undo()}
+        onUndo={justLogged ? () => void takeBack(justLogged) : null}
         said={said}
         onSaid={setSaid}
       />
