@@ -1,6 +1,9 @@
 import "@testing-library/jest-dom/vitest";
-import { cleanup } from "@testing-library/react";
+import { cleanup, configure } from "@testing-library/react";
 import { afterEach, vi } from "vitest";
+
+// How fast something comes is the benchmarks' business: a busy machine is no failure.
+configure({ asyncUtilTimeout: 10_000 });
 
 // One window for all files of a worker: no clock that stands is left to the next one.
 afterEach(() => {
