@@ -7,12 +7,15 @@ import { ofJob, roomKey, useJobWrite } from "./writing";
 export type TripView = Schemas["TripView"];
 export type TripMethod = TripView["method"];
 
-export function useTrip(jobId: string, method: TripMethod) {
+/** The isolation of a job; without a method, by that of its last leak test. */
+export function useTrip(jobId: string, method: TripMethod | null) {
   return useQuery({
     queryKey: [...roomKey(jobId, "trip"), method],
     queryFn: () =>
       unwrap(
-        client.GET("/api/jobs/{job_id}/trip", { params: { path: { job_id: jobId }, query: { method } } }),
+        client.GET("/api/jobs/{job_id}/trip", {
+          params: { path: { job_id: jobId }, query: method ? { method } : {} },
+        }),
       ),
   });
 }

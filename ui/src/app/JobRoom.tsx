@@ -5,6 +5,7 @@ import { keepLastJob } from "./lastJob";
 import { NextBar } from "./NextBar";
 import { NoAnswer } from "./NoAnswer";
 import { TopStrip } from "./TopStrip";
+import { useUnderHand } from "./underHand";
 
 type Props = {
   title: string;
@@ -20,6 +21,7 @@ export function JobRoom({ title, job, error, children }: Props) {
   useEffect(() => {
     if (jobId) keepLastJob(jobId);
   }, [jobId]);
+  useUnderHand(jobId !== undefined);
   if (!job) return <NoAnswer error={error} />;
   return (
     <div className="job-room">

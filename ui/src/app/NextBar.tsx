@@ -3,6 +3,7 @@ import { Link, useLocation } from "react-router";
 import { useOutlook } from "../api/jobs";
 import { next as words } from "../words/frame";
 import { Act } from "./controls/Act";
+import { AS_NEXT } from "./underHand";
 
 /** The end of every room: who is named, and the one thing to do next, with the way there. */
 export function NextBar({ jobId }: { jobId: string }) {
@@ -21,7 +22,7 @@ export function NextBar({ jobId }: { jobId: string }) {
       </p>
       <span className="quiet keys">{words.keys}</span>
       {!isHere && (
-        <Act as={Link} to={to}>
+        <Act as={Link} to={to} state={AS_NEXT}>
           {words.next(what)}
           <IconArrowRight size={20} aria-hidden />
         </Act>

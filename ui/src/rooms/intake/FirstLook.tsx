@@ -20,8 +20,9 @@ export function FirstLook({ view }: { view: Intake }) {
   const jobId = view.job.id;
   const outlet = view.outside.filter((row) => !row.is_at_plug);
   const cord = view.outside.filter((row) => row.is_at_plug);
+  const isDue = (view.complaint.symptoms ?? []).length > 0;
   return (
-    <Card isStack id="look" aria-label={words.title}>
+    <Card isStack id="look" aria-label={words.title} aria-current={isDue ? "step" : undefined}>
       <h2>{words.title}</h2>
       <p className="quiet" style={{ margin: 0 }}>
         {words.caution}

@@ -11,6 +11,7 @@ import { Field } from "../../app/controls/Field";
 import { useRoomKeys } from "../../app/keys";
 import { SAFETY_MARKS, safetySaid } from "../../app/TopStrip";
 import { momentOf } from "../../app/times";
+import { AS_NEXT } from "../../app/underHand";
 import { jobs as words } from "../../words/jobs";
 import "./jobs.css";
 import { ImportJobs } from "./ImportJobs";
@@ -132,7 +133,7 @@ function JobCard({ job }: { job: ListedJob }) {
   const Mark = SAFETY_MARKS[stands];
   const isLook = job.next_step.stage === "intake" && job.symptoms.length > 0;
   return (
-    <Card as={Link} to={`/jobs/${job.id}/${job.next_step.stage}${isLook ? "#look" : ""}`}>
+    <Card as={Link} to={`/jobs/${job.id}/${job.next_step.stage}${isLook ? "#look" : ""}`} state={AS_NEXT}>
       <JobName job={job} />
       <p className={stands === "live" || stands === "under_voltage" ? "said live" : "said"}>
         <Mark size={18} aria-hidden /> {safetySaid(stands, power)}

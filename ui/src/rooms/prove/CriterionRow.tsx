@@ -19,7 +19,11 @@ export function CriterionRow({ view, row }: { view: ProveView; row: Criterion })
   const see = (isGood: boolean) =>
     record.mutate({ kind: "proof_made", criterion: row.id, is_good: isGood } as EventBody);
   return (
-    <li className={`criterion ${row.state}`} aria-current={row.is_next ? "step" : undefined}>
+    <li
+      className={`criterion ${row.state}`}
+      aria-current={row.is_next ? "step" : undefined}
+      data-stands={row.stands}
+    >
       <div className="criterion-head">
         <StateMark state={row.state} />
         <b>{row.title}</b>

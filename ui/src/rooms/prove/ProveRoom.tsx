@@ -2,6 +2,7 @@ import { useParams } from "react-router";
 import { useProof } from "../../api/proof";
 import { Card } from "../../app/controls/Card";
 import { JobRoom } from "../../app/JobRoom";
+import { useFollow } from "../../app/underHand";
 import { prove as words } from "../../words/prove";
 import { CriterionRow } from "./CriterionRow";
 import { SignOff } from "./SignOff";
@@ -11,6 +12,7 @@ import "./prove.css";
 export function ProveRoom() {
   const { jobId = "" } = useParams();
   const { data, error } = useProof(jobId);
+  useFollow(data?.criteria.find((row) => row.is_next)?.id ?? "");
   return (
     <JobRoom title={words.title} job={data?.job} error={error}>
       {data && (

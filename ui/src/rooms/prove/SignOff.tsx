@@ -51,9 +51,10 @@ export function SignOff({ view }: { view: ProveView }) {
       // said below
     }
   };
+  const isDue = !view.is_over && !view.criteria.some((row) => row.is_next);
   const isFree = view.blocking.length === 0 || (isReported && view.has_bad_outlet);
   return (
-    <Card isStack aria-label={words.signOff}>
+    <Card isStack aria-label={words.signOff} aria-current={isDue ? "step" : undefined}>
       <h2>{words.signOff}</h2>
       {view.blocking.length === 0 ? (
         <p>{view.is_asked ? words.free : words.unchanged}</p>

@@ -2,6 +2,7 @@ import { Link } from "react-router";
 import type { SuspectsView } from "../../api/suspects";
 import { Act } from "../../app/controls/Act";
 import { Card } from "../../app/controls/Card";
+import { AS_NEXT } from "../../app/underHand";
 import { endings as words } from "../../words/suspects";
 
 /** How the search has ended: who is named, and the one act that follows. */
@@ -24,17 +25,17 @@ export function EndingCard({ jobId, view }: { jobId: string; view: SuspectsView 
         {act?.kind === "repair" && <p className="quiet">{words.why}</p>}
       </div>
       {act?.kind === "repair" && (
-        <Act as={Link} to={`/jobs/${jobId}/repair`}>
+        <Act as={Link} to={`/jobs/${jobId}/repair`} state={AS_NEXT}>
           {words.go}
         </Act>
       )}
       {act?.kind === "leak_test" && (
-        <Act as={Link} to={`/jobs/${jobId}/trip`}>
+        <Act as={Link} to={`/jobs/${jobId}/trip`} state={AS_NEXT}>
           {words.goTrip}
         </Act>
       )}
       {view.standing === "settled" && (
-        <Act as={Link} to={`/jobs/${jobId}/prove`}>
+        <Act as={Link} to={`/jobs/${jobId}/prove`} state={AS_NEXT}>
           {words.prove}
         </Act>
       )}

@@ -10,6 +10,7 @@ import { keepLastJob } from "../../app/lastJob";
 import { NoAnswer } from "../../app/NoAnswer";
 import { usePhone } from "../../app/phone";
 import { TopStrip } from "../../app/TopStrip";
+import { useIsNext } from "../../app/underHand";
 import { useForm } from "../../app/useForm";
 import { isOutside } from "../../drawings/VerdictMark";
 import { quick } from "../../words/trace";
@@ -85,7 +86,11 @@ function Loaded({ jobId, trace }: { jobId: string; trace: Trace }) {
   const asked = suspects?.ask[0];
   // While the suspects are still those before the last reading, the sheet's own order goes on.
   const isFresh = suspects !== undefined && suspects.job.revision >= trace.job.revision;
-  const suggested = isFresh && asked?.kind === "test" ? asked.test : (trace.next_line ?? null);
+  // Where no test is next, no line is in question by itself, unless the lines are being read one after the other.
+  const isOther = isFresh && suspects.act !== null && suspects.act?.kind !== "test";
+  const goesOn = logged !== null && suspects?.act?.kind !== "leak_test";
+  const suggested =
+    isFresh && asked?.kind === "test" ? asked.test : isOther && !goesOn ? null : (trace.next_line ?? null);
   const inQuestion = trace.lines.find((row) => row.key === (chosen ?? suggested)) ?? null;
   useRoomKeys({
     line: () => quickLine.current?.focus(),
@@ -101,6 +106,8 @@ function Loaded({ jobId, trace }: { jobId: string; trace: Trace }) {
   });
 
   const isNarrow = usePhone();
+  // On a phone the keys would cover how to measure it.
+  useOnce(useIsNext() && !isNarrow && isFresh && suggested !== null, () => quickLine.current?.focus());
   // Which part is shown follows the suspects: until they are there, or late, none is, so that nothing moves away.
   const isAwaited = useAwaited(suspects !== undefined);
   const leading = suspects?.suspects.find((row) => row.chance >= LIKELY)?.part;
@@ -182,6 +189,15 @@ function Loaded({ jobId, trace }: { jobId: string; trace: Trace }) {
       </Suspense>
     </div>
   );
+}
+
+/** Do something the first time that it is due. */
+function useOnce(isDue: boolean, act: () => void) {
+  const isDone = useRef(false);
+  useEffect(() => {
+    if (isDue && !isDone.current) act();
+    isDone.current ||= isDue;
+  });
 }
 
 /** Whether something is still on its way, and not yet late: what is late is not waited for. */

@@ -4,6 +4,7 @@ import type { TripView } from "../../api/trip";
 import { Act } from "../../app/controls/Act";
 import { Card } from "../../app/controls/Card";
 import { Problem } from "../../app/Problem";
+import { AS_NEXT } from "../../app/underHand";
 import { trip as words } from "../../words/trip";
 
 /** Beyond the runs: the part that was fitted and the same run again, earths off and back, the live school. */
@@ -22,7 +23,7 @@ export function AfterCulprit({ view }: { view: TripView }) {
               <b className="mono">{row.after || words.toRepeat}</b>
             </p>
           ))}
-          <Act as={Link} look="plain" to={`/jobs/${view.job.id}/repair`}>
+          <Act as={Link} look="plain" to={`/jobs/${view.job.id}/repair`} state={AS_NEXT}>
             {words.toRepair}
           </Act>
         </Card>

@@ -5,6 +5,7 @@ import { Act } from "../../app/controls/Act";
 import { Card } from "../../app/controls/Card";
 import { Chip } from "../../app/controls/Chip";
 import { JobRoom } from "../../app/JobRoom";
+import { AS_NEXT, useFollow } from "../../app/underHand";
 import { trip as words } from "../../words/trip";
 import { AfterCulprit } from "./AfterCulprit";
 import { HouseCard } from "./HouseCard";
@@ -20,18 +21,18 @@ const METHODS: TripMethod[] = ["insulation", "leakage"];
 /** Which part leaks: runs with parts connected in groups, what they prove, and what to pull next. */
 export function TripRoom() {
   const { jobId = "" } = useParams();
-  const [method, setMethod] = useState<TripMethod>("insulation");
+  const [method, setMethod] = useState<TripMethod | null>(null);
   const { data, error } = useTrip(jobId, method);
   return (
     <JobRoom title={words.title} job={data?.job} error={error}>
       <div className="chips trip-methods">
         {METHODS.map((id) => (
-          <Chip key={id} isOn={id === method} onClick={() => setMethod(id)}>
+          <Chip key={id} isOn={id === (method ?? data?.method)} onClick={() => setMethod(id)}>
             {words.methods[id]}
           </Chip>
         ))}
       </div>
-      {data && <Loaded key={method} view={data} />}
+      {data && <Loaded key={data.method} view={data} />}
     </JobRoom>
   );
 }
@@ -40,6 +41,7 @@ type Set = { connected: string[]; maybe: string[] };
 
 function Loaded({ view }: { view: TripView }) {
   const [set, setSet] = useState<Set | null>(null);
+  useFollow(String(view.runs.length));
   const suggested = view.next?.connected ?? view.parts.map((part) => part.id);
   return (
     <div className="trip">
@@ -53,7 +55,7 @@ function Loaded({ view }: { view: TripView }) {
         <HouseCard key={JSON.stringify(view.house.noted)} house={view.house} jobId={view.job.id} />
       </div>
       <aside>
-        <Card className="trip-next" aria-label={words.next}>
+        <Card className="trip-next" aria-label={words.next} aria-current={view.next ? "step" : undefined}>
           <div>
             <h2>{words.next}</h2>
             <p className="big">{view.conflict || view.refused || view.advice || view.spread || words.done}</p>
@@ -103,7 +105,12 @@ function Guilty({ view }: { view: TripView }) {
           </p>
         ))}
       </div>
-      <Act as={Link} look={view.leads_to === "repair" ? "main" : "plain"} to={`/jobs/${view.job.id}/repair`}>
+      <Act
+        as={Link}
+        look={view.leads_to === "repair" ? "main" : "plain"}
+        to={`/jobs/${view.job.id}/repair`}
+        state={AS_NEXT}
+      >
         {words.toRepair}
       </Act>
     </Card>
