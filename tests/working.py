@@ -5,7 +5,18 @@ from __future__ import annotations
 import math
 from uuid import uuid4
 
-from ohmcensus.core.event import Body, CircuitNoted, HeatRise, Isolated, PluggedIn, ProofMade, RunWatched, Shut, Way
+from ohmcensus.core.event import (
+    Body,
+    CircuitNoted,
+    HeatRise,
+    Isolated,
+    PluggedIn,
+    ProofMade,
+    RecordWithdrawn,
+    RunWatched,
+    Shut,
+    Way,
+)
 from ohmcensus.core.judgement.passes import named_test
 from ohmcensus.core.limits.terms import Terms
 from ohmcensus.core.meter import Function
@@ -31,6 +42,14 @@ def revision(context: Context, job_id: str) -> int:
 
 def happened(context: Context, job_id: str, body: Body) -> JobView:
     return record_event(context, job_id, NewEvent(id=uuid4(), revision=revision(context, job_id), body=body))
+
+
+def undone(context: Context, job_id: str) -> JobView:
+    """Take back the event that was written last and counts still."""
+    with context.store.read() as session:
+        case = take(context, session, job_id).case
+    left = [event for event in case.events if event.id not in case.withdrawn]
+    return happened(context, job_id, RecordWithdrawn(record=left[-1].id))
 
 
 def logged(context: Context, job_id: str, text: str, override: str = "") -> TraceView:

@@ -112,6 +112,28 @@ def test_every_room_says_the_same_after_every_step(context: Context, job: str) -
     assert all("OL" not in row.reads for row in readings if row.what == "Heater, element")
 
 
+def test_two_lines_that_read_the_same_leak_prove_it_as_leak_tests_do(context: Context, job: str) -> None:
+    """Trip says whose leak it is, and every room what follows from it."""
+    prove_dead(context, job)
+    logged(context, job, "cord insulation 50k")
+    logged(context, job, "heater pe 50k")
+    guilty = [part.id for part in show_trip(context, job, TripQuery()).parts if part.state == "guilty"]
+    assert rooms_agree(context, job) == (Standing.NAMED, guilty)
+    assert guilty == ["heater"]
+
+
+def test_trip_goes_on_by_the_method_of_the_last_leak_test(context: Context, job: str) -> None:
+    assert show_trip(context, job, TripQuery()).method == "insulation"
+    prove_dead(context, job)
+    read_what_is_missing(context, job)
+    happened(context, job, PluggedIn())
+    with context.store.read() as session:
+        names = tuple(part.id for part in leaky_parts(take(context, session, job).case.sheet, Method.LEAKAGE))
+    happened(context, job, RunMade(method="leakage", connected=names, text="9 mA", polarity="normal"))
+    rooms_agree(context, job)
+    assert show_trip(context, job, TripQuery()).method == "leakage"
+
+
 def test_a_leak_under_isolation_is_next_in_every_room_until_it_is_proved(context: Context, job: str) -> None:
     prove_dead(context, job)
     with context.store.read() as session:

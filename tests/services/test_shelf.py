@@ -6,7 +6,7 @@ from typing import Any
 from uuid import UUID, uuid4
 
 import pytest
-from tests.working import happened
+from tests.working import happened, undone
 
 from ohmcensus.core.errors import InputError, NotFoundError, StaleRevisionError, UnknownNameError
 from ohmcensus.core.event import Changed, Intervention
@@ -148,3 +148,14 @@ def test_a_wish_of_another_job_cannot_be_taken_over(context: Context, job: str) 
     with pytest.raises(InputError, match="belongs to another job's part: send a new id"):
         keep_wanted(context, job, wish, NewWanted(part="pump", revision=1))
     assert [row.title for row in show_wanted(context, other).wanted] == ["Heater"]
+
+
+def test_a_piece_whose_fitting_is_taken_back_lies_on_the_shelf_again(context: Context, job: str) -> None:
+    piece = spare(context)
+    measure(context, piece, "element", "26.4")
+    measure(context, piece, "pe", "299M")
+    happened(context, job, fit(piece))
+    undone(context, job)
+    assert one(context, piece).where == "Tray 3"
+    assert show_repair(context, job).steps == []
+    happened(context, job, fit(piece))

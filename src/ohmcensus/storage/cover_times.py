@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from sqlalchemy import bindparam, func, select, update
+from sqlalchemy import bindparam, delete, func, select, update
 from sqlmodel import Session
 
 from ohmcensus.core.job.cover_minutes import Timed
@@ -22,6 +22,13 @@ def append(session: Session, row: CoverTimeRow) -> None:
     """Write one time down."""
     session.add(row)
     settings.count(session, COUNTER, row.sheet_id)
+
+
+def remove(session: Session, event_id: str, sheet_id: str) -> None:
+    """Remove the time of a step that was taken back; nothing where it had none."""
+    found = session.execute(delete(_TIME).where(_TIME.c.event_id == event_id))
+    if found.rowcount:  # type: ignore[attr-defined]
+        settings.count(session, COUNTER, sheet_id)
 
 
 def of_sheet(session: Session, sheet_id: str, *, but: str) -> dict[str, Timed]:

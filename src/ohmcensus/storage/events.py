@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from pydantic import TypeAdapter
-from sqlalchemy import bindparam, select
+from sqlalchemy import bindparam, func, select
 from sqlalchemy.exc import IntegrityError
 from sqlmodel import Session
 
@@ -19,12 +19,15 @@ _OF_JOB = (
     .order_by(_EVENT.c.revision)
 )
 
-
+_UNDONE = _EVENT.alias("undone")
+# Ids of events that were taken back.
+WITHDRAWN = select(func.json_extract(_UNDONE.c.body, "$.record")).where(_UNDONE.c.kind == "record_withdrawn")
 _STRIP_STEPS = (
     select(_EVENT.c.body)
     .join(_JOB, _JOB.c.id == _EVENT.c.job_id)
     .join(_MACHINE, _MACHINE.c.id == _JOB.c.machine_id)
     .where(_EVENT.c.kind == "strip_step", _MACHINE.c.sheet_id == bindparam("sheet"), _JOB.c.id != bindparam("job"))
+    .where(_EVENT.c.id.not_in(WITHDRAWN))
     .order_by(_EVENT.c.at.desc())
     .limit(200)
 )

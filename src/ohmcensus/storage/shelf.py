@@ -10,6 +10,7 @@ from sqlmodel import select as select_rows
 from ohmcensus.core.errors import InputError, StaleRevisionError
 from ohmcensus.core.event import Intervention
 from ohmcensus.core.shelf import Fitting, Spare, WantedPart
+from ohmcensus.storage.events import WITHDRAWN
 from ohmcensus.storage.tables import EventRow, JobRow, MachineRow, SpareRow, WantedPartRow, table_of
 
 _EVENT, _JOB, _MACHINE = table_of(EventRow), table_of(JobRow), table_of(MachineRow)
@@ -27,6 +28,7 @@ _FITTINGS = (
     .join(_JOB, _JOB.c.id == _EVENT.c.job_id)
     .join(_MACHINE, _MACHINE.c.id == _JOB.c.machine_id)
     .where(_EVENT.c.kind == "changed", func.json_extract(_BODY, "$.intervention") == Intervention.REPLACED.value)
+    .where(_EVENT.c.id.not_in(WITHDRAWN))
     .order_by(_EVENT.c.at, _EVENT.c.revision)
 )
 

@@ -8,14 +8,13 @@ from enum import StrEnum
 
 from ohmcensus.core.diagnosis.question import Asks, Question
 from ohmcensus.core.diagnosis.words import plate_words
-from ohmcensus.core.event import RunMade
 from ohmcensus.core.job.case import Case
 from ohmcensus.core.job.mains_plug import is_plug_turned_freely
 from ohmcensus.core.machine.asked import asked_words, looks
 from ohmcensus.core.sheet import Sheet
 from ohmcensus.core.trip.advice import AdviceKind, advice
 from ohmcensus.core.trip.isolate import isolate
-from ohmcensus.core.trip.of_case import problem_of
+from ohmcensus.core.trip.of_case import last_run, problem_of
 from ohmcensus.core.trip.planner import TEST_MINUTES
 from ohmcensus.core.trip.problem import Method, Problem
 from ohmcensus.core.trip.words import advice_words, conflict_words
@@ -116,7 +115,7 @@ def service(sheet: Sheet, part: str) -> Next:
 
 def leak_test(case: Case) -> Next | None:
     """Return the leak test that an isolation under way wants: a leak was proved, and not yet whose it is."""
-    last = case.last(RunMade)
+    last = last_run(case)
     if last is None:
         return None
     problem = problem_of(case, Method(last.body.method))

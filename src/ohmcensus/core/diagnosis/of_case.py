@@ -9,7 +9,7 @@ from ohmcensus.core.diagnosis.evidence import observations
 from ohmcensus.core.diagnosis.outcomes import OutcomeTable
 from ohmcensus.core.diagnosis.posterior import Diagnosis, diagnose
 from ohmcensus.core.diagnosis.question import Reach
-from ohmcensus.core.event import Changed, Checked, RunWatched, Skipped, Stamped
+from ohmcensus.core.event import Changed, Checked, RecordWithdrawn, RunWatched, Skipped, Stamped
 from ohmcensus.core.job.case import Case
 from ohmcensus.core.job.mains_plug import is_plug_turned_freely
 from ohmcensus.core.job.strip_down import uncovered
@@ -92,8 +92,9 @@ def _place(case: Case) -> Place | None:
     last = max(case.standing, key=lambda row: row.order, default=None)
     if last is None or last.test not in efforts(case.sheet):
         return None
-    moved = any(event.order > last.order and not isinstance(event.body, _STAYS) for event in case.events)
+    after = (event for event in case.events if event.order > last.order and event.id not in case.withdrawn)
+    moved = any(not isinstance(event.body, _STAYS) for event in after)
     return None if moved else efforts(case.sheet)[last.test].place
 
 
-_STAYS = (Skipped, Stamped)
+_STAYS = (Skipped, Stamped, RecordWithdrawn)

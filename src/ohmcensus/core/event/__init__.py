@@ -59,6 +59,7 @@ from ohmcensus.core.event.trip import (
     Supply,
     Tripped,
 )
+from ohmcensus.core.event.withdrawal import RecordWithdrawn
 
 Body = Annotated[
     Isolated
@@ -101,6 +102,7 @@ Body = Annotated[
     | RunWatched
     | CostsNoted
     | PhotosChosen
+    | RecordWithdrawn
     | Ended
     | Reopened,
     Field(discriminator="kind"),
@@ -166,6 +168,7 @@ __all__ = [
     "PluggedIn",
     "ProofMade",
     "Reclosed",
+    "RecordWithdrawn",
     "Reopened",
     "RunDoubted",
     "RunMade",

@@ -9,7 +9,7 @@ from functools import cached_property
 from itertools import chain
 from typing import Any, TypeVar, overload
 
-from ohmcensus.core.event import Changed, Ended, Event, Reopened, Stamped
+from ohmcensus.core.event import Changed, Ended, Event, RecordWithdrawn, Reopened, Stamped
 from ohmcensus.core.event.record import Record
 from ohmcensus.core.intake import Complaint, DataPlate
 from ohmcensus.core.job.cover_minutes import Timed, learned_minutes
@@ -75,7 +75,7 @@ class Case:
     complaint, plate
         What the customer says, what the machine's plate says.
     events
-        Everything else that happened, oldest first.
+        Everything else that happened, oldest first; what was taken back is among it, and ``of`` leaves it out.
     profile
         Limits that the firm has chosen; None for those usual at the supply.
     timed
@@ -136,7 +136,7 @@ class Case:
     def of(self, *kinds: type[Record]) -> tuple[Event[Any], ...]: ...
 
     def of(self, *kinds: type[Record]) -> tuple[Event[Any], ...]:
-        """Return the events of some kinds, in their order."""
+        """Return the events of some kinds that count, in their order."""
         if len(kinds) == 1:
             return self._by_kind.get(kinds[0], ())
         return tuple(sorted(chain.from_iterable(self._by_kind.get(kind, ()) for kind in kinds), key=self._place))
@@ -176,8 +176,14 @@ class Case:
     def _by_kind(self) -> Mapping[type[Record], tuple[Event[Any], ...]]:
         found: dict[type[Record], list[Event[Any]]] = {}
         for event in self.events:
-            found.setdefault(type(event.body), []).append(event)
+            if event.id not in self.withdrawn:
+                found.setdefault(type(event.body), []).append(event)
         return {kind: tuple(rows) for kind, rows in found.items()}
+
+    @cached_property
+    def withdrawn(self) -> frozenset[str]:
+        """Ids of the events that were taken back."""
+        return frozenset(event.body.record for event in self.events if isinstance(event.body, RecordWithdrawn))
 
     @cached_property
     def standing(self) -> tuple[Reading, ...]:

@@ -40,6 +40,7 @@ from ohmcensus.core.event import (
     PluggedIn,
     ProofMade,
     Reclosed,
+    RecordWithdrawn,
     Reopened,
     RunDoubted,
     RunMade,
@@ -101,6 +102,11 @@ def _tripped(_case: Case, body: Tripped) -> str:
     return f"it tripped{device}{', the machine unplugged' if body.machine == 'out' else ''}"
 
 
+def _undone(case: Case, body: RecordWithdrawn) -> str:
+    event = next((row for row in case.events if row.id == body.record), None)
+    return f"undone: {record_words(case, event.body)}" if event is not None else "undone"
+
+
 _WORDS: dict[type[Any], Callable[[Case, Any], str]] = {
     Isolated: lambda _, body: str(body.how.words),
     PluggedIn: lambda *_: "plugged in, panels shut",
@@ -142,6 +148,7 @@ _WORDS: dict[type[Any], Callable[[Case, Any], str]] = {
     RunWatched: lambda case, body: f"run: {run_words(case.sheet).get(body.outcome, body.outcome)}",
     CostsNoted: lambda *_: "costs noted",
     PhotosChosen: lambda _, body: f"photos for the sheet: {len(body.photos) or 'none'}",
+    RecordWithdrawn: _undone,
     Ended: lambda _, body: f"ended: {body.why}",
     Reopened: lambda *_: "reopened",
 }

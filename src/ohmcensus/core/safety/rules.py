@@ -24,6 +24,7 @@ from ohmcensus.core.event import (
     NotedInError,
     PluggedIn,
     Reclosed,
+    RecordWithdrawn,
     Reopened,
     RunMade,
     RunWatched,
@@ -41,6 +42,7 @@ from ohmcensus.core.safety.after_event import CHANGES, is_in, joins_outlet, main
 from ohmcensus.core.safety.danger import Found
 from ohmcensus.core.safety.needs import Need, earth_needs, own_needs, part_title, parts_off
 from ohmcensus.core.safety.state import Danger, Safety
+from ohmcensus.core.safety.withdrawal import refuse_withdrawal
 from ohmcensus.core.safety.words import Act, DangerId, SafetyState
 from ohmcensus.core.sheet import Sheet
 from ohmcensus.core.symptom import Device
@@ -104,6 +106,8 @@ def refuse_event(case: Case, body: Body, safety: Safety, device: str = "") -> No
             _refuse_barring(safety)
         case NotedInError():
             _refuse_in_error(body, safety)
+        case RecordWithdrawn():
+            refuse_withdrawal(case, body)
         case _:
             return
 

@@ -22,6 +22,7 @@ from ohmcensus.core.event import (
     Isolated,
     Opened,
     ProofMade,
+    RecordWithdrawn,
     RunMade,
     Says,
     Shut,
@@ -59,6 +60,7 @@ _ATTENDS = (
     ProofMade,
     Attended,
     RunMade,
+    RecordWithdrawn,
 )
 
 
@@ -179,15 +181,19 @@ def walk_of(case: Case) -> Walk:
     """Return the log of a case, read from its beginning."""
     walk = Walk()
     for item in log_of(case):
-        walk = framed(walk, item) if isinstance(item, Frame) else stepped(walk, item)
+        if isinstance(item, Frame):
+            walk = framed(walk, item)
+        else:
+            walk = stepped(walk, item, counts=item.id not in case.withdrawn)
     return walk
 
 
-def stepped(walk: Walk, item: Reading | Event) -> Walk:
-    """Return the walk after one more record."""
+def stepped(walk: Walk, item: Reading | Event, *, counts: bool = True) -> Walk:
+    """Return the walk after one more record; of one that was taken back only the moment counts, and who was there."""
     when = moment(item.at)
     walk = replace(ticked(walk, when), order=item.order, last=when)
-    walk = after_reading(walk, item) if isinstance(item, Reading) else after_event(walk, item)
+    if counts:
+        walk = after_reading(walk, item) if isinstance(item, Reading) else after_event(walk, item)
     return relifted(_attended(walk, item, when))
 
 

@@ -88,6 +88,12 @@ def off_before_test(case: Case) -> tuple[Part, ...]:
     return tuple(part for part in case.sheet.parts if part.traits.off_before_500_v)
 
 
+def last_run(case: Case) -> Event[RunMade] | None:
+    """Return the newest leak test that was not taken back, None where there is none."""
+    withdrawn = {event.body.run for event in case.of(RunWithdrawn)}
+    return next((event for event in reversed(case.of(RunMade)) if event.id not in withdrawn), None)
+
+
 def run_records(case: Case, method: Method, *, with_lines: bool = True) -> tuple[RunRecord, ...]:
     """Return the runs of one method that stand, oldest first.
 

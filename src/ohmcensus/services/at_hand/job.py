@@ -14,7 +14,7 @@ from functools import cached_property
 from sqlmodel import Session
 
 from ohmcensus.core.errors import InputError
-from ohmcensus.core.event import Event
+from ohmcensus.core.event import Event, RecordWithdrawn
 from ohmcensus.core.intake import Complaint, DataPlate
 from ohmcensus.core.job.case import Case
 from ohmcensus.core.job.cover_minutes import Timed
@@ -112,7 +112,9 @@ class JobAtHand:
 
     def with_event(self, stored: StoredJob, event: Event) -> JobAtHand:
         """Return the job after one more event."""
-        return self._after(stored, replace(self.case, events=(*self.case.events, event)), event)
+        after = self._after(stored, replace(self.case, events=(*self.case.events, event)), event)
+        # What is taken back was read before: the log is read anew without it.
+        return replace(after, known={}, before=None) if isinstance(event.body, RecordWithdrawn) else after
 
     def as_of(self, revision: int) -> JobAtHand:
         """Return the job as it was at a revision: what was written later, or held only later, is left out."""

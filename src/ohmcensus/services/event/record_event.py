@@ -16,6 +16,7 @@ from ohmcensus.core.event import (
     Event,
     PhotosChosen,
     ProofMade,
+    RecordWithdrawn,
     Reopened,
     RunMade,
     StripStep,
@@ -126,6 +127,8 @@ def _follow(session: Session, job: JobAtHand, event: Event) -> None:
     summarise(session, job, words_in(body.model_dump_json()))
     if isinstance(body, Ended | Reopened):
         jobs.end(session, job_id, is_ended=isinstance(body, Ended))
+    if isinstance(body, RecordWithdrawn):
+        cover_times.remove(session, body.record, job.stored.sheet_id)
     if isinstance(body, StripStep) and body.panel and body.minutes is not None:
         row = CoverTimeRow(
             event_id=event.id, job_id=job_id, sheet_id=job.stored.sheet_id, panel=body.panel, minutes=body.minutes

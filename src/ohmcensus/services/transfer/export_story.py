@@ -18,7 +18,7 @@ from ohmcensus.services.at_hand.job import take
 # What the store fills in or knows by an id of its own, and what names a picture: a story does not carry it.
 _FILLED = frozenset({"instrument", "device", "spare"})
 _PICTURES = frozenset({"connector_noted", "connector_ticked"})
-_NAMES = {"strip_back": "step", "run_doubted": "run", "run_withdrawn": "run"}
+_NAMES = {"strip_back": "step", "run_doubted": "run", "run_withdrawn": "run", "record_withdrawn": "record"}
 
 
 def story_of(context: Context, job_id: str) -> dict[str, Any]:

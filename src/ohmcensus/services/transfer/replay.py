@@ -249,13 +249,13 @@ def _named(teller: _Teller, body: dict[str, Any]) -> dict[str, Any]:
     if field_name is None or place is None or not is_place:
         return body
     kind, record = teller.written.get(int(place), ("", ""))
-    if kind not in {"strip_step", "leak test", "run_made"}:
+    if not kind or (kind not in {"strip_step", "leak test", "run_made"} and body["kind"] != "record_withdrawn"):
         raise InputError(what=f"step {place} took nothing off", remedy="name one that did", field="steps")
     return {**body, field_name: record}
 
 
 # Events that name another record, and the field that holds it.
-_NAMES = {"strip_back": "step", "run_doubted": "run", "run_withdrawn": "run"}
+_NAMES = {"strip_back": "step", "run_doubted": "run", "run_withdrawn": "run", "record_withdrawn": "record"}
 
 
 def _read(teller: _Teller, place: int, step: Step) -> None:

@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-from ohmcensus.core.trip.problem import Method
 from ohmcensus.core.trip.story import story_of
 from ohmcensus.core.trip.words import story_words
 from ohmcensus.services.at_hand.context import Context
@@ -31,6 +30,6 @@ def show_trip_story(context: Context, job_id: str, query: TripQuery) -> TripStor
                 words=story_words(step, titles),
                 is_conflict=step.is_conflict,
             )
-            for step in story_of(case, Method(query.method))
+            for step in story_of(case, query.of(case))
         ]
     )

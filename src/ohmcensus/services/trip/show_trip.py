@@ -7,11 +7,12 @@ from typing import Literal
 
 from pydantic import BaseModel, ConfigDict
 
+from ohmcensus.core.job.case import Case
 from ohmcensus.core.job.mains_plug import is_plug_turned_freely
 from ohmcensus.core.safety.leak_test import may_test
 from ohmcensus.core.trip.advice import AdviceKind, advice
 from ohmcensus.core.trip.isolate import isolate
-from ohmcensus.core.trip.of_case import goes_on_plugging_in, off_before_test, problem_of, run_records
+from ohmcensus.core.trip.of_case import goes_on_plugging_in, last_run, off_before_test, problem_of, run_records
 from ohmcensus.core.trip.problem import Method
 from ohmcensus.core.trip.words import advice_words, conflict_words
 from ohmcensus.services.at_hand.context import Context
@@ -28,11 +29,16 @@ from ohmcensus.services.trip.words import (
 
 
 class TripQuery(BaseModel):
-    """By which instrument."""
+    """By which instrument; that of the last leak test where none is said."""
 
     model_config = ConfigDict(extra="ignore")
 
-    method: Literal["insulation", "leakage"] = "insulation"
+    method: Literal["insulation", "leakage"] | None = None
+
+    def of(self, case: Case) -> Method:
+        """Return the method that is asked on a job."""
+        last = last_run(case)
+        return Method(self.method or (last.body.method if last is not None else Method.INSULATION))
 
 
 def show_trip(context: Context, job_id: str, query: TripQuery) -> TripView:
@@ -45,7 +51,7 @@ def show_trip(context: Context, job_id: str, query: TripQuery) -> TripView:
     """
     with context.store.read() as session:
         job = take(context, session, job_id)
-    return trip_view(job, context.clock(), Method(query.method))
+    return trip_view(job, context.clock(), query.of(job.case))
 
 
 def trip_view(job: JobAtHand, now: datetime, method: Method) -> TripView:
