@@ -6,6 +6,9 @@ import {
   useQueryClient,
 } from "@tanstack/react-query";
 import { client, type Schemas, unwrap } from "./client";
+import { useEvent } from "./events";
+import { useWithdraw } from "./trace";
+import { isFromHere } from "./writing";
 
 /** Jobs that go on, or that have ended, page by page; a search that was overtaken is given up. */
 export function useJobs(find: string, ended: boolean, isWanted = true) {
@@ -36,6 +39,23 @@ export function useOutlook(jobId: string) {
     queryKey: ["job", jobId, "outlook"],
     queryFn: () => unwrap(client.GET("/api/jobs/{job_id}/outlook", { params: { path: { job_id: jobId } } })),
   });
+}
+
+export type Undo = NonNullable<Schemas["OutlookView"]["undo"]>;
+
+/** What was done last, where it was from this window, and the way to take it back, each kind in its own. */
+export function useUndo(jobId: string) {
+  const last = useOutlook(jobId).data?.undo;
+  const withdraw = useWithdraw(jobId);
+  const record = useEvent(jobId);
+  const undo = useMutation({
+    mutationFn: async ({ id, of }: Undo) => {
+      if (of === "reading") await withdraw.mutateAsync(id);
+      else if (of === "leak_test") await record.mutateAsync({ kind: "run_withdrawn", run: id });
+      else await record.mutateAsync({ kind: "record_withdrawn", record: id });
+    },
+  });
+  return { last: last && isFromHere(last.id) ? last : null, undo };
 }
 
 export function useOpenJob() {

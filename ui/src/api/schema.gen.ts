@@ -3692,7 +3692,7 @@ export interface components {
          */
         NewEvent: {
             /** Body */
-            body: components["schemas"]["Isolated"] | components["schemas"]["PluggedIn"] | components["schemas"]["LiveBegun"] | components["schemas"]["LiveEnded"] | components["schemas"]["Opened"] | components["schemas"]["Shut"] | components["schemas"]["FoundPowered"] | components["schemas"]["HandsOff"] | components["schemas"]["StepTicked"] | components["schemas"]["Attended"] | components["schemas"]["Tripped"] | components["schemas"]["Reclosed"] | components["schemas"]["HazardFound"] | components["schemas"]["PlaceNoted"] | components["schemas"]["NotedInError"] | components["schemas"]["OutletNamed"] | components["schemas"]["Stamped"] | components["schemas"]["BypassRemoved"] | components["schemas"]["EarthLifted"] | components["schemas"]["EarthRefitted"] | components["schemas"]["Checked"] | components["schemas"]["CodesRead"] | components["schemas"]["EntryTried"] | components["schemas"]["CycleBegun"] | components["schemas"]["CycleTicked"] | components["schemas"]["CircuitNoted"] | components["schemas"]["RunMade"] | components["schemas"]["RunDoubted"] | components["schemas"]["RunWithdrawn"] | components["schemas"]["ProofMade"] | components["schemas"]["StripStep"] | components["schemas"]["StripBack"] | components["schemas"]["ConnectorNoted"] | components["schemas"]["ConnectorTicked"] | components["schemas"]["InsulationNotAllowed"] | components["schemas"]["Changed"] | components["schemas"]["Skipped"] | components["schemas"]["RunWatched"] | components["schemas"]["CostsNoted"] | components["schemas"]["PhotosChosen"] | components["schemas"]["Ended"] | components["schemas"]["Reopened"];
+            body: components["schemas"]["Isolated"] | components["schemas"]["PluggedIn"] | components["schemas"]["LiveBegun"] | components["schemas"]["LiveEnded"] | components["schemas"]["Opened"] | components["schemas"]["Shut"] | components["schemas"]["FoundPowered"] | components["schemas"]["HandsOff"] | components["schemas"]["StepTicked"] | components["schemas"]["Attended"] | components["schemas"]["Tripped"] | components["schemas"]["Reclosed"] | components["schemas"]["HazardFound"] | components["schemas"]["PlaceNoted"] | components["schemas"]["NotedInError"] | components["schemas"]["OutletNamed"] | components["schemas"]["Stamped"] | components["schemas"]["BypassRemoved"] | components["schemas"]["EarthLifted"] | components["schemas"]["EarthRefitted"] | components["schemas"]["Checked"] | components["schemas"]["CodesRead"] | components["schemas"]["EntryTried"] | components["schemas"]["CycleBegun"] | components["schemas"]["CycleTicked"] | components["schemas"]["CircuitNoted"] | components["schemas"]["RunMade"] | components["schemas"]["RunDoubted"] | components["schemas"]["RunWithdrawn"] | components["schemas"]["ProofMade"] | components["schemas"]["StripStep"] | components["schemas"]["StripBack"] | components["schemas"]["ConnectorNoted"] | components["schemas"]["ConnectorTicked"] | components["schemas"]["InsulationNotAllowed"] | components["schemas"]["Changed"] | components["schemas"]["Skipped"] | components["schemas"]["RunWatched"] | components["schemas"]["CostsNoted"] | components["schemas"]["PhotosChosen"] | components["schemas"]["RecordWithdrawn"] | components["schemas"]["Ended"] | components["schemas"]["Reopened"];
             /**
              * Device
              * @default
@@ -4220,6 +4220,8 @@ export interface components {
          *         How far the search is, who is named, and both in words.
          *     next_step
          *         The one thing to do next.
+         *     undo
+         *         What was done last and can be taken back, None where nothing can.
          */
         OutlookView: {
             /** Named */
@@ -4230,6 +4232,7 @@ export interface components {
             /** Sentence */
             sentence: string;
             standing: components["schemas"]["Standing"];
+            undo: components["schemas"]["UndoView"] | null;
         };
         /**
          * OutsideLine
@@ -5055,6 +5058,19 @@ export interface components {
             who: string;
             /** Words */
             words: string;
+        };
+        /**
+         * RecordWithdrawn
+         * @description A record is taken back: it stays in the log, and counts for nothing any more.
+         */
+        RecordWithdrawn: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "record_withdrawn";
+            /** Record */
+            record: string;
         };
         /**
          * RefusalAnswer
@@ -6771,6 +6787,30 @@ export interface components {
              * @enum {string}
              */
             method?: "insulation" | "leakage";
+        };
+        /**
+         * UndoView
+         * @description What was done last.
+         *
+         *     Attributes
+         *     ----------
+         *     id
+         *         Its id, by which whoever did it knows it again.
+         *     of
+         *         Which way it is taken back.
+         *     words
+         *         What was done.
+         */
+        UndoView: {
+            /** Id */
+            id: string;
+            /**
+             * Of
+             * @enum {string}
+             */
+            of: "reading" | "leak_test" | "record";
+            /** Words */
+            words: string;
         };
         /**
          * Unit
@@ -9524,7 +9564,7 @@ export interface operations {
     trip_trip__job_id__trip_get: {
         parameters: {
             query?: {
-                method?: "insulation" | "leakage";
+                method?: ("insulation" | "leakage") | null;
             };
             header?: never;
             path: {
@@ -9646,7 +9686,7 @@ export interface operations {
     trip_trip_story__job_id__trip_story_get: {
         parameters: {
             query?: {
-                method?: "insulation" | "leakage";
+                method?: ("insulation" | "leakage") | null;
             };
             header?: never;
             path: {

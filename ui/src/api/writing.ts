@@ -15,6 +15,11 @@ export function seenRevision(queries: QueryClient, jobId: string): number {
   return Math.max(1, ...views.map((view) => view?.job.revision ?? 1));
 }
 
+const writtenHere = new Set<string>();
+
+/** Whether something was written from this window: only that is undone here by one touch. */
+export const isFromHere = (id: string) => writtenHere.has(id);
+
 /** What is only ever appended goes on top of the newest revision: refused as older, it is sent once more. */
 async function onTop<T>(
   queries: QueryClient,
@@ -57,11 +62,13 @@ export function useJobWrite<T, A>(jobId: string, write: JobWrite<T, A>) {
   const queries = useQueryClient();
   return useMutation({
     mutationFn: (body: T) =>
-      sendOnce(`${jobId} ${place(body)}`, mark(body), (id) =>
-        isAppended
-          ? onTop(queries, jobId, (revision) => send(body, id, revision))
-          : send(body, id, seenRevision(queries, jobId)),
-      ),
+      sendOnce(`${jobId} ${place(body)}`, mark(body), async (id) => {
+        const answer = isAppended
+          ? await onTop(queries, jobId, (revision) => send(body, id, revision))
+          : await send(body, id, seenRevision(queries, jobId));
+        writtenHere.add(id);
+        return answer;
+      }),
     onSettled: (answer) => {
       const key = answer === undefined ? undefined : shown?.(answer);
       if (key) queries.setQueryData(key, answer);

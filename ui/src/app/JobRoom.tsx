@@ -5,6 +5,7 @@ import { keepLastJob } from "./lastJob";
 import { NextBar } from "./NextBar";
 import { NoAnswer } from "./NoAnswer";
 import { TopStrip } from "./TopStrip";
+import { UndoLast } from "./UndoLast";
 import { useUnderHand } from "./underHand";
 
 type Props = {
@@ -28,6 +29,7 @@ export function JobRoom({ title, job, error, children }: Props) {
       <TopStrip job={job} />
       <div className="job-room-body">
         {children}
+        <UndoLast jobId={job.id} />
         <NextBar jobId={job.id} />
       </div>
     </div>

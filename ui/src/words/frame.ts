@@ -62,6 +62,11 @@ export const next = {
   keys: "n next · ? keys",
 };
 
+export const undo = {
+  undo: "Undo",
+  done: (what: string) => `${what.slice(0, 1).toUpperCase()}${what.slice(1)}`,
+};
+
 export const run = {
   heat: "Time the heating",
   fields: {
@@ -92,7 +97,7 @@ export const keys: [string, string][] = [
   ["Enter", "take the chosen line; log what is typed"],
   ["Tab", "take the name that is offered"],
   ["Esc", "leave the line"],
-  ["u", "undo the last reading or leak test"],
+  ["u", "undo what was done last"],
   ["w", "why: what the line should read, and by what"],
   ["m", "live mode"],
   ["d", "the ladder, and back"],

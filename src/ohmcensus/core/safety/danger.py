@@ -15,7 +15,7 @@ from ohmcensus.core.machine.net import Crossing, nets_of
 from ohmcensus.core.meter import Function
 from ohmcensus.core.parts.kind import Role
 from ohmcensus.core.quantity import show_value
-from ohmcensus.core.safety.evidence import Evidence, is_leak_test
+from ohmcensus.core.safety.evidence import Evidence, is_leak_test, leak_test_title
 from ohmcensus.core.safety.words import DangerId
 from ohmcensus.core.symptom import Device, Moment, Symptom
 
@@ -253,4 +253,6 @@ def title_of(line: str, terms: Terms) -> str:
         return f"{test.part_title.lower()}, {test.title}"
     if line.startswith("proof."):
         return line.removeprefix("proof.").replace("_", " ")
-    return line if is_leak_test(line) else " to ".join(line.split(" "))
+    if is_leak_test(line):
+        return leak_test_title(line, terms)
+    return " to ".join(line.split(" "))

@@ -23,8 +23,10 @@ from ohmcensus.core.physics.temperature import REFERENCE_CELSIUS
 from ohmcensus.core.quantity import Interval, Unit, parse_indication, show_indication
 from ohmcensus.core.trip.of_case import leaky_parts, run_records
 from ohmcensus.core.trip.problem import Method, run_indication
+from ohmcensus.core.trip.words import connected_words
 
 LEAK_TEST = "leak test"
+_IN_MA = " mA"
 # Lines of the currents that a proof measures under power.
 PROOF_LINE = "proof."
 TOUCH = "touch"
@@ -142,11 +144,18 @@ def is_leak_test(line: str) -> bool:
     return line.startswith(f"{LEAK_TEST} ")
 
 
+def leak_test_title(line: str, terms: Terms) -> str:
+    """Return the line of a leak test in print: "leak test of all but Heater"."""
+    method = Method.LEAKAGE if line.endswith(_IN_MA) else Method.INSULATION
+    names = line.removeprefix(f"{LEAK_TEST} ").removesuffix(_IN_MA).split()
+    return f"{LEAK_TEST} of {connected_words(terms.sheet, names, method)}"
+
+
 def line_of_leak_test(connected: frozenset[str], *, is_sure: bool, method: Method, terms: Terms) -> str:
     """Return the line that a leak test answers: the whole machine's, a part's own, or that of its set alone."""
     names = " ".join(sorted(connected))
     if method is Method.LEAKAGE:
-        return f"{LEAK_TEST} {names} mA"
+        return f"{LEAK_TEST} {names}{_IN_MA}"
     if is_sure and connected >= {part.id for part in leaky_parts(terms.sheet, method)}:
         return WHOLE_LINE
     own = insulation_lines_of(names, terms) if len(connected) == 1 else ()

@@ -237,7 +237,7 @@ def _of_insulation(found: Found, walk: Walk) -> Iterator[Need]:
     if found.line.startswith("proof."):
         yield Need(f"measure the {title_of(found.line, walk.terms)} again in Prove")
     elif is_leak_test(found.line):
-        yield Need(f"the same {found.line.removesuffix(' mA')} again, inside its limit")
+        yield Need(f"the same {title_of(found.line, walk.terms)} again, inside its limit")
     else:
         yield need_of(found.line, walk.terms)
 

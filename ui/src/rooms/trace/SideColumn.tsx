@@ -4,6 +4,7 @@ import type { Objective, SuspectsView } from "../../api/suspects";
 import { Act } from "../../app/controls/Act";
 import { Card } from "../../app/controls/Card";
 import { NextBar } from "../../app/NextBar";
+import { UndoLast } from "../../app/UndoLast";
 import { line as words } from "../../words/trace";
 import { AskNext } from "./AskNext";
 import { EndingCard } from "./EndingCard";
@@ -30,6 +31,7 @@ export function SideColumn({ jobId, trace, onTake, suspects, onObjective }: Prop
     <aside className="side" onMouseDown={keepFocus}>
       {suspects && <AskNext jobId={jobId} ask={suspects.ask} onTake={onTake} />}
       {suspects && <EndingCard jobId={jobId} view={suspects} />}
+      <UndoLast jobId={jobId} skips="reading" />
       {!hasNext && (
         <Card className="next">
           {next ? (

@@ -2,7 +2,8 @@ import { useDocumentTitle } from "@mantine/hooks";
 import { lazy, Suspense, useEffect, useRef, useState } from "react";
 import { useLocation, useParams } from "react-router";
 import { ApiError, type Part, type Preview, type Trace } from "../../api/client";
-import { type Objective, useSuspects } from "../../api/suspects";
+import { useUndo } from "../../api/jobs";
+import { type Objective, type SuspectsView, useSuspects } from "../../api/suspects";
 import { useTrace, useWithdraw } from "../../api/trace";
 import { Card } from "../../app/controls/Card";
 import { useRoomKeys } from "../../app/keys";
@@ -81,21 +82,18 @@ function Loaded({ jobId, trace }: { jobId: string; trace: Trace }) {
     setCorrection({ readingId: standing.reading_id, reads: standing.reads });
     quickLine.current?.begin(standing.typed, true);
   };
-  const undo = () => takeBack(trace.last_reading ?? null);
+  const { last, undo: undoLast } = useUndo(jobId);
+  const undo = () => {
+    if (last && last.of !== "reading") undoLast.mutate(last);
+    else void takeBack(trace.last_reading ?? null);
+  };
   const turn = () => setHasLadder(!hasLadder);
-  const asked = suspects?.ask[0];
-  // While the suspects are still those before the last reading, the sheet's own order goes on.
-  const isFresh = suspects !== undefined && suspects.job.revision >= trace.job.revision;
-  // Where no test is next, no line is in question by itself, unless the lines are being read one after the other.
-  const isOther = isFresh && suspects.act !== null && suspects.act?.kind !== "test";
-  const goesOn = logged !== null && suspects?.act?.kind !== "leak_test";
-  const suggested =
-    isFresh && asked?.kind === "test" ? asked.test : isOther && !goesOn ? null : (trace.next_line ?? null);
+  const { suggested, isFresh } = lineAsked(trace, suspects, logged !== null);
   const inQuestion = trace.lines.find((row) => row.key === (chosen ?? suggested)) ?? null;
   useRoomKeys({
     line: () => quickLine.current?.focus(),
     ...(suggested ? { next: () => take(suggested) } : {}),
-    undo: () => void undo(),
+    undo,
     why: () => document.getElementById("evidence")?.focus(),
     live: () => setDialog("live"),
     ladder: turn,
@@ -111,7 +109,9 @@ function Loaded({ jobId, trace }: { jobId: string; trace: Trace }) {
   // Which part is shown follows the suspects: until they are there, or late, none is, so that nothing moves away.
   const isAwaited = useAwaited(suspects !== undefined);
   const leading = suspects?.suspects.find((row) => row.chance >= LIKELY)?.part;
-  const proposed = asked ? partOf(trace, suggested) : (leading ?? partOf(trace, firstOutside(trace)));
+  const proposed = suspects?.ask[0]
+    ? partOf(trace, suggested)
+    : (leading ?? partOf(trace, firstOutside(trace)));
   const shown = lit ? partOf(trace, lit) : isAwaited ? null : proposed;
   const choosePart = (part: Part) => {
     const asked = suggested && part.lines.includes(suggested) ? suggested : null;
@@ -189,6 +189,19 @@ function Loaded({ jobId, trace }: { jobId: string; trace: Trace }) {
       </Suspense>
     </div>
   );
+}
+
+/**
+ * The line that is asked by itself. While the suspects are still those before the last reading, the sheet's own order
+ * goes on; where something other than a test is next no line is, unless the lines are being read one after the other.
+ */
+function lineAsked(trace: Trace, suspects: SuspectsView | undefined, goesOn: boolean) {
+  const isFresh = suspects !== undefined && suspects.job.revision >= trace.job.revision;
+  const [first] = isFresh ? suspects.ask : [];
+  const kind = isFresh ? suspects.act?.kind : undefined;
+  const isOther = kind === "leak_test" || (kind !== undefined && kind !== "test" && !goesOn);
+  const suggested = first?.kind === "test" ? first.test : isOther ? null : (trace.next_line ?? null);
+  return { suggested, isFresh };
 }
 
 /** Do something the first time that it is due. */
