@@ -119,11 +119,13 @@ def ten_readings(demo: Visit) -> Thumb:
 def leak_test(demo: Visit) -> Thumb:
     job = demo.job("Machine 3")
     prove_dead(demo.context, job)
-    thumb = Thumb(demo.open(f"/jobs/{job}/trip", size="phone"))
-    thumb.tap(thumb.page.get_by_label("Reads, MΩ"))
+    thumb = Thumb(demo.open("/jobs", size="phone"))
+    thumb.page.get_by_role("link").filter(has_text="Machine 3").first.tap()
+    field = thumb.page.get_by_label("Reads, MΩ")
+    expect(field).to_be_focused()
     thumb.types(">299")
     thumb.press("Log", thumb.page.get_by_role("region", name="Keypad"))
-    expect(thumb.page.get_by_label("Reads, MΩ")).to_have_value("")
+    expect(field).to_have_value("")
     return thumb
 
 
@@ -157,7 +159,7 @@ def signed_off(demo: Visit) -> Thumb:
         thumb.press(f"Good: {name}")
         expect(sign_off).not_to_contain_text(f"{name.lower()} is not shown")
     for label, reads in (("Protective conductor, Reads", "0.07"), ("Insulation at 500 V, Reads", ">299M")):
-        thumb.tap(page.get_by_label(label))
+        expect(page.get_by_label(label)).to_be_focused()
         thumb.types(reads)
         thumb.press("Log", page.get_by_role("region", name="Keypad"))
         expect(page.get_by_label(label)).to_have_count(0)

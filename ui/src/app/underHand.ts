@@ -33,11 +33,11 @@ export function useUnderHand(isThere: boolean) {
   }, [isNext, isThere, key]);
 }
 
-/** The hand goes on to what is due next as soon as that is another: not on arrival. */
-export function useFollow(due: string) {
+/** The hand goes on to what is due next as soon as that is another: not on arrival, when it was not known before. */
+export function useFollow(due: string | undefined) {
   const before = useRef(due);
   useEffect(() => {
-    if (before.current !== due) bringUp();
+    if (before.current !== undefined && before.current !== due) bringUp();
     before.current = due;
   }, [due]);
 }

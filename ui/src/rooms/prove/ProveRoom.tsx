@@ -12,7 +12,7 @@ import "./prove.css";
 export function ProveRoom() {
   const { jobId = "" } = useParams();
   const { data, error } = useProof(jobId);
-  useFollow(data?.criteria.find((row) => row.is_next)?.id ?? "");
+  useFollow(data && (data.criteria.find((row) => row.is_next)?.id ?? ""));
   return (
     <JobRoom title={words.title} job={data?.job} error={error}>
       {data && (

@@ -199,7 +199,7 @@ function lineAsked(trace: Trace, suspects: SuspectsView | undefined, goesOn: boo
   const isFresh = suspects !== undefined && suspects.job.revision >= trace.job.revision;
   const [first] = isFresh ? suspects.ask : [];
   const kind = isFresh ? suspects.act?.kind : undefined;
-  const isOther = kind === "leak_test" || (kind !== undefined && kind !== "test" && !goesOn);
+  const isOther = kind !== undefined && kind !== "test" && !goesOn;
   const suggested = first?.kind === "test" ? first.test : isOther ? null : (trace.next_line ?? null);
   return { suggested, isFresh };
 }
