@@ -144,6 +144,7 @@ describe("the step that is due", () => {
     expect(reading.length).toBeGreaterThan(1);
     const at = (id: string | undefined): ProveView => ({
       ...proof,
+      job: { ...proof.job, id: "j-1" },
       is_over: false,
       criteria: rows.map((row) => ({ ...row, is_next: row.id === id })),
     });
