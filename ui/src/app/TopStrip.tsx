@@ -82,7 +82,7 @@ export function TopStrip({ job }: { job: Job }) {
             {words.stillHere}
           </Act>
         )}
-        {!(isEnding && isPhone) && (
+        {!(isPhone && (isEnding || job.ended !== null)) && (
           <span className="clock mono">{clockOf(job.opened_at, now, words.opened)}</span>
         )}
       </header>

@@ -23,7 +23,8 @@ export const trip = {
   none: "No leak test yet. The first is the whole machine.",
   make: "Make a leak test",
   tick: "What is connected",
-  onlyOne: "Only this one",
+  only: "only",
+  onlyOf: (part: string) => `Only ${part}`,
   reading: (unit: string) => `Reads, ${unit}`,
   placeholder: { insulation: "e.g. 0.5 or >299", leakage: "e.g. 0.1 or >10" },
   stands: "The machine stands",
@@ -45,7 +46,7 @@ export const trip = {
   fromNeutral: "connected, reached from N only",
   legend: "N: reached from neutral only. Dashed: neither pole reaches it, so it is not tested.",
   notReached: "connected, but neither pole reaches it: not tested",
-  cycle: "Touch once for off, twice for perhaps.",
+  cycle: "Touch a part once for off, twice for perhaps; only leaves it alone.",
   toRepair: "Go to Repair",
   inTrace: "typed in Trace",
   cautionLiveOneWay:

@@ -136,7 +136,7 @@ describe("a leak test", () => {
     press("Heater");
     press("Cord");
     press(/^Drain pump/);
-    pick("Only this one", "motor");
+    press("Only Motor");
     expect(onConnect.mock.calls).toEqual([
       [["motor"], ["pump"]],
       [

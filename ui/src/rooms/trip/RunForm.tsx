@@ -76,23 +76,25 @@ export function RunForm({ view, connected, maybe, onConnect, onMade }: Props) {
         <legend>{words.tick}</legend>
         <div className="chips">
           {view.parts.map((part) => (
-            <Chip
-              key={part.id}
-              isOn={maybe.includes(part.id) ? "mixed" : connected.includes(part.id)}
-              onClick={() => toggle(part.id)}
-            >
-              {part.title}
-              {maybe.includes(part.id) && " ?"}
-            </Chip>
+            <span key={part.id} className="part-chip">
+              <Chip
+                isOn={maybe.includes(part.id) ? "mixed" : connected.includes(part.id)}
+                onClick={() => toggle(part.id)}
+              >
+                {part.title}
+                {maybe.includes(part.id) && " ?"}
+              </Chip>
+              <button
+                type="button"
+                aria-label={words.onlyOf(part.title)}
+                onClick={() => onConnect([part.id], [])}
+              >
+                {words.only}
+              </button>
+            </span>
           ))}
         </div>
         <p className="quiet">{words.cycle}</p>
-        <NativeSelect
-          label={words.onlyOne}
-          value=""
-          data={[{ value: "", label: "" }, ...view.parts.map((row) => ({ value: row.id, label: row.title }))]}
-          onChange={(event) => event.currentTarget.value && onConnect([event.currentTarget.value], [])}
-        />
       </fieldset>
       {view.method === "leakage" && view.is_plug_reversible && (
         <fieldset>
