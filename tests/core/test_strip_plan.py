@@ -6,7 +6,7 @@ import pytest
 from tests.core.case_of import Log
 
 from ohmcensus.core.errors import InputError
-from ohmcensus.core.event import Body, Intervention, Opened, Shut, StripBack, StripStep
+from ohmcensus.core.event import Body, Event, Intervention, Opened, Shut, StripBack, StripStep
 from ohmcensus.core.event.change import usual_intervention
 from ohmcensus.core.job.strip_down import beneath, strip_down
 from ohmcensus.core.job.strip_plan import strip_plan
@@ -21,7 +21,8 @@ OUT = StripStep(words="Heater out", fasteners=1, head="hex nut", size="11 mm", p
 
 
 def words(log: Log, part: str, *earlier: StripStep) -> list[tuple[str, bool, int]]:
-    found = strip_plan(log.case, log.case.sheet.known_part(part), earlier)
+    rows = [Event(f"step {place}", row, "2026-06-01T12:00:00Z") for place, row in enumerate(earlier)]
+    found = strip_plan(log.case, log.case.sheet.known_part(part), rows)
     return [(row.proposal.words, row.is_off, row.proposal.fasteners) for row in found]
 
 

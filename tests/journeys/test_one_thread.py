@@ -37,7 +37,7 @@ from tests.working import every_job, happened, logged, prove_dead, read_what_is_
 MACHINE = "Washer of the thread"
 LONG = "Washer of the crew, third from the slipway door"
 ROOMS = ("intake", "safe", "codes", "trace", "trip", "repair", "prove", "sheet-out")
-# Every room ends with the same bar; between the first step and the last those are asked that say something of their own.
+# Every room ends with the same bar; between the first step and the last only those that say more than that.
 BETWEEN = ("safe", "trace", "repair")
 NEXT = re.compile(r"Next(?:, here)?: (.*?)(?:\s+n next · \? keys)?$")
 

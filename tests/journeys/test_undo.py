@@ -5,7 +5,7 @@ from __future__ import annotations
 import re
 
 import pytest
-from playwright.sync_api import Page, expect
+from playwright.sync_api import expect
 
 from ohmcensus.core.event import Changed, Intervention
 from tests.journeys.conftest import Visit

@@ -112,11 +112,22 @@ def test_every_room_says_the_same_after_every_step(context: Context, job: str) -
     assert all("OL" not in row.reads for row in readings if row.what == "Heater, element")
 
 
-def test_two_lines_that_read_the_same_leak_prove_it_as_leak_tests_do(context: Context, job: str) -> None:
-    """Trip says whose leak it is, and every room what follows from it."""
+def test_lines_alone_convict_nobody_and_a_leak_test_does(context: Context, job: str) -> None:
+    """Trip says of whom only lines tell that it leaks, and no more than the others do."""
     prove_dead(context, job)
     logged(context, job, "cord insulation 50k")
     logged(context, job, "heater pe 50k")
+    with context.store.read() as session:
+        names = [part.id for part in leaky_parts(take(context, session, job).case.sheet, Method.INSULATION)]
+    rest = tuple(name for name in names if name != "heater")
+    happened(context, job, RunMade(method="insulation", connected=rest, text=">299M"))
+    trip = show_trip(context, job, TripQuery())
+    assert all(part.state != "guilty" for part in trip.parts)
+    assert trip.advice == "Heater: only lines say that it leaks. Test it alone, or read it once more in Trace."
+    assert trip.next is not None
+    assert (trip.next.connected, trip.leads_to) == (["heater"], "")
+    assert rooms_agree(context, job)[1] == []
+    happened(context, job, RunMade(method="insulation", connected=("heater",), text="0.05M"))
     guilty = [part.id for part in show_trip(context, job, TripQuery()).parts if part.state == "guilty"]
     assert rooms_agree(context, job) == (Standing.NAMED, guilty)
     assert guilty == ["heater"]

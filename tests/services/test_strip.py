@@ -166,3 +166,18 @@ def test_the_plan_knows_what_held_it_on_an_earlier_job_of_the_type(context: Cont
     assert show_repair(context, other_type, RepairQuery(part="heater")).plan.told == 0
     with pytest.raises(InputError, match="boiler"):
         show_repair(context, job, RepairQuery(part="boiler"))
+
+
+def test_the_plan_shows_how_a_step_looked_on_an_earlier_job(context: Context, job: str) -> None:
+    photo = uuid4()
+    keep_photo(context, job, NewPhoto(photo, "step", "panel.jpg", picture(), event=step(context, job)))
+    other = new_job(context, "Machine 8")
+
+    def seen() -> list[str]:
+        rows = show_repair(context, other, RepairQuery(part="heater")).plan.steps
+        return [row.id for row in rows if row.before is not None]
+
+    assert seen() == ["back"]
+    assert all(row.before is None for row in show_repair(context, job, RepairQuery(part="heater")).plan.steps)
+    remove_photo(context, job, str(photo))
+    assert seen() == []

@@ -23,7 +23,7 @@ _UNDONE = _EVENT.alias("undone")
 # Ids of events that were taken back.
 WITHDRAWN = select(func.json_extract(_UNDONE.c.body, "$.record")).where(_UNDONE.c.kind == "record_withdrawn")
 _STRIP_STEPS = (
-    select(_EVENT.c.body)
+    select(_EVENT.c.id, _EVENT.c.body, _EVENT.c.at)
     .join(_JOB, _JOB.c.id == _EVENT.c.job_id)
     .join(_MACHINE, _MACHINE.c.id == _JOB.c.machine_id)
     .where(_EVENT.c.kind == "strip_step", _MACHINE.c.sheet_id == bindparam("sheet"), _JOB.c.id != bindparam("job"))
@@ -64,7 +64,7 @@ def of_job(session: Session, job_id: str, *, after: int = 0) -> list[Event]:
     return [Event(row.id, _BODY.validate_json(row.body), row.at, row.who, row.revision, row.device) for row in rows]
 
 
-def strip_steps(session: Session, sheet_id: str, *, but: str) -> list[StripStep]:
+def strip_steps(session: Session, sheet_id: str, *, but: str) -> list[Event[StripStep]]:
     """Return what came off on the jobs of a type, but for one job, the newest first; at most 200 steps."""
     rows = session.connection().execute(_STRIP_STEPS, {"sheet": sheet_id, "job": but})
-    return [StripStep.model_validate_json(row.body) for row in rows]
+    return [Event(row.id, StripStep.model_validate_json(row.body), row.at) for row in rows]

@@ -10,6 +10,7 @@ import hashlib
 import os
 import secrets
 import time
+from collections.abc import Collection
 from pathlib import Path
 
 from sqlmodel import Session, col, select
@@ -51,6 +52,14 @@ def of_job(session: Session, job_id: str) -> list[PhotoRow]:
     """Return the photos of a job that were not removed, oldest first."""
     wanted = select(PhotoRow).where(PhotoRow.job_id == job_id, col(PhotoRow.is_removed).is_(False))
     return list(session.exec(wanted.order_by(col(PhotoRow.revision))).all())
+
+
+def of_records(session: Session, records: Collection[str]) -> dict[str, PhotoRow]:
+    """Return the first photo of each of some records that has one and was not removed, by record."""
+    if not records:
+        return {}
+    wanted = select(PhotoRow).where(col(PhotoRow.event_id).in_(records), col(PhotoRow.is_removed).is_(False))
+    return {row.event_id: row for row in session.exec(wanted.order_by(col(PhotoRow.at).desc())).all()}
 
 
 def same(session: Session, row: PhotoRow) -> bool:

@@ -4602,8 +4602,11 @@ export interface components {
          *         To do, off, back whole, or back with something missing.
          *     step
          *         The record of it, empty while there is none.
+         *     before
+         *         How it looked on an earlier job on this type, None where nobody took a photo.
          */
         PlannedView: {
+            before: components["schemas"]["PhotoView"] | null;
             /** Id */
             id: string;
             /** Minutes */

@@ -106,6 +106,8 @@ export const strip = {
   toSafe: "Go to Safe",
   photo: "Photo of this step",
   photoOf: (step: string) => `Photo: ${step}`,
+  earlier: "earlier",
+  earlierPhoto: (step: string) => `How it looked on an earlier job: ${step}`,
   took: (minutes: string) => `took ${minutes}`,
   badCount: "Fasteners: not a whole number. Type one, e.g. 4.",
 };

@@ -299,10 +299,19 @@ describe("the plan", () => {
           proposal: back,
           minutes: "3 min",
           told: true,
+          before: null,
           state,
           step: state === "off" ? "s-9" : "",
         },
-        { id: "heater", proposal: out as never, minutes: "", told: false, state: "to_do", step: "" },
+        {
+          id: "heater",
+          proposal: out as never,
+          minutes: "",
+          told: false,
+          state: "to_do",
+          step: "",
+          before: null,
+        },
       ],
     },
   });
@@ -321,6 +330,32 @@ describe("the plan", () => {
       }),
     );
     expect(JSON.stringify(sent[0])).not.toContain("minutes");
+  });
+
+  test("shows how it looked on an earlier job, until this one has a photo of its own", () => {
+    const view = planned("off");
+    const before = {
+      id: "p-1",
+      role: "step",
+      event: "s-1",
+      address: "/api/photos/a.jpg",
+      small: "/api/photos/a-small.jpg",
+      width: 60,
+      height: 40,
+      at: "2026-06-01T10:00:00Z",
+    };
+    const earlier: RepairView = {
+      ...view,
+      plan: { ...view.plan, steps: view.plan.steps.map((row) => ({ ...row, before })) },
+    };
+    const { redraw } = draw(card(earlier));
+    const shown = () =>
+      screen.queryByRole("img", { name: "How it looked on an earlier job: Back panel off" });
+    expect(shown()).toHaveAttribute("src", "/api/photos/a-small.jpg");
+    const step = { ...(STRIPPED.strip.steps[0] as RepairView["strip"]["steps"][number]), id: "s-9" };
+    const own = { ...step, photos: [{ ...before, id: "p-2", event: "s-9" }] };
+    redraw(card({ ...earlier, strip: { ...earlier.strip, steps: [own] } }));
+    expect(shown()).toBeNull();
   });
 
   test("takes what differs, typed once, and tells a word for a count", async () => {

@@ -14,7 +14,7 @@ from ohmcensus.core.machine.asked import asked_words, looks
 from ohmcensus.core.sheet import Sheet
 from ohmcensus.core.trip.advice import AdviceKind, advice
 from ohmcensus.core.trip.isolate import isolate
-from ohmcensus.core.trip.of_case import last_run, problem_of
+from ohmcensus.core.trip.of_case import convicted, last_run, problem_of, run_records
 from ohmcensus.core.trip.planner import TEST_MINUTES
 from ohmcensus.core.trip.problem import Method, Problem
 from ohmcensus.core.trip.words import advice_words, conflict_words
@@ -123,7 +123,8 @@ def leak_test(case: Case) -> Next | None:
     if found.conflict:
         part = next(iter(last.body.connected), "")
         return Next(NextKind.LEAK_TEST, part, conflict_words(found)) if part else None
-    told = advice(case.sheet, problem, found, turns=is_plug_turned_freely(case))
+    sure = convicted(case, problem.method, found, run_records(case, problem.method))
+    told = advice(case.sheet, problem, found, turns=is_plug_turned_freely(case), convicted=sure)
     if told.kind not in _BY_LEAK_TEST or not _is_over(problem):
         return None
     connected = found.next.connected if found.next is not None else last.body.connected

@@ -34,7 +34,7 @@ from ohmcensus.core.parts.fault import FaultMode
 from ohmcensus.core.sheet import Sheet
 from ohmcensus.core.symptom import Device, Moment, Symptom
 from ohmcensus.core.trip.isolate import State, isolate
-from ohmcensus.core.trip.of_case import RunRecord, limit_of, problem_of, run_records
+from ohmcensus.core.trip.of_case import convicted, problem_of, run_records
 from ohmcensus.core.trip.problem import Method
 from ohmcensus.core.trip.triage import triage
 from ohmcensus.core.trip.words import cleared_words, guilty_words
@@ -252,7 +252,6 @@ def _isolated(case: Case, table: OutcomeTable) -> Iterator[Observation]:
         records = run_records(case, method, with_lines=False)
         problem = problem_of(case, method, records=records)
         if not problem.runs:
-            yield from _told_by_lines(case, table, method)
             continue
         found = isolate(problem)
         if found.is_refused or found.conflict:
@@ -266,38 +265,12 @@ def _isolated(case: Case, table: OutcomeTable) -> Iterator[Observation]:
                 return PROVED_BY_RUNS
             return PROVED_BY_RUNS if leaks & cleared else 1.0
 
-        convicts, title = _convicted(case, method, records)
+        every = run_records(case, method)
+        beside = isolate(problem_of(case, method, records=every))
+        convicts = convicted(case, method, beside, every)
         if convicts or cleared:
-            title = title or cleared_words(case.sheet, cleared)
+            title = guilty_words(case, beside, every, method) if convicts else cleared_words(case.sheet, cleared)
             yield Observation(f"runs {method.value}", title, log_of(table, chance), convicts=convicts)
-
-
-def _told_by_lines(case: Case, table: OutcomeTable, method: Method) -> Iterator[Observation]:
-    """Yield whose leak it is where only lines tell; they have said how likely each cause is."""
-    convicts, title = _convicted(case, method, ())
-    if convicts:
-        yield Observation(f"runs {method.value}", title, log_of(table, lambda _: 1.0), convicts=convicts)
-
-
-def _convicted(case: Case, method: Method, made: Sequence[RunRecord]) -> tuple[frozenset[str], str]:
-    """Return the parts of which leak tests prove a leak, and by what.
-
-    Insulation that was typed as a line tells whose it is too, where a leak test or another line reads the same leak.
-    """
-    every = run_records(case, method)
-    found = isolate(problem_of(case, method, records=every))
-    guilty = frozenset(
-        name
-        for name, row in found.parts.items()
-        if row.state is State.GUILTY and _is_read_twice(name, limit_of(case, name, method), every, made)
-    )
-    return guilty, guilty_words(case, found, every, method) if guilty else ""
-
-
-def _is_read_twice(name: str, limit: float, every: Sequence[RunRecord], made: Sequence[RunRecord]) -> bool:
-    """Tell whether a leak test, or two lines of which neither may be a slip of the hand, read a leak of a part."""
-    over = [run for run in every if name in run.body.connected and run.interval.lo > limit]
-    return len(over) > 1 or any(run in made for run in over)
 
 
 def _new_is_bad(part: str, row: Hypothesis) -> float:

@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Sequence
 from dataclasses import dataclass
 
-from ohmcensus.core.event import StripStep
+from ohmcensus.core.event import Event, StripStep
 from ohmcensus.core.job.case import Case
 from ohmcensus.core.job.strip_down import Stripped, open_panels, strip_down
 from ohmcensus.core.sheet import Part
@@ -29,6 +29,8 @@ class PlannedStep:
         What was written of it on this job, None while it was not.
     is_off
         Whether it is off now, by whatever record.
+    before
+        Records of the same step on earlier jobs, the newest first.
     """
 
     proposal: StripStep
@@ -36,9 +38,10 @@ class PlannedStep:
     told: bool
     done: Stripped | None
     is_off: bool
+    before: tuple[str, ...] = ()
 
 
-def strip_plan(case: Case, part: Part, earlier: Sequence[StripStep] = ()) -> tuple[PlannedStep, ...]:
+def strip_plan(case: Case, part: Part, earlier: Sequence[Event[StripStep]] = ()) -> tuple[PlannedStep, ...]:
     """Return what comes off, in order, until a part is out: the cover it lies behind, its plugs, the part.
 
     Parameters
@@ -55,11 +58,13 @@ def strip_plan(case: Case, part: Part, earlier: Sequence[StripStep] = ()) -> tup
     found = []
     for step in wanted:
         done = next((row for row in reversed(rows) if _is_same(row.step, step)), None)
-        before = next((row for row in earlier if _is_same(row, step) and not _is_more(row, step)), None)
+        same = [row for row in earlier if _is_same(row.body, step)]
+        before = next((row.body for row in same if not _is_more(row.body, step)), None)
         is_off = (done is not None and not done.is_back) or step.panel in open_panels(case)
         held = {} if before is None else {name: getattr(before, name) for name in ("fasteners", "head", "size", "kept")}
         minutes = case.cover_minutes.get(step.panel, 0.0) if step.panel else (before and before.minutes) or 0.0
-        found.append(PlannedStep(step.model_copy(update=held), minutes, before is not None, done, is_off))
+        records = tuple(row.id for row in same)
+        found.append(PlannedStep(step.model_copy(update=held), minutes, before is not None, done, is_off, records))
     return tuple(found)
 
 

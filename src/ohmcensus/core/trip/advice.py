@@ -18,6 +18,7 @@ class AdviceKind(StrEnum):
     TEST = "test"
     AS_IT_STANDS = "as_it_stands"
     REPLACE = "replace"
+    CONFIRM = "confirm"
     TURN_PLUG = "turn_plug"
     INSULATION = "insulation"
     DRY = "dry"
@@ -33,7 +34,14 @@ class Advice:
     parts: tuple[str, ...] = ()
 
 
-def advice(sheet: Sheet, problem: Problem, found: Isolation, *, turns: bool | None = None) -> Advice:
+def advice(
+    sheet: Sheet,
+    problem: Problem,
+    found: Isolation,
+    *,
+    turns: bool | None = None,
+    convicted: frozenset[str] | None = None,
+) -> Advice:
     """Return what to do next; never a leak test that changes nothing where the rest cannot be asked.
 
     Parameters
@@ -44,6 +52,8 @@ def advice(sheet: Sheet, problem: Problem, found: Isolation, *, turns: bool | No
         The isolation, and what it proved.
     turns
         Whether the plug can be turned; None as the type has it.
+    convicted
+        Parts of which leak tests prove a leak; None for all that are guilty.
     """
     if found.conflict or found.is_refused:
         return Advice(AdviceKind.NOTHING)
@@ -66,7 +76,10 @@ def advice(sheet: Sheet, problem: Problem, found: Isolation, *, turns: bool | No
             return Advice(AdviceKind.REPLACE, blocked)
         return Advice(AdviceKind.AS_IT_STANDS, tuple(part.id for part in problem.parts if part.id in off))
     can_turn = sheet.is_plug_reversible if turns is None else turns
-    return _when_nothing_is_planned(problem, found, guilty, can_turn=can_turn)
+    told = _when_nothing_is_planned(problem, found, guilty, can_turn=can_turn)
+    if told.kind is AdviceKind.REPLACE and convicted is not None and not convicted & {*guilty}:
+        return Advice(AdviceKind.CONFIRM, guilty)
+    return told
 
 
 def _when_nothing_is_planned(problem: Problem, found: Isolation, guilty: tuple[str, ...], *, can_turn: bool) -> Advice:

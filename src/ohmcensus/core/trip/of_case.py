@@ -24,6 +24,7 @@ from ohmcensus.core.quantity import Interval, show_indication
 from ohmcensus.core.sheet import Part, Sheet
 from ohmcensus.core.symptom import Moment
 from ohmcensus.core.trip.house import circuit_of, proved_by_device
+from ohmcensus.core.trip.isolate import Isolation, State
 from ohmcensus.core.trip.problem import LeakyPart, Method, Polarity, Problem, Run, conductance_us, run_indication
 from ohmcensus.core.trip.triage import last_trip
 
@@ -151,6 +152,32 @@ def _typed_as_lines(case: Case, made: Sequence[Event[RunMade]]) -> list[Event[Ru
             body = RunMade(method="insulation", connected=connected, text=text, instrument=row.meter)
             found.append(Event(row.id, body, row.at, row.who, row.order))
     return found
+
+
+def convicted(case: Case, method: Method, found: Isolation, records: Sequence[RunRecord]) -> frozenset[str]:
+    """Return the parts of which leak tests prove a leak.
+
+    Insulation that was typed as a line tells whose it is too, where a leak test reads the same leak; lines alone name
+    nobody: each is one reading, and what it reaches may be more than its part.
+
+    Parameters
+    ----------
+    case, method
+        Whose limits.
+    found
+        What the records prove.
+    records
+        Leak tests and lines.
+    """
+    return frozenset(
+        name
+        for name, row in found.parts.items()
+        if row.state is State.GUILTY
+        and any(
+            not run.is_line and name in run.body.connected and run.interval.lo > limit_of(case, name, method)
+            for run in records
+        )
+    )
 
 
 def driven_in(case: Case, run: RunMade) -> Driven | None:

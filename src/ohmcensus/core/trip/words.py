@@ -44,6 +44,7 @@ def advice_words(sheet: Sheet, told: Advice, found: Isolation, problem: Problem)
     return {
         AdviceKind.AS_IT_STANDS: f"Test all the rest together, {names} still off: nothing more to pull.",
         AdviceKind.REPLACE: f"{names}: mend or replace it in Repair{rest}. Then the whole machine again.",
+        AdviceKind.CONFIRM: f"{names}: only lines say that it leaks. Test it alone, or read it once more in Trace.",
         AdviceKind.TURN_PLUG: "Turn the plug and read the same parts again: one way round clears nothing.",
         AdviceKind.INSULATION: "This plug goes in one way only, and a current read one way clears no part: use the "
         "insulation tester.",

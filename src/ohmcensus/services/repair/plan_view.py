@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Sequence
+from collections.abc import Mapping, Sequence
 from typing import Literal
 
 from pydantic import BaseModel
@@ -10,8 +10,9 @@ from pydantic import BaseModel
 from ohmcensus.core.event import Intervention, StripStep
 from ohmcensus.core.event.change import usual_intervention
 from ohmcensus.core.job.case import Case
-from ohmcensus.core.job.strip_plan import PlannedStep, strip_plan
+from ohmcensus.core.job.strip_plan import PlannedStep
 from ohmcensus.core.sheet import Part
+from ohmcensus.services.job.photo_view import PhotoView
 
 
 class PlannedView(BaseModel):
@@ -31,6 +32,8 @@ class PlannedView(BaseModel):
         To do, off, back whole, or back with something missing.
     step
         The record of it, empty while there is none.
+    before
+        How it looked on an earlier job on this type, None where nobody took a photo.
     """
 
     id: str
@@ -39,6 +42,7 @@ class PlannedView(BaseModel):
     told: bool
     state: Literal["to_do", "off", "whole", "partly"]
     step: str
+    before: PhotoView | None
 
 
 class PlanView(BaseModel):
@@ -71,10 +75,9 @@ class PlanView(BaseModel):
     cautions: list[str]
 
 
-def plan_view(case: Case, part: Part, earlier: Sequence[StripStep]) -> PlanView:
-    """Return the plan for a part."""
+def plan_view(case: Case, part: Part, rows: Sequence[PlannedStep], pictures: Mapping[str, PhotoView]) -> PlanView:
+    """Return the plan for a part; pictures of earlier jobs by the record that they show."""
     kind = part.part_kind
-    rows = strip_plan(case, part, earlier)
     minutes = kind.repair_minutes + case.cover_minutes.get(part.behind or "", 0.0)
     return PlanView(
         part=part.id,
@@ -82,14 +85,14 @@ def plan_view(case: Case, part: Part, earlier: Sequence[StripStep]) -> PlanView:
         minutes=f"{minutes:.0f} min",
         repair=kind.repair,
         intervention=usual_intervention(kind.repair),
-        steps=[_planned(row) for row in rows],
+        steps=[_planned(row, pictures) for row in rows],
         told=sum(row.told for row in rows),
         tricks=list(kind.tricks),
         cautions=list(kind.cautions),
     )
 
 
-def _planned(row: PlannedStep) -> PlannedView:
+def _planned(row: PlannedStep, pictures: Mapping[str, PhotoView]) -> PlannedView:
     step = row.proposal
     state: Literal["to_do", "off", "whole", "partly"] = "off" if row.is_off else "to_do"
     if row.done is not None and row.done.is_back:
@@ -101,4 +104,5 @@ def _planned(row: PlannedStep) -> PlannedView:
         told=row.told,
         state=state,
         step=row.done.event.id if row.done is not None else "",
+        before=next((pictures[record] for record in row.before if record in pictures), None),
     )

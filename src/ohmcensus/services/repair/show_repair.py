@@ -8,6 +8,7 @@ from ohmcensus.core.course.following import NextKind
 from ohmcensus.core.diagnosis.of_case import diagnosed
 from ohmcensus.core.diagnosis.words import cured_words
 from ohmcensus.core.event import Changed, Intervention, RunWatched
+from ohmcensus.core.job.strip_plan import strip_plan
 from ohmcensus.core.machine.asked import THROUGH, run_words
 from ohmcensus.core.proof.criteria import tub_heater_watts
 from ohmcensus.core.worth import Assumptions, options, usual_offers
@@ -59,14 +60,15 @@ def show_repair(context: Context, job_id: str, query: RepairQuery | None = None)
         job = take(context, session, job_id)
         leader = _leader(context, job)
         part = job.case.sheet.known_part((query.part if query else "") or leader)
-        earlier = events.strip_steps(session, job.stored.sheet_id, but=job_id)
+        plan = strip_plan(job.case, part, events.strip_steps(session, job.stored.sheet_id, but=job_id))
+        before = photos.of_records(session, [record for row in plan for record in row.before])
         pictures = [photo_view(row) for row in photos.of_job(session, job_id)]
     case = job.case
     rows = case.of(Changed, RunWatched)
     return RepairView(
         job=job_view(job, context.clock()),
         steps=[step_view(event, case) for event in rows],
-        plan=plan_view(case, part, earlier),
+        plan=plan_view(case, part, plan, {record: photo_view(row) for record, row in before.items()}),
         strip=strip_view(case, pictures),
         cured=cured_words(case),
         parts=[Choice(id=part.id, words=part.title) for part in case.sheet.parts],

@@ -12,7 +12,15 @@ from ohmcensus.core.job.mains_plug import is_plug_turned_freely
 from ohmcensus.core.safety.leak_test import may_test
 from ohmcensus.core.trip.advice import AdviceKind, advice
 from ohmcensus.core.trip.isolate import isolate
-from ohmcensus.core.trip.of_case import goes_on_plugging_in, last_run, off_before_test, problem_of, run_records
+from ohmcensus.core.trip.of_case import (
+    convicted,
+    goes_on_plugging_in,
+    last_run,
+    off_before_test,
+    problem_of,
+    run_records,
+)
+from ohmcensus.core.trip.planner import TEST_MINUTES, Pull
 from ohmcensus.core.trip.problem import Method
 from ohmcensus.core.trip.words import advice_words, conflict_words
 from ohmcensus.services.at_hand.context import Context
@@ -60,8 +68,12 @@ def trip_view(job: JobAtHand, now: datetime, method: Method) -> TripView:
     problem, safety = problem_of(case, method), job.safety(now)
     found = isolate(problem)
     titles = {part.id: part.title for part in case.sheet.parts}
-    told = advice(case.sheet, problem, found, turns=is_plug_turned_freely(case))
+    records = run_records(case, method)
+    sure = convicted(case, method, found, records)
+    told = advice(case.sheet, problem, found, turns=is_plug_turned_freely(case), convicted=sure)
     following = found.next if told.kind in {AdviceKind.TEST, AdviceKind.AS_IT_STANDS} else None
+    if told.kind is AdviceKind.CONFIRM:
+        following = Pull(told.parts[:1], (), (), TEST_MINUTES)
     words = advice_words(case.sheet, told, found, problem)
     refused = refused_words(problem) if found.is_refused else ""
     return TripView(
@@ -70,8 +82,8 @@ def trip_view(job: JobAtHand, now: datetime, method: Method) -> TripView:
         unit="MΩ" if method is Method.INSULATION else "mA",
         triage=triage_view(case),
         house=house_view(case),
-        parts=[trip_part(case, part.id, part.limit, found, method, safety) for part in problem.present],
-        runs=[trip_run(record, found) for record in run_records(case, method)],
+        parts=[trip_part(case, part, found, method, safety, sure) for part in problem.present],
+        runs=[trip_run(record, found) for record in records],
         next=None
         if following is None
         else NextRun(

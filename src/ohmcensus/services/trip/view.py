@@ -12,7 +12,7 @@ from ohmcensus.core.quantity import Interval
 from ohmcensus.core.safety import DangerId, Safety
 from ohmcensus.core.trip.isolate import Isolation, State
 from ohmcensus.core.trip.of_case import RunRecord
-from ohmcensus.core.trip.problem import Method
+from ohmcensus.core.trip.problem import LeakyPart, Method
 from ohmcensus.core.trip.story import repeated
 from ohmcensus.core.trip.words import bounds_words, limit_words
 from ohmcensus.services.at_hand.job import JobAtHand
@@ -133,19 +133,21 @@ class TripView(BaseModel):
     repeated: list[RepeatedView]
 
 
-def trip_part(case: Case, name: str, limit: float, found: Isolation, method: Method, safety: Safety) -> TripPart:
-    """Return a part with what is proved of it."""
-    proved = found.parts[name]
+def trip_part(
+    case: Case, own: LeakyPart, found: Isolation, method: Method, safety: Safety, convicted: frozenset[str]
+) -> TripPart:
+    """Return a part with what is proved of it; guilty is who leak tests say so of, not lines alone."""
+    name, proved = own.id, found.parts[own.id]
     part = case.sheet.part(name)
     return TripPart(
         id=name,
         title=part.title if part else name,
-        state=proved.state,
+        state=State.OPEN if proved.state is State.GUILTY and name not in convicted else proved.state,
         is_presumed=proved.is_presumed,
         is_unhealthy=name in found.unhealthy,
         proved=bounds_words(proved.bounds, method),
-        limit=limit_words(limit, method),
-        bracket=bracket(proved.bounds, limit),
+        limit=limit_words(own.limit, method),
+        bracket=bracket(proved.bounds, own.limit),
         has_earth=part is not None and part.is_earthed,
         is_earth_off=any(row.id is DangerId.EARTH and row.part == name for row in safety.walk.found),
     )

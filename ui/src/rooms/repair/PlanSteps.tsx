@@ -83,6 +83,12 @@ function PlanStep({ view, row, isNext }: PlanStepProps) {
       </span>
       <span className="mono quiet">{row.minutes}</span>
       <span className="row plan-acts">
+        {row.before && photos.length === 0 && (
+          <a href={row.before.address} target="_blank" rel="noreferrer" className="strip-photo is-earlier">
+            <img src={row.before.small} alt={words.earlierPhoto(row.proposal.words)} loading="lazy" />
+            <span className="quiet">{words.earlier}</span>
+          </a>
+        )}
         {photos.map((photo) => (
           <a key={photo.id} href={photo.address} target="_blank" rel="noreferrer" className="strip-photo">
             <img src={photo.small} alt={words.photoOf(row.proposal.words)} loading="lazy" />
