@@ -30,6 +30,7 @@ from ohmcensus.services.sheet_out.compose import composed
 from ohmcensus.services.sheet_out.customer_page import NO_CAUSE
 from ohmcensus.services.suspects.show_suspects import SuspectsQuery, show_suspects
 from ohmcensus.services.transfer.replay import OutlookAnswer, replay
+from ohmcensus.services.trip.show_story import show_trip_story
 from ohmcensus.services.trip.show_trip import TripQuery, show_trip
 
 
@@ -127,7 +128,10 @@ def test_lines_alone_convict_nobody_and_a_leak_test_does(context: Context, job: 
     assert trip.next is not None
     assert (trip.next.connected, trip.leads_to) == (["heater"], "")
     assert rooms_agree(context, job)[1] == []
+    told = [step.words for step in show_trip_story(context, job, TripQuery()).steps]
+    assert not any("guilty" in words for words in told)
     happened(context, job, RunMade(method="insulation", connected=("heater",), text="0.05M"))
+    assert "Heater: guilty" in show_trip_story(context, job, TripQuery()).steps[-1].words
     guilty = [part.id for part in show_trip(context, job, TripQuery()).parts if part.state == "guilty"]
     assert rooms_agree(context, job) == (Standing.NAMED, guilty)
     assert guilty == ["heater"]

@@ -9,44 +9,9 @@ import { StripCard } from "../../src/rooms/repair/StripCard";
 import { TricksCard } from "../../src/rooms/repair/TricksCard";
 import { WorthCard } from "../../src/rooms/repair/WorthCard";
 import { draw } from "../render";
+import { answering, STRIPPED, VIEW } from "./repairView";
 
 afterEach(() => vi.restoreAllMocks());
-
-const VIEW = {
-  job: { id: "j-1" },
-  steps: [
-    { id: "1", at: "2026-11-25T10:00:00Z", who: "", words: "Run: fails at heat", has_passed: false },
-    { id: "2", at: "2026-11-25T10:20:00Z", who: "", words: "Heater: another one fitted", has_passed: null },
-    { id: "3", at: "2026-11-25T10:40:00Z", who: "", words: "Run: runs through", has_passed: true },
-  ],
-  cured: "It runs through. One change stands between. Conclusive.",
-  parts: [
-    { id: "heater", words: "Heater" },
-    { id: "board", words: "Control board" },
-  ],
-  interventions: [
-    { id: "reseated", words: "plug or tag reseated" },
-    { id: "replaced", words: "another one fitted" },
-  ],
-  outcomes: [
-    { id: "heat", words: "fails at heat" },
-    { id: "through", words: "runs through" },
-  ],
-  leader: "heater",
-  asks_saw_fail: false,
-  plan: {
-    part: "heater",
-    title: "Heater",
-    minutes: "33 min",
-    repair: "replace the heater",
-    intervention: "replaced",
-    steps: [],
-    told: 0,
-    tricks: [],
-    cautions: [],
-  },
-  is_over: false,
-} as unknown as RepairView;
 
 const WORTH: WorthView = {
   part: "heater",
@@ -77,15 +42,6 @@ const WORTH: WorthView = {
   advice: "Replace the part, new: 18 a year of use; next give up the machine, fit another, 50.",
   assumed: ["A repair that does not last a year is done once more: new part, work and visit."],
 };
-
-function answering(answer: object) {
-  const sent: unknown[] = [];
-  vi.spyOn(globalThis, "fetch").mockImplementation(async (input) => {
-    if ((input as Request).method !== "GET") sent.push(await (input as Request).json());
-    return new Response(JSON.stringify(answer), { headers: { "Content-Type": "application/json" } });
-  });
-  return sent;
-}
 
 test("steps stand in order, runs with their word, and what they prove above them", () => {
   draw(<StepList view={VIEW} />);
@@ -127,51 +83,6 @@ test("figures can be changed, a word among them is told by its field and nothing
   await waitFor(() => expect(sent.length).toBe(before + 1));
   expect(sent.at(-1)).toMatchObject({ part: "heater", given: { machine_price: 480.5, sure: 0.9 } });
 });
-
-const STRIPPED = {
-  ...VIEW,
-  strip: {
-    panels: [{ id: "back", words: "Back panel" }],
-    plugs: [{ id: "heater_tags", words: "Both heater tags" }],
-    connectors: [],
-    loose: [],
-    tricks: [
-      {
-        part: "heater",
-        tools: ["socket"],
-        tricks: ["The tip goes into its clip first."],
-        cautions: ["Turn the drum."],
-      },
-    ],
-    spent: "12 min",
-    steps: [
-      {
-        id: "s-1",
-        at: "",
-        words: "back panel",
-        fasteners: "6 × M4, blue lid",
-        count: 6,
-        plugs: [],
-        state: "whole",
-        missing: "",
-        minutes: "5 min",
-        photos: [],
-      },
-      {
-        id: "s-2",
-        at: "",
-        words: "heater",
-        fasteners: "1 × hex",
-        count: 1,
-        plugs: [{ id: "heater_tags", words: "Both heater tags" }],
-        state: "partly",
-        missing: "1 of 1 fasteners",
-        minutes: "",
-        photos: [],
-      },
-    ],
-  },
-} as unknown as RepairView;
 
 test("the strip-down turned round asks for what is missing, last off first", async () => {
   const sent = answering({});
@@ -261,124 +172,6 @@ test("what a part needs and what hurts there stand beside the work", () => {
   draw(<TricksCard view={STRIPPED} />);
   expect(screen.getByText("The tip goes into its clip first.")).toBeInTheDocument();
   expect(screen.getByText("Turn the drum.")).toHaveClass("notice");
-});
-
-describe("the plan", () => {
-  const back = {
-    kind: "strip_step" as const,
-    words: "Back panel off",
-    fasteners: 6,
-    head: "cross",
-    size: "M4 x 12",
-    kept: "blue lid",
-    panel: "back",
-    plugs: [],
-    part: "" as const,
-    minutes: null,
-  };
-  const out = {
-    ...back,
-    words: "Heater out",
-    fasteners: 0,
-    head: "",
-    size: "",
-    kept: "",
-    panel: "",
-    part: "heater",
-  };
-  const planned = (state: "to_do" | "off"): RepairView => ({
-    ...STRIPPED,
-    strip: { ...STRIPPED.strip, steps: [] },
-    plan: {
-      ...STRIPPED.plan,
-      told: 1,
-      cautions: ["Turn the drum by hand."],
-      steps: [
-        {
-          id: "back",
-          proposal: back,
-          minutes: "3 min",
-          told: true,
-          before: null,
-          state,
-          step: state === "off" ? "s-9" : "",
-        },
-        {
-          id: "heater",
-          proposal: out as never,
-          minutes: "",
-          told: false,
-          state: "to_do",
-          step: "",
-          before: null,
-        },
-      ],
-    },
-  });
-  const card = (view: RepairView, onPart = () => undefined) => <StripCard view={view} onPart={onPart} />;
-
-  test("is ticked at one touch a step, with what held it on an earlier job", async () => {
-    const sent = answering({});
-    draw(card(planned("to_do")));
-    expect(screen.getByText("6 × cross M4 x 12, blue lid")).toBeInTheDocument();
-    expect(screen.getByText(/and earlier jobs/)).toBeInTheDocument();
-    expect(screen.getByText("Turn the drum by hand.")).toBeInTheDocument();
-    fireEvent.click(screen.getByRole("button", { name: "Back panel off" }));
-    await waitFor(() =>
-      expect(sent[0]).toMatchObject({
-        body: { kind: "strip_step", words: "Back panel off", fasteners: 6, kept: "blue lid", panel: "back" },
-      }),
-    );
-    expect(JSON.stringify(sent[0])).not.toContain("minutes");
-  });
-
-  test("shows how it looked on an earlier job, until this one has a photo of its own", () => {
-    const view = planned("off");
-    const before = {
-      id: "p-1",
-      role: "step",
-      event: "s-1",
-      address: "/api/photos/a.jpg",
-      small: "/api/photos/a-small.jpg",
-      width: 60,
-      height: 40,
-      at: "2026-06-01T10:00:00Z",
-    };
-    const earlier: RepairView = {
-      ...view,
-      plan: { ...view.plan, steps: view.plan.steps.map((row) => ({ ...row, before })) },
-    };
-    const { redraw } = draw(card(earlier));
-    const shown = () =>
-      screen.queryByRole("img", { name: "How it looked on an earlier job: Back panel off" });
-    expect(shown()).toHaveAttribute("src", "/api/photos/a-small.jpg");
-    const step = { ...(STRIPPED.strip.steps[0] as RepairView["strip"]["steps"][number]), id: "s-9" };
-    const own = { ...step, photos: [{ ...before, id: "p-2", event: "s-9" }] };
-    redraw(card({ ...earlier, strip: { ...earlier.strip, steps: [own] } }));
-    expect(shown()).toBeNull();
-  });
-
-  test("takes what differs, typed once, and tells a word for a count", async () => {
-    const sent = answering({});
-    draw(card(planned("to_do")));
-    fireEvent.click(screen.getByRole("button", { name: "Edit: Back panel off" }));
-    const count = screen.getAllByLabelText("Fasteners")[0] as HTMLElement;
-    fireEvent.change(count, { target: { value: "five" } });
-    fireEvent.click(screen.getByRole("button", { name: "It is off" }));
-    expect(screen.getByRole("alert")).toHaveTextContent("not a whole number");
-    fireEvent.change(count, { target: { value: "5" } });
-    fireEvent.click(screen.getByRole("button", { name: "It is off" }));
-    await waitFor(() => expect(sent[0]).toMatchObject({ body: { fasteners: 5, head: "cross" } }));
-  });
-
-  test("shows what is off and which is next, and is made for another part", () => {
-    const onPart = vi.fn();
-    draw(card(planned("off"), onPart));
-    expect(screen.getByRole("button", { name: "Back panel off: off" })).toBeDisabled();
-    expect(screen.getByRole("button", { name: "Heater out" }).closest("li")).toHaveAttribute("aria-current");
-    fireEvent.change(screen.getByLabelText("Plan for the part"), { target: { value: "board" } });
-    expect(onPart).toHaveBeenCalledWith("board");
-  });
 });
 
 describe("another piece", () => {

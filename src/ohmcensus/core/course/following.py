@@ -123,7 +123,7 @@ def leak_test(case: Case) -> Next | None:
     if found.conflict:
         part = next(iter(last.body.connected), "")
         return Next(NextKind.LEAK_TEST, part, conflict_words(found)) if part else None
-    sure = convicted(case, problem.method, found, run_records(case, problem.method))
+    sure = convicted(case, problem.method, found.guilty, run_records(case, problem.method))
     told = advice(case.sheet, problem, found, turns=is_plug_turned_freely(case), convicted=sure)
     if told.kind not in _BY_LEAK_TEST or not _is_over(problem):
         return None

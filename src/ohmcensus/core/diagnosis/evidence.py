@@ -256,7 +256,7 @@ def _isolated(case: Case, table: OutcomeTable) -> Iterator[Observation]:
         found = isolate(problem)
         if found.is_refused or found.conflict:
             continue
-        guilty = {name for name, row in found.parts.items() if row.state is State.GUILTY}
+        guilty = set(found.guilty)
         cleared = {name for name, row in found.parts.items() if row.state is State.CLEARED}
 
         def chance(row: Hypothesis, guilty: set[str] = guilty, cleared: set[str] = cleared) -> float:
@@ -267,7 +267,7 @@ def _isolated(case: Case, table: OutcomeTable) -> Iterator[Observation]:
 
         every = run_records(case, method)
         beside = isolate(problem_of(case, method, records=every))
-        convicts = convicted(case, method, beside, every)
+        convicts = convicted(case, method, beside.guilty, every)
         if convicts or cleared:
             title = guilty_words(case, beside, every, method) if convicts else cleared_words(case.sheet, cleared)
             yield Observation(f"runs {method.value}", title, log_of(table, chance), convicts=convicts)

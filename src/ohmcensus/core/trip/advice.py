@@ -57,7 +57,7 @@ def advice(
     """
     if found.conflict or found.is_refused:
         return Advice(AdviceKind.NOTHING)
-    guilty = tuple(part for part, row in found.parts.items() if row.state is State.GUILTY)
+    guilty = found.guilty
     if found.next is not None:
         pull = found.next
         if (

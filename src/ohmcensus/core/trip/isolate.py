@@ -87,6 +87,11 @@ class Isolation:
     is_refused: bool = False
     unhealthy: tuple[str, ...] = ()
 
+    @property
+    def guilty(self) -> tuple[str, ...]:
+        """Parts that leak over their limit, whatever the others do."""
+        return tuple(name for name, row in self.parts.items() if row.state is State.GUILTY)
+
 
 def isolate(problem: Problem) -> Isolation:
     """Return what the runs of an isolation prove.

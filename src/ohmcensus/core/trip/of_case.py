@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 import math
-from collections.abc import Mapping, Sequence
+from collections.abc import Collection, Mapping, Sequence
 from dataclasses import dataclass
 from functools import lru_cache
 
@@ -24,7 +24,6 @@ from ohmcensus.core.quantity import Interval, show_indication
 from ohmcensus.core.sheet import Part, Sheet
 from ohmcensus.core.symptom import Moment
 from ohmcensus.core.trip.house import circuit_of, proved_by_device
-from ohmcensus.core.trip.isolate import Isolation, State
 from ohmcensus.core.trip.problem import LeakyPart, Method, Polarity, Problem, Run, conductance_us, run_indication
 from ohmcensus.core.trip.triage import last_trip
 
@@ -154,8 +153,8 @@ def _typed_as_lines(case: Case, made: Sequence[Event[RunMade]]) -> list[Event[Ru
     return found
 
 
-def convicted(case: Case, method: Method, found: Isolation, records: Sequence[RunRecord]) -> frozenset[str]:
-    """Return the parts of which leak tests prove a leak.
+def convicted(case: Case, method: Method, guilty: Collection[str], records: Sequence[RunRecord]) -> frozenset[str]:
+    """Return those of some parts of which leak tests prove a leak.
 
     Insulation that was typed as a line tells whose it is too, where a leak test reads the same leak; lines alone name
     nobody: each is one reading, and what it reaches may be more than its part.
@@ -164,16 +163,15 @@ def convicted(case: Case, method: Method, found: Isolation, records: Sequence[Ru
     ----------
     case, method
         Whose limits.
-    found
-        What the records prove.
+    guilty
+        Parts that leak by all the records.
     records
         Leak tests and lines.
     """
     return frozenset(
         name
-        for name, row in found.parts.items()
-        if row.state is State.GUILTY
-        and any(
+        for name in guilty
+        if any(
             not run.is_line and name in run.body.connected and run.interval.lo > limit_of(case, name, method)
             for run in records
         )

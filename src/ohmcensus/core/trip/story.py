@@ -7,7 +7,7 @@ from dataclasses import dataclass
 from ohmcensus.core.event import Changed, Event
 from ohmcensus.core.job.case import Case
 from ohmcensus.core.trip.isolate import State, proved_states
-from ohmcensus.core.trip.of_case import RunRecord, problem_of, run_records
+from ohmcensus.core.trip.of_case import RunRecord, convicted, problem_of, run_records
 from ohmcensus.core.trip.problem import Method, Problem
 
 
@@ -54,6 +54,9 @@ def story_of(case: Case, method: Method) -> tuple[RunStep, ...]:
         is_same = before is not None and (before.parts, before.is_earth_ok) == (problem.parts, problem.is_earth_ok)
         states, is_conflict = proved_states(problem, proved if is_same else {})
         before, proved = problem, {} if is_conflict else states
+        guilty = [part for part, state in states.items() if state is State.GUILTY]
+        sure = convicted(case, method, guilty, [row for row in records if row.event.order <= record.event.order])
+        states = {part: State.OPEN if part in guilty and part not in sure else row for part, row in states.items()}
         new = {part: state for part, state in states.items() if known.get(part, State.OPEN) is not state}
         found.append(
             RunStep(

@@ -69,7 +69,7 @@ def trip_view(job: JobAtHand, now: datetime, method: Method) -> TripView:
     found = isolate(problem)
     titles = {part.id: part.title for part in case.sheet.parts}
     records = run_records(case, method)
-    sure = convicted(case, method, found, records)
+    sure = convicted(case, method, found.guilty, records)
     told = advice(case.sheet, problem, found, turns=is_plug_turned_freely(case), convicted=sure)
     following = found.next if told.kind in {AdviceKind.TEST, AdviceKind.AS_IT_STANDS} else None
     if told.kind is AdviceKind.CONFIRM:
