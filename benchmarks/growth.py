@@ -192,6 +192,16 @@ def get(client: Client, path: str) -> bytes:
     return connection.getresponse().read()
 
 
+def _logged(client: Client, job: str, revision: int) -> list[float]:
+    """Return what each of sixty readings took to log, in ms."""
+    times, lines = [], whole_sheet()
+    revision = proved(client, job, revision)
+    for n in range(60):
+        body = {"id": str(uuid5(SPACE, f"l{n}")), "revision": revision + n, "text": lines[n % len(lines)]}
+        times.append(taken(lambda body=body: client.post(f"/api/jobs/{job}/readings", body)))
+    return times
+
+
 def measured(folder: Path, jobs: int) -> dict[str, float]:
     """Return every figure of a store of so many jobs, in ms."""
     first, context = template(folder / "data")
@@ -221,12 +231,7 @@ def measured(folder: Path, jobs: int) -> dict[str, float]:
         found["a job, warm"] = [taken(lambda: get(client, f"/api/jobs/{warm}/trace")) for _ in range(40)]
         found["frame of a job"] = [taken(lambda: get(client, f"/api/jobs/{warm}")) for _ in range(40)]
         revision = json.loads(get(client, f"/api/jobs/{warm}"))["revision"]
-        logs, lines = [], whole_sheet()
-        revision = proved(client, warm, revision)
-        for n in range(60):
-            body = {"id": str(uuid5(SPACE, f"l{n}")), "revision": revision + n, "text": lines[n % len(lines)]}
-            logs.append(taken(lambda body=body: client.post(f"/api/jobs/{warm}/readings", body)))
-        found["log_reading"] = logs
+        found["log_reading"] = _logged(client, warm, revision)
     values = {name: statistics.median(times) for name, times in found.items()}
     some = [str(uuid5(SPACE, f"job{n}")) for n in range(1, 31)]
     values["export, a job"] = taken(lambda: [export_text(context, job, "json") for job in some]) / len(some)

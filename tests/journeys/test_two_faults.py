@@ -55,10 +55,8 @@ def change(page: Page, part: str) -> None:
     page.get_by_role("button", name="Save the change").click()
 
 
-@pytest.mark.parametrize("size", ["laptop", "phone"])
-def test_both_are_named_changed_one_at_a_time_and_settled(demo: Visit, size: str) -> None:
-    job, context = machine_of_two(demo), demo.context
-    page = demo.open(f"/jobs/{job}/trace", size=size)
+def both_are_named(page: Page) -> None:
+    """Read the heater open and the lock as one that comes and goes, until both are named."""
     suspects = page.get_by_role("region", name="Suspects")
     log(page, "heater OL", "heater OL")
     expect(page.get_by_role("region", name="Named", exact=True)).to_contain_text("Heater")
@@ -71,6 +69,13 @@ def test_both_are_named_changed_one_at_a_time_and_settled(demo: Visit, size: str
     expect(suspects).to_contain_text("Heater: element reads OL; it should read 25.2–29.4 Ω. Explains no heat.")
     expect(suspects).to_contain_text("Door lock: contact, locked reads 0.4 Ω, then 39 Ω")
     ended.get_by_role("link", name="Repair it").click()
+
+
+@pytest.mark.parametrize("size", ["laptop", "phone"])
+def test_both_are_named_changed_one_at_a_time_and_settled(demo: Visit, size: str) -> None:
+    job, context = machine_of_two(demo), demo.context
+    page = demo.open(f"/jobs/{job}/trace", size=size)
+    both_are_named(page)
     page.wait_for_url("**/repair")
     expect(page.get_by_label("Part", exact=True)).to_have_value("lock")
     change(page, "lock")

@@ -268,7 +268,8 @@ def test_the_address_book_refuses_doubles_and_strangers(context: Context, job: s
     assert list_machines(context) == []
 
 
-def test_a_store_of_the_version_before_keeps_readings_events_and_what_they_are_found_by(tmp_path: Path) -> None:
+def store_of_before(folder: Path) -> None:
+    """Make a store of version 0005: a job that goes on and one that ended, with a reading and a step each."""
     import sqlite3  # noqa: PLC0415
 
     from alembic import command  # noqa: PLC0415
@@ -278,11 +279,11 @@ def test_a_store_of_the_version_before_keeps_readings_events_and_what_they_are_f
     from ohmcensus.storage.database import FILE_NAME  # noqa: PLC0415
     from ohmcensus.storage.migrate import config_for  # noqa: PLC0415
 
-    engine = create_engine(f"sqlite:///{tmp_path / FILE_NAME}")
+    engine = create_engine(f"sqlite:///{folder / FILE_NAME}")
     command.upgrade(config_for(engine), "0005")
     engine.dispose()
     meter, at = generic_meter("multimeter-6000").model_dump_json(), "2026-06-01T10:00:00Z"
-    with sqlite3.connect(tmp_path / FILE_NAME) as old:
+    with sqlite3.connect(folder / FILE_NAME) as old:
         old.execute("INSERT INTO address VALUES ('p', 'place', 'Quay', '', '', NULL, 0)")
         machine = "INSERT INTO machine (id, sheet_id, name, place_id, plate) VALUES ('m', 'fl7-u', 'M 9', 'p', ?)"
         old.execute(machine, ('{"serial": "S-1"}',))
@@ -301,6 +302,10 @@ def test_a_store_of_the_version_before_keeps_readings_events_and_what_they_are_f
                 (f"r{job}", job, meter, at),
             )
     old.close()
+
+
+def test_a_store_of_the_version_before_keeps_readings_events_and_what_they_are_found_by(tmp_path: Path) -> None:
+    store_of_before(tmp_path)
     store = open_store(tmp_path)
     context = Context(store)
     going, ended = list_jobs(context), list_jobs(context, JobsQuery(ended=True))

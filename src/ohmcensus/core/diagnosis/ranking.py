@@ -86,20 +86,9 @@ def questions(
     """
     table = diagnosis.table
     asked = _asked(table)
-    here = np.array([place is not None and place == reach.place for place in asked.places])
-    minutes = np.where(here, np.minimum(asked.minutes, SAME_PLACE_MINUTES), asked.minutes)
-    plugs = np.where(here, 0.0, asked.plugs)
-    handling = np.where(here, SAME_PLACE_HANDLING, HANDLING_MINUTES)
+    minutes, reaching, spent, covers = _spent(table, asked, reach)
     joint = (table.in_group * diagnosis.chance) @ asked.outcomes
     bits = _information(diagnosis, joint, asked)
-    covers = np.array([reach.minutes_to(table.sheet, panel) for panel in asked.panels])
-    covers = covers + np.where(asked.is_live, reach.to_live, np.where(asked.is_look, 0.0, reach.to_dead))
-    # What is shown is the whole way to the test; what counts when tests are compared is a share of the covers, since
-    # the next questions will use an open cover too. One step ahead a cover is never worth it otherwise.
-    reaching = covers + plugs
-    needs_panel = np.array([panel is not None for panel in asked.panels])
-    penalty = np.where(asked.is_live & needs_panel, reach.live_penalty, 0.0)
-    spent = handling + minutes + plugs + penalty
     score = bits / (spent + COVER_SHARE * covers)
     # Where power is refused, the tests that would allow it are worth what they open, and not only what they settle:
     # else the search would stay among dead tests that settle little.
@@ -121,6 +110,21 @@ def questions(
         if (name := asked.names[i]) not in reach.left_out
     ]
     return tuple(sorted(rows, key=lambda row: (-row.score, row.test)))
+
+
+def _spent(table: OutcomeTable, asked: _Asked, reach: Reach) -> tuple[Array, Array, Array, Array]:
+    """Return the minutes of each test, of its whole way there, what counts of both without covers, and its covers."""
+    here = np.array([place is not None and place == reach.place for place in asked.places])
+    minutes = np.where(here, np.minimum(asked.minutes, SAME_PLACE_MINUTES), asked.minutes)
+    plugs = np.where(here, 0.0, asked.plugs)
+    handling = np.where(here, SAME_PLACE_HANDLING, HANDLING_MINUTES)
+    covers = np.array([reach.minutes_to(table.sheet, panel) for panel in asked.panels])
+    covers = covers + np.where(asked.is_live, reach.to_live, np.where(asked.is_look, 0.0, reach.to_dead))
+    # What is shown is the whole way to the test; what counts when tests are compared is a share of the covers, since
+    # the next questions will use an open cover too. One step ahead a cover is never worth it otherwise.
+    needs_panel = np.array([panel is not None for panel in asked.panels])
+    penalty = np.where(asked.is_live & needs_panel, reach.live_penalty, 0.0)
+    return minutes, covers + plugs, handling + minutes + plugs + penalty, covers
 
 
 def possible(diagnosis: Diagnosis, reach: Reach) -> tuple[Question, ...]:

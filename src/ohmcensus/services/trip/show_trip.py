@@ -10,8 +10,8 @@ from pydantic import BaseModel, ConfigDict
 from ohmcensus.core.job.case import Case
 from ohmcensus.core.job.mains_plug import is_plug_turned_freely
 from ohmcensus.core.safety.leak_test import may_test
-from ohmcensus.core.trip.advice import AdviceKind, advice
-from ohmcensus.core.trip.isolate import isolate
+from ohmcensus.core.trip.advice import Advice, AdviceKind, advice
+from ohmcensus.core.trip.isolate import Isolation, isolate
 from ohmcensus.core.trip.of_case import (
     convicted,
     goes_on_plugging_in,
@@ -71,9 +71,6 @@ def trip_view(job: JobAtHand, now: datetime, method: Method) -> TripView:
     records = run_records(case, method)
     sure = convicted(case, method, found.guilty, records)
     told = advice(case.sheet, problem, found, turns=is_plug_turned_freely(case), convicted=sure)
-    following = found.next if told.kind in {AdviceKind.TEST, AdviceKind.AS_IT_STANDS} else None
-    if told.kind is AdviceKind.CONFIRM:
-        following = Pull(told.parts[:1], (), (), TEST_MINUTES)
     words = advice_words(case.sheet, told, found, problem)
     refused = refused_words(problem) if found.is_refused else ""
     return TripView(
@@ -84,14 +81,7 @@ def trip_view(job: JobAtHand, now: datetime, method: Method) -> TripView:
         house=house_view(case),
         parts=[trip_part(case, part, found, method, safety, sure) for part in problem.present],
         runs=[trip_run(record, found) for record in records],
-        next=None
-        if following is None
-        else NextRun(
-            words=words,
-            reason=reason_words(case.sheet, told, found, is_plugging_in=goes_on_plugging_in(case)),
-            connected=list(following.connected),
-            minutes=following.minutes,
-        ),
+        next=_next_run(case, told, found, words),
         advice=words,
         leads_to="repair" if told.kind is AdviceKind.REPLACE else "",
         unhealthy=[titles[part] for part in found.unhealthy],
@@ -105,4 +95,19 @@ def trip_view(job: JobAtHand, now: datetime, method: Method) -> TripView:
         is_plug_reversible=is_plug_turned_freely(case),
         states={name: list(values) for name, values in case.sheet.states.items()},
         repeated=repeated_views(job, method, titles),
+    )
+
+
+def _next_run(case: Case, told: Advice, found: Isolation, words: str) -> NextRun | None:
+    """Return the leak test that is proposed, None where none is."""
+    following = found.next if told.kind in {AdviceKind.TEST, AdviceKind.AS_IT_STANDS} else None
+    if told.kind is AdviceKind.CONFIRM:
+        following = Pull(told.parts[:1], (), (), TEST_MINUTES)
+    if following is None:
+        return None
+    return NextRun(
+        words=words,
+        reason=reason_words(case.sheet, told, found, is_plugging_in=goes_on_plugging_in(case)),
+        connected=list(following.connected),
+        minutes=following.minutes,
     )
