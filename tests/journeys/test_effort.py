@@ -177,8 +177,7 @@ def signed_off(demo: Visit) -> Thumb:
     for name in ("No leak", "Codes cleared and read again"):
         thumb.press(f"Good: {name}")
         expect(sign_off).not_to_contain_text(f"{name.lower()} is not shown")
-    thumb.tap(page.get_by_label("What was done, in one sentence"))
-    thumb.types("New heater fitted.")
+    expect(page.get_by_label("What was done, in one sentence")).to_have_value("Heater: another one fitted, spare 1.")
     thumb.press("End the job as safe")
     expect(sign_off).to_contain_text("This job has ended.")
     return thumb

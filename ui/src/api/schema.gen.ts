@@ -2828,8 +2828,14 @@ export interface components {
         /**
          * IntakeView
          * @description The intake of a job.
+         *
+         *     Attributes
+         *     ----------
+         *     as_sheet
+         *         What the plate reads where it reads as the sheet of the type says.
          */
         IntakeView: {
+            as_sheet: components["schemas"]["DataPlate"];
             /** Checks */
             checks: components["schemas"]["CheckView"][];
             complaint: components["schemas"]["Complaint"];
@@ -4881,6 +4887,8 @@ export interface components {
          *         How a machine can be left behind.
          *     is_cut_off, has_bad_outlet
          *         Whether it is cut off now; whether the outlet is among its dangers.
+         *     done, unsafe_because
+         *         What was done, and why it is not safe, in a sentence each out of what was written down; empty where nothing was.
          */
         ProveView: {
             /** Blocking */
@@ -4889,6 +4897,8 @@ export interface components {
             calibrated: string;
             /** Criteria */
             criteria: components["schemas"]["CriterionView"][];
+            /** Done */
+            done: string;
             /** Has Bad Outlet */
             has_bad_outlet: boolean;
             /** Heats */
@@ -4908,6 +4918,8 @@ export interface components {
             outcomes: components["schemas"]["Choice"][];
             /** Serial */
             serial: string;
+            /** Unsafe Because */
+            unsafe_because: string;
             /** Untested */
             untested: components["schemas"]["Choice"][];
             /** Ways */

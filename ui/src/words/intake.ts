@@ -53,6 +53,7 @@ export const plate = {
   hertz: "Hertz",
   watts: "Watts",
   class: "Class",
+  asSheet: (figures: string, of: string) => `As the sheet: ${figures}${of && `, class ${of}`}`,
   variants: "Part variants seen",
   variantsHelp: "e.g. pump: grey plug, two tags",
   notNumber: "is not a number",

@@ -38,6 +38,7 @@ export const prove = {
   end: "End the job as safe",
   unsafe: "Label it unsafe and end the job",
   unsafeHint: "The label goes on the machine, the customer is told: not to be used.",
+  unsafeSays: (why: string) => `It says why: ${why}`,
   cutFirst: "Cut it off before it is left unsafe, and note that in Safe.",
   leftAs: "How it is left",
   outletReported: "The outlet is reported, the machine stays unplugged",

@@ -43,6 +43,15 @@ const VIEW: Intake = {
     protection_class: "",
     variants: "",
   },
+  as_sheet: {
+    type_number: "",
+    serial: "",
+    volts: 230,
+    hertz: 50,
+    watts: 2200,
+    protection_class: "I",
+    variants: "",
+  },
   remarks: [],
   symptoms: [
     { id: "trips", words: "trips" },
@@ -148,6 +157,25 @@ describe("the intake", () => {
     expect(localStorage.getItem("ohmcensus.intake.j-1")).toBeNull();
     fireEvent.change(screen.getByLabelText("Volts"), { target: { value: "231,5" } });
     expect(JSON.parse(localStorage.getItem("ohmcensus.intake.j-1") ?? "{}").draft.plate.volts).toBe(231.5);
+  });
+
+  it("takes the figures of the sheet at one touch where the plate reads so, and offers it on a blank plate only", async () => {
+    room({ ...VIEW, plate: { ...VIEW.plate, volts: null } });
+    await words();
+    const asSheet = screen.getByRole("button", {
+      name: "As the sheet: 230 V, 50 Hz, 2200 W, class I",
+    });
+    fireEvent.click(asSheet);
+    for (const [label, value] of [
+      ["Volts", "230"],
+      ["Hertz", "50"],
+      ["Watts", "2200"],
+      ["Class", "I"],
+    ] as const) {
+      expect(screen.getByLabelText(label)).toHaveValue(value);
+    }
+    expect(screen.getByLabelText("Type number")).toHaveValue("X/2");
+    expect(asSheet).not.toBeInTheDocument();
   });
 
   it("shows what is worth taking, and earlier visits with what was found", async () => {

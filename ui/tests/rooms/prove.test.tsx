@@ -61,6 +61,8 @@ const VIEW = {
   ],
   is_cut_off: true,
   has_bad_outlet: false,
+  done: "",
+  unsafe_because: "",
 } as unknown as ProveView;
 
 function sent() {
@@ -219,6 +221,25 @@ describe("signing off", () => {
         outlet_reported: false,
       }),
     );
+  });
+
+  test("says what is known without typing: what was done, or why it is not safe", async () => {
+    localStorage.clear();
+    const bodies = sent();
+    const known = { ...VIEW, done: "Heater: another one fitted.", unsafe_because: "Lid lock bypassed." };
+    draw(<SignOff view={known} />);
+    const why = screen.getByLabelText("What was done, in one sentence");
+    expect(why).toHaveValue("Heater: another one fitted.");
+    expect(screen.getByText(/It says why: Lid lock bypassed\./)).toBeInTheDocument();
+    fireEvent.click(screen.getByRole("button", { name: "Label it unsafe and end the job" }));
+    await waitFor(() =>
+      expect(bodies[0]?.body).toMatchObject({ why: "Lid lock bypassed.", is_labelled_unsafe: true }),
+    );
+    fireEvent.click(screen.getByRole("button", { name: "End the job as safe" }));
+    await waitFor(() => expect(bodies[1]?.body).toMatchObject({ why: "Heater: another one fitted." }));
+    fireEvent.change(why, { target: { value: "" } });
+    expect(why).toHaveValue("");
+    expect(screen.queryByText(/It says why/)).toBeNull();
   });
 
   test("claims nothing where nothing was changed", () => {

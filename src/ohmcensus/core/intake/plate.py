@@ -66,6 +66,11 @@ class DataPlate(BaseModel):
                 raise InputError(what=what, remedy=f"read it again, usual are {usual}", field=f"plate.{name}")
 
 
+def plate_of(sheet: Sheet) -> DataPlate:
+    """Return the plate of a machine that is as the sheet of its type says."""
+    return DataPlate(volts=sheet.volts, hertz=sheet.hertz, watts=sheet.watts, protection_class=sheet.protection_class)
+
+
 def plate_remarks(plate: DataPlate, sheet: Sheet) -> tuple[str, ...]:
     """Return what does not fit together, one sentence each; nothing where all is plausible.
 

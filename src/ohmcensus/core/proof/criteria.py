@@ -67,6 +67,11 @@ class Criterion:
     caution: str = ""
     is_optional: bool = False
 
+    @property
+    def named(self) -> str:
+        """Its title within a sentence: "insulation at 500 V"; what is written in capitals stays so."""
+        return self.title if self.title[:2].isupper() else f"{self.title[:1].lower()}{self.title[1:]}"
+
 
 class Asked(StrEnum):
     """How much a machine has to show, by what was done to it."""

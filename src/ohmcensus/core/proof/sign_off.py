@@ -78,8 +78,8 @@ def _refuse_not_tested(case: Case, body: Ended, safety: Safety) -> None:
         what = f"'{strange[0]}' is not a line of this proof"
         raise InputError(what=what, remedy=f"not shown are {known}", field="not_tested")
     asked = {name: row for name, row in missing.items() if not row.criterion.is_optional}
-    left = [row.criterion.title.lower() for name, row in asked.items() if name not in body.not_tested]
-    blocked = [*_standing(case, safety), *(f"{r.criterion.title.lower()} failed" for r in rows if r.is_good is False)]
+    left = [row.criterion.named for name, row in asked.items() if name not in body.not_tested]
+    blocked = [*_standing(case, safety), *(f"{r.criterion.named} failed" for r in rows if r.is_good is False)]
     blocked += [f"{title} is not shown and not named" for title in left]
     if blocked:
         remedy = "show it; or label the machine unsafe and tell the customer"
@@ -93,9 +93,9 @@ def _blocking(case: Case, safety: Safety, *, outlet_reported: bool) -> Iterator[
     if is_asked(safety):
         for row in proofs(case, safety):
             if row.is_good is None and not row.criterion.is_optional:
-                yield f"{row.criterion.title.lower()} is not shown"
+                yield f"{row.criterion.named} is not shown"
             elif row.is_good is False:
-                yield f"{row.criterion.title.lower()} failed"
+                yield f"{row.criterion.named} failed"
 
 
 def _standing(case: Case, safety: Safety, *, outlet_reported: bool = False) -> Iterator[str]:

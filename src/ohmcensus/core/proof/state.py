@@ -117,7 +117,7 @@ def refuse_proof(case: Case, body: ProofMade, safety: Safety) -> None:
         if row.is_good is False or is_missing:
             state = "failed" if row.is_good is False else "is not shown yet"
             remedy = "mend that first and show it again" if row.is_good is False else "show that first"
-            what = f"{row.criterion.title.lower()} {state}: it comes before {criterion.title.lower()}"
+            what = f"{row.criterion.named} {state}: it comes before {criterion.named}"
             raise SafetyRefusalError(what=what, remedy=remedy, field="criterion")
     _refuse_state(criterion, body, safety)
 
@@ -180,7 +180,7 @@ def _refuse_state(criterion: Criterion, body: ProofMade, safety: Safety) -> None
 def _refuse_form(case: Case, criterion: Criterion, body: ProofMade, safety: Safety) -> None:
     if criterion.kind in {ShownBy.READING, ShownBy.RUN, ShownBy.HEAT, ShownBy.GFCI}:
         remedy = "type it in the quick line" if criterion.kind is ShownBy.READING else "watch a run and note it"
-        raise InputError(what=f"{criterion.title.lower()} is shown by what is logged", remedy=remedy, field="criterion")
+        raise InputError(what=f"{criterion.named} is shown by what is logged", remedy=remedy, field="criterion")
     if criterion.kind is ShownBy.SEEN:
         if body.is_good is None:
             raise InputError(what="nothing is said of what was seen", remedy="say good or bad", field="is_good")

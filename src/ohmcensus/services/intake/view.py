@@ -80,12 +80,19 @@ class VisitView(BaseModel):
 
 
 class IntakeView(BaseModel):
-    """The intake of a job."""
+    """The intake of a job.
+
+    Attributes
+    ----------
+    as_sheet
+        What the plate reads where it reads as the sheet of the type says.
+    """
 
     job: JobView
     intake_revision: int
     complaint: Complaint
     plate: DataPlate
+    as_sheet: DataPlate
     remarks: list[str]
     symptoms: list[Choice]
     devices: list[Choice]

@@ -95,6 +95,8 @@ class ProveView(Described):
         How a machine can be left behind.
     is_cut_off, has_bad_outlet
         Whether it is cut off now; whether the outlet is among its dangers.
+    done, unsafe_because
+        What was done, and why it is not safe, in a sentence each out of what was written down; empty where nothing was.
     """
 
     job: JobView
@@ -112,6 +114,8 @@ class ProveView(Described):
     left_as: list[Choice]
     is_cut_off: bool
     has_bad_outlet: bool
+    done: str
+    unsafe_because: str
 
 
 def way_view(way: Way, safety: Safety) -> WayView:

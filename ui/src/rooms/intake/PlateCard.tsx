@@ -17,6 +17,8 @@ type Figure = "volts" | "hertz" | "watts";
 /** Which machine it is, by its plate; what does not fit together is said at once. */
 export function PlateCard({ view, intake }: { view: Intake; intake: Draft }) {
   const { plate } = intake.draft;
+  const { volts = null, hertz = null, watts = null, protection_class = "" } = view.as_sheet;
+  const isBlank = !plate.volts && !plate.hertz && !plate.watts && !plate.protection_class;
   const set = (part: Partial<Plate>) => intake.change({ plate: { ...plate, ...part } });
   return (
     <Card isStack id="plate" aria-label={words.title}>
@@ -69,6 +71,11 @@ export function PlateCard({ view, intake }: { view: Intake; intake: Draft }) {
           }
         />
       </div>
+      {isBlank && (
+        <Act look="plain" onClick={() => set({ volts, hertz, watts, protection_class })}>
+          {words.asSheet(`${volts} V, ${hertz} Hz, ${watts} W`, protection_class)}
+        </Act>
+      )}
       {view.remarks.length > 0 && (
         <ul className="remarks" role="status">
           {view.remarks.map((remark) => (

@@ -20,7 +20,7 @@ type LeftAs = Schemas["LeftAs"];
 /** What blocks signing off, and the two ways to end a job. */
 export function SignOff({ view }: { view: ProveView }) {
   const record = useEvent(view.job.id);
-  const [why, setWhy] = useForm(`ohmcensus.sign.${view.job.id}`, "");
+  const [typed, setTyped] = useForm<string | null>(`ohmcensus.sign.${view.job.id}`, null);
   const [leftAs, setLeftAs] = useState<LeftAs>("unplugged");
   const [isReported, setIsReported] = useState(false);
   const settings = useSettings().data;
@@ -32,7 +32,9 @@ export function SignOff({ view }: { view: ProveView }) {
   );
   const [problem, setProblem] = useState("");
   const isNameless = settings !== undefined && !settings.technician;
+  // What is known already is only corrected, not typed.
   const end = async (how: { is_labelled_unsafe?: boolean; not_tested?: string[] }) => {
+    const known = (how.is_labelled_unsafe && view.unsafe_because) || view.done;
     const isHalf = (signed.name.trim() === "") !== (signed.strokes.length === 0);
     setProblem(isHalf ? words.signature.half : "");
     if (isHalf) return;
@@ -40,7 +42,7 @@ export function SignOff({ view }: { view: ProveView }) {
       if (isNameless && name.trim()) await keep.mutateAsync({ seen: settings, wanted: { technician: name } });
       await record.mutateAsync({
         kind: "ended",
-        why,
+        why: typed ?? known,
         left_as: leftAs,
         outlet_reported: isReported,
         ...(signed.name.trim() ? { signature: signed } : {}),
@@ -77,7 +79,7 @@ export function SignOff({ view }: { view: ProveView }) {
         </>
       ) : (
         <>
-          <Field label={words.why} value={why} maxLength={300} onChange={(typed) => setWhy(typed)} />
+          <Field label={words.why} value={typed ?? view.done} maxLength={300} onChange={setTyped} />
           {isNameless && (
             <Field
               label={words.name}
@@ -111,7 +113,10 @@ export function SignOff({ view }: { view: ProveView }) {
           >
             {words.unsafe}
           </Act>
-          <p className="quiet">{words.unsafeHint}</p>
+          <p className="quiet">
+            {words.unsafeHint}{" "}
+            {typed === null && view.unsafe_because && words.unsafeSays(view.unsafe_because)}
+          </p>
           {!view.is_cut_off && <p className="danger-words">{words.cutFirst}</p>}
           {view.is_asked && view.untested.length > 0 && (
             <details>

@@ -76,7 +76,7 @@ export function RunForm({ view, connected, maybe, onConnect, onMade }: Props) {
         <legend>{words.tick}</legend>
         <div className="chips">
           {view.parts.map((part) => (
-            <span key={part.id} className="part-chip">
+            <span key={part.id} className="chip-pair">
               <Chip
                 isOn={maybe.includes(part.id) ? "mixed" : connected.includes(part.id)}
                 onClick={() => toggle(part.id)}
