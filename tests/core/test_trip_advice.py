@@ -15,7 +15,7 @@ from ohmcensus.core.sheet import Sheet
 from ohmcensus.core.symptom import Device, Moment
 from ohmcensus.core.trip.advice import Advice, AdviceKind, advice
 from ohmcensus.core.trip.isolate import State, isolate
-from ohmcensus.core.trip.of_case import leaky_parts, problem_of, run_records
+from ohmcensus.core.trip.of_case import convicted, leaky_parts, problem_of, run_records
 from ohmcensus.core.trip.problem import LeakyPart, Method, Polarity, Problem, Run
 from ohmcensus.services.at_hand.sheets import all_sheets
 
@@ -118,3 +118,33 @@ def test_where_it_goes_on_plugging_in_cord_and_filter_weigh_more(fl7: Sheet) -> 
         weights.append({part.id: part.weight for part in problem_of(log.case, Method.INSULATION).parts})
     assert weights[0]["filter"] > 5 * weights[1]["filter"]
     assert weights[0]["heater"] == weights[1]["heater"]
+
+
+@pytest.mark.parametrize(
+    ("how", "convicts", "kind"),
+    [
+        (("line", "line"), False, AdviceKind.CONFIRM),
+        (("line", "leak test"), True, AdviceKind.REPLACE),
+        (("leak test", "line"), True, AdviceKind.REPLACE),
+        (("leak test", "leak test"), True, AdviceKind.REPLACE),
+    ],
+)
+def test_lines_alone_convict_nobody_and_are_confirmed_by_a_leak_test(
+    fl7: Sheet, how: tuple[str, str], *, convicts: bool, kind: AdviceKind
+) -> None:
+    """The whole machine and then the heater alone read 50 kΩ, the rest over 299 MΩ, each typed one way or the other."""
+    log = Log(fl7)
+    rest = tuple(name for name in whole(log.case) if name != "heater")
+    for way, connected, line in zip(how, (whole(log.case), ("heater",)), ("cord insulation", "heater pe"), strict=True):
+        if way == "line":
+            log.read(f"{line} 0.05M")
+        else:
+            log.did(RunMade(method="insulation", connected=connected, text="0.05M", instrument=TESTER))
+    log.did(RunMade(method="insulation", connected=rest, text=">299M", instrument=TESTER))
+    problem, records = problem_of(log.case, Method.INSULATION), run_records(log.case, Method.INSULATION)
+    found = isolate(problem)
+    assert found.guilty == ("heater",)
+    sure = convicted(log.case, Method.INSULATION, found.guilty, records)
+    assert sure == (frozenset({"heater"}) if convicts else frozenset())
+    assert advice(fl7, problem, found, convicted=sure) == Advice(kind, ("heater",))
+    assert advice(fl7, problem, found).kind is AdviceKind.REPLACE

@@ -166,7 +166,7 @@ def test_everything_works_by_keyboard_alone(demo: Visit) -> None:
     expect(field(page)).to_have_value("heater 26.2")
     keys.press("Escape")
     keys.press("?")
-    expect(page.get_by_role("dialog")).to_contain_text("undo the last reading")
+    expect(page.get_by_role("dialog")).to_contain_text("undo what was done last")
     keys.press("Escape")
     expect(page.get_by_role("dialog")).to_be_hidden()
     keys.press("r")

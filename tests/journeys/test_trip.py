@@ -16,7 +16,7 @@ def test_the_suggested_run_settles_it(demo: Visit, size: str) -> None:
     following = page.get_by_role("region", name="Pull next")
     expect(following).to_contain_text("Pull both heater tags, earths stay on; keep everything else as it is")
     form = page.get_by_role("form", name="Make a leak test")
-    expect(form.get_by_role("button", name="Heater")).to_have_attribute("aria-pressed", "false")
+    expect(form.get_by_role("button", name="Heater", exact=True)).to_have_attribute("aria-pressed", "false")
     form.get_by_label("Reads, MΩ").fill("nonsense")
     form.get_by_role("button", name="Save the leak test").click()
     expect(form.get_by_role("alert")).to_be_visible()

@@ -5,10 +5,12 @@ from __future__ import annotations
 import json
 from dataclasses import replace
 from datetime import timedelta
+from pathlib import Path
 from typing import Any
 from uuid import uuid4
 
 import pytest
+from tests.seeded import new_store
 from tests.working import happened, logged, prove_dead, undone
 
 from ohmcensus.core.errors import InputError
@@ -32,8 +34,11 @@ from ohmcensus.services.job.undo import UndoView
 from ohmcensus.services.proof.show_proof import show_proof
 from ohmcensus.services.repair.show_repair import RepairQuery, show_repair
 from ohmcensus.services.safety.show_safe import show_safe
+from ohmcensus.services.transfer.export_job import export_job, job_file
 from ohmcensus.services.transfer.export_story import story_of
+from ohmcensus.services.transfer.import_job import import_file
 from ohmcensus.services.transfer.replay import replay
+from ohmcensus.storage.cover_times import of_sheet
 
 REPLACED = Changed(part="heater", intervention=Intervention.REPLACED, fitted="spare")
 
@@ -110,6 +115,23 @@ def test_a_job_with_something_undone_is_told_again_as_it_was(context: Context, j
     undone(context, job)
     told = replay(read_story(json.dumps(story_of(context, job))))
     assert all(row.accepted for row in told.steps)
+
+
+def test_what_was_undone_goes_out_and_in_with_the_job(context: Context, job: str, tmp_path: Path) -> None:
+    happened(context, job, StripStep(words="Back panel off", panel="back", fasteners=5, minutes=7.0))
+    undone(context, job)
+    happened(context, job, REPLACED)
+    undone(context, job)
+    file = tmp_path / "job.zip"
+    export_job(context, job, file)
+    store = new_store(tmp_path / "other")
+    other = Context(store, clock=context.clock)
+    assert import_file(other, file).jobs == (job,)
+    assert job_file(other, job) == job_file(context, job)
+    assert show_repair(other, job).steps == []
+    with store.read() as session:
+        assert of_sheet(session, "fl7-u", but="none") == {}
+    store.close()
 
 
 def test_nothing_is_undone_after_the_end(context: Context, job: str) -> None:

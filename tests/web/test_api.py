@@ -43,6 +43,39 @@ def job(context: Context, client: FlaskClient) -> str:
     return next(job.id for job in every_job(context) if job.machine == "Machine 1")
 
 
+def test_the_last_act_is_taken_back_once_and_never_what_tells_how_the_machine_stands(client: FlaskClient) -> None:
+    """Whatever a page does, the API holds the rule."""
+    job = str(uuid4())
+    client.post("/api/jobs", json={"id": job, "machine": "Machine 9", "place": "Pier", "sheet": "fl7-u"})
+
+    def write(body: dict[str, Any], event: str = "") -> tuple[int, dict[str, Any]]:
+        revision = client.get(f"/api/jobs/{job}").get_json()["revision"]
+        answer = client.post(
+            f"/api/jobs/{job}/events", json={"id": event or str(uuid4()), "revision": revision, "body": body}
+        )
+        return answer.status_code, answer.get_json(force=True)
+
+    def last() -> dict[str, Any] | None:
+        found: dict[str, Any] | None = client.get(f"/api/jobs/{job}/outlook").get_json()["undo"]
+        return found
+
+    check = str(uuid4())
+    assert write({"kind": "checked", "check": "drain_filter", "outcome": "good"}, check)[0] == 201
+    assert last() == {"id": check, "of": "record", "words": "drain filter: good"}
+    undo = {"kind": "record_withdrawn", "record": check}
+    assert write(undo)[0] == 201
+    status, problem = write(undo)
+    assert (status, problem["detail"]) == (422, "there is nothing to undo: look at what was done last")
+    run = str(uuid4())
+    assert write({"kind": "isolated"})[0] == 201
+    assert write({"kind": "run_watched", "outcome": "heat", "was": "now"}, run)[0] == 201
+    status, problem = write({"kind": "record_withdrawn", "record": run})
+    assert (status, problem["type"]) == (403, "/problems/safety")
+    assert "tells how the machine stands" in problem["detail"]
+    power = client.get(f"/api/jobs/{job}").get_json()["power"]
+    assert power["state"] == "under_voltage"
+
+
 def test_errors_are_problems_mapped_by_type(client: FlaskClient, job: str) -> None:
     for path, body, status, kind in (
         ("/api/jobs/none/preview", {"text": "heater 25"}, 404, "/problems/not-found"),

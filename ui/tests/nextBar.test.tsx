@@ -31,6 +31,24 @@ describe("the end of every room", () => {
   });
 });
 
+describe("Trip", () => {
+  test.each([
+    ["insulation", "By insulation tester"],
+    ["leakage", "By leakage tester, live"],
+  ])("opens by the method of the last leak test: %s", async (method, chip) => {
+    const sent = serve({
+      "/trip": { body: { ...example<TripView>("trip"), method } },
+      "/outlook": { body: OUTLOOK },
+    });
+    draw(<TripRoom />, "trip");
+    expect(await screen.findByRole("region", { name: "Pull next" })).toBeInTheDocument();
+    for (const name of ["By insulation tester", "By leakage tester, live"]) {
+      expect(screen.getByRole("button", { name })).toHaveAttribute("aria-pressed", String(name === chip));
+    }
+    expect(sent.filter((row) => row.path.endsWith("/trip"))).toHaveLength(1);
+  });
+});
+
 describe("a room without an answer", () => {
   const down = { status: 503, body: { type: "", title: "no", status: 503, detail: "the disk is full" } };
 

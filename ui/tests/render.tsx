@@ -6,14 +6,14 @@ import { MemoryRouter, Route, Routes } from "react-router";
 import type { Line, Trace } from "../src/api/client";
 
 /** Draw a room's part with everything that it stands in. */
-export function draw(element: ReactElement, room = "room") {
+export function draw(element: ReactElement, room = "room", state: object = {}) {
   const queries = new QueryClient({
     defaultOptions: { queries: { retry: false }, mutations: { retry: false } },
   });
   const around = (inner: ReactElement) => (
     <MantineProvider env="test">
       <QueryClientProvider client={queries}>
-        <MemoryRouter initialEntries={[`/jobs/j-1/${room}`]}>
+        <MemoryRouter initialEntries={[{ pathname: `/jobs/j-1/${room}`, state }]}>
           <Routes>
             <Route path="/jobs/:jobId/:room" element={inner} />
           </Routes>

@@ -98,6 +98,29 @@ describe("what was done last", () => {
     );
   });
 
+  test("asked for while another act is on its way waits for it, and takes that one back", async () => {
+    const sent = serveLast("record");
+    draw(<Room />);
+    fireEvent.click(screen.getByText("do it"));
+    await screen.findByRole("button", { name: "Undo" });
+    const answer = globalThis.fetch;
+    let release = () => undefined as unknown;
+    const gate = new Promise<void>((resolve) => {
+      release = resolve as () => unknown;
+    });
+    globalThis.fetch = async (input, init) => {
+      if ((input as Request).url.endsWith("/events")) await gate;
+      return answer(input, init);
+    };
+    fireEvent.click(screen.getByText("do it"));
+    await waitFor(() => expect(screen.getByRole("button", { name: "Undo" })).toBeDisabled());
+    fireEvent.keyDown(window, { key: "u" });
+    release();
+    await waitFor(() => expect(acts(sent)).toHaveLength(3));
+    const [, second, undone] = sent.map((row) => row.body);
+    expect(undone?.body).toEqual({ kind: "record_withdrawn", record: second?.id });
+  });
+
   test("that cannot be undone says why, and stays", async () => {
     const sent = serveLast("record", "'run: trips' tells how the machine stands, and is not undone");
     draw(<Room />);

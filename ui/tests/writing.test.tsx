@@ -98,6 +98,14 @@ test("the answer to a reading is what the sheet shows at once, and the revision 
   expect(sent.map((row) => row.revision)).toEqual([7, 8]);
 });
 
+test("a note goes on top of what the sheet shows, whatever another room has heard of meanwhile", async () => {
+  const { result, queries } = inWindow(() => useWriteNote("j-1"));
+  queries.setQueryData(["room", "j-1", "suspects"], { job: { ...TRACE.job, revision: 9 } });
+  turns = [{ older: 9 }];
+  await act(() => result.current.mutateAsync({ line: "heater.pe", text: "wet" }).catch(() => undefined));
+  expect(sent.map((row) => row.revision)).toEqual([7]);
+});
+
 test("what another window wrote is asked for after a refusal", async () => {
   const { result } = inWindow(() => ({ note: useWriteNote("j-1"), trace: useTrace("j-1") }));
   const newer = { ...TRACE, job: { ...TRACE.job, revision: 12 } };

@@ -1,10 +1,12 @@
 import {
   keepPreviousData,
   useInfiniteQuery,
+  useIsMutating,
   useMutation,
   useQuery,
   useQueryClient,
 } from "@tanstack/react-query";
+import { useEffect, useState } from "react";
 import { client, type Schemas, unwrap } from "./client";
 import { useEvent } from "./events";
 import { useWithdraw } from "./trace";
@@ -43,11 +45,24 @@ export function useOutlook(jobId: string) {
 
 export type Undo = NonNullable<Schemas["OutlookView"]["undo"]>;
 
-/** What was done last, where it was from this window, and the way to take it back, each kind in its own. */
-export function useUndo(jobId: string) {
-  const last = useOutlook(jobId).data?.undo;
+type UndoOptions = {
+  /** What has its way back elsewhere. */
+  skips?: Undo["of"] | undefined;
+  /** What is done where nothing of this window is last. */
+  otherwise?: () => void;
+};
+
+/**
+ * What was done last, where it was from this window, and the way to take it back, each kind in its own.
+ *
+ * An undo that is asked for while something is on its way waits for it: what is taken back is never the act before.
+ */
+export function useUndo(jobId: string, { skips, otherwise }: UndoOptions = {}) {
+  const { data, isFetching } = useOutlook(jobId);
+  const isBusy = useIsMutating() > 0 || isFetching;
   const withdraw = useWithdraw(jobId);
   const record = useEvent(jobId);
+  const [isWanted, setIsWanted] = useState(false);
   const undo = useMutation({
     mutationFn: async ({ id, of }: Undo) => {
       if (of === "reading") await withdraw.mutateAsync(id);
@@ -55,7 +70,15 @@ export function useUndo(jobId: string) {
       else await record.mutateAsync({ kind: "record_withdrawn", record: id });
     },
   });
-  return { last: last && isFromHere(last.id) ? last : null, undo };
+  const found = data?.undo;
+  const last = found && found.of !== skips && isFromHere(found.id) ? found : null;
+  useEffect(() => {
+    if (!isWanted || isBusy) return;
+    setIsWanted(false);
+    if (last) undo.mutate(last);
+    else otherwise?.();
+  }, [isWanted, isBusy, last, otherwise, undo]);
+  return { last, isBusy, error: undo.error, take: () => setIsWanted(true) };
 }
 
 export function useOpenJob() {

@@ -50,7 +50,7 @@ export function useWriteNote(jobId: string) {
         client.POST("/api/jobs/{job_id}/notes", { params: ofJob(jobId), body: { ...body, id, revision } }),
       ),
     shown: () => traceKey(jobId),
-    isAppended: false,
+    over: traceKey(jobId),
   });
 }
 

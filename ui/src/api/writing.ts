@@ -52,20 +52,20 @@ type JobWrite<T, A> = {
   send: (body: T, id: string, revision: number) => Promise<A>;
   /** Where the answer is shown; nowhere for one that is only told. */
   shown?: (answer: A) => QueryKey;
-  /** Whether it may go on top of what another window wrote meanwhile; a text that would be overwritten may not. */
-  isAppended?: boolean;
+  /** Where the text is shown that it takes the place of: it never goes over one that was not seen there. */
+  over?: QueryKey;
 };
 
 /** One way to write on a job: once, on top of the revision seen, and every screen of it asked again after. */
 export function useJobWrite<T, A>(jobId: string, write: JobWrite<T, A>) {
-  const { place, mark = (body) => body, send, shown, isAppended = true } = write;
+  const { place, mark = (body) => body, send, shown, over } = write;
   const queries = useQueryClient();
   return useMutation({
     mutationFn: (body: T) =>
       sendOnce(`${jobId} ${place(body)}`, mark(body), async (id) => {
-        const answer = isAppended
-          ? await onTop(queries, jobId, (revision) => send(body, id, revision))
-          : await send(body, id, seenRevision(queries, jobId));
+        const answer = over
+          ? await send(body, id, queries.getQueryData<{ job: Job }>(over)?.job.revision ?? 1)
+          : await onTop(queries, jobId, (revision) => send(body, id, revision));
         writtenHere.add(id);
         return answer;
       }),

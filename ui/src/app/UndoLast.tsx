@@ -17,18 +17,17 @@ type Props = {
 
 /** What was done last from this window, and the way back. */
 export function UndoLast({ jobId, skips }: Props) {
-  const { last, undo } = useUndo(jobId);
-  const isShown = last !== null && last.of !== skips;
-  const isFresh = useFresh(isShown ? last.id : "");
-  useRoomKeys(isShown ? { undo: () => undo.mutate(last) } : {});
-  if (!isShown) return null;
+  const { last, isBusy, error, take } = useUndo(jobId, { skips });
+  const isFresh = useFresh(last?.id ?? "");
+  useRoomKeys(last ? { undo: take } : {});
+  if (!last) return null;
   return (
     <div className={classes("undo-last", isFresh && "is-fresh")}>
-      <Act look="plain" disabled={undo.isPending} onClick={() => undo.mutate(last)}>
+      <Act look="plain" disabled={isBusy} onClick={take}>
         {words.undo}
       </Act>
       <span className="quiet">{words.done(last.words)}</span>
-      <Problem error={undo.error} />
+      <Problem error={error} />
     </div>
   );
 }

@@ -1,6 +1,7 @@
-import { act, screen, waitFor } from "@testing-library/react";
+import { act, fireEvent, screen, waitFor } from "@testing-library/react";
 import { afterEach, beforeEach, describe, expect, it, vi } from "vitest";
 import type { Question, SuspectsView } from "../../src/api/suspects";
+import { AS_NEXT } from "../../src/app/underHand";
 import { TraceRoom } from "../../src/rooms/trace/TraceRoom";
 import { example } from "../examples";
 import { draw, HEATER, LEAK, serve, TRACE } from "../render";
@@ -73,5 +74,46 @@ describe("the part that is shown on arrival", () => {
       vi.advanceTimersByTime(900);
     });
     expect(await shown("Heater")).toBeInTheDocument();
+  });
+});
+
+describe("the line in question", () => {
+  const LEAK_TEST = {
+    kind: "leak_test",
+    part: "heater",
+    words: "Leak test. Pull both heater tags.",
+    minutes: 2,
+  };
+  const inQuestion = () => document.querySelector(".in-question")?.getAttribute("data-key") ?? "";
+  const shown = async (act: object | null, ask: Question[]) => {
+    serve({
+      "/trace": { body: trace },
+      "/suspects": { body: { ...suspects, job: TRACE.job, act, ask } },
+      "/readings": { status: 201, body: { ...trace, last_reading: "r-1" } },
+      "/preview": { body: {} },
+    });
+    draw(<TraceRoom />, "trace", AS_NEXT);
+    await screen.findByRole("region", { name: "Suspects" });
+  };
+
+  it("is the one that is asked, and under the hand for whoever came by the next step", async () => {
+    await shown(null, [COIL]);
+    await waitFor(() => expect(inQuestion()).toBe(PUMP.key));
+    expect(screen.getByLabelText("Type a part and a reading")).toHaveFocus();
+  });
+
+  it("is none where something else is next, until lines are read one after the other", async () => {
+    await shown(LEAK_TEST, []);
+    await waitFor(() => expect(inQuestion()).toBe(""));
+    const field = screen.getByLabelText("Type a part and a reading");
+    expect(field).not.toHaveFocus();
+    fireEvent.change(field, { target: { value: "heater pe 47k" } });
+    fireEvent.submit((field as HTMLInputElement).form as HTMLFormElement);
+    await waitFor(() => expect(inQuestion()).toBe(HEATER.key));
+  });
+
+  it("is the next of the sheet where nothing is asked", async () => {
+    await shown(null, []);
+    await waitFor(() => expect(inQuestion()).toBe(HEATER.key));
   });
 });

@@ -82,11 +82,10 @@ function Loaded({ jobId, trace }: { jobId: string; trace: Trace }) {
     setCorrection({ readingId: standing.reading_id, reads: standing.reads });
     quickLine.current?.begin(standing.typed, true);
   };
-  const { last, undo: undoLast } = useUndo(jobId);
-  const undo = () => {
-    if (last && last.of !== "reading") undoLast.mutate(last);
-    else void takeBack(trace.last_reading ?? null);
-  };
+  const { take: undo } = useUndo(jobId, {
+    skips: "reading",
+    otherwise: () => void takeBack(trace.last_reading ?? null),
+  });
   const turn = () => setHasLadder(!hasLadder);
   const { suggested, isFresh } = lineAsked(trace, suspects, logged !== null);
   const inQuestion = trace.lines.find((row) => row.key === (chosen ?? suggested)) ?? null;

@@ -1,11 +1,12 @@
 import { NativeSelect } from "@mantine/core";
-import { type FormEvent, useState } from "react";
+import { type FormEvent, useEffect, useRef, useState } from "react";
 import { useEvent } from "../../api/events";
 import type { TripView } from "../../api/trip";
 import { Act } from "../../app/controls/Act";
 import { Chip } from "../../app/controls/Chip";
 import { usePad } from "../../app/Keypad";
 import { Problem } from "../../app/Problem";
+import { bringUp } from "../../app/underHand";
 import { useForm } from "../../app/useForm";
 import { trip as words } from "../../words/trip";
 
@@ -25,6 +26,13 @@ export function RunForm({ view, connected, maybe, onConnect, onMade }: Props) {
   const [polarity, setPolarity] = useState<"normal" | "reversed">("normal");
   const [states, setStates] = useState<Record<string, string>>({});
   const record = useEvent(view.job.id);
+  // A test that was made here is followed by the next one; whoever types whole lines stays with their line.
+  const isMade = useRef(false);
+  const made = view.runs.length;
+  useEffect(() => {
+    if (isMade.current && made > 0) bringUp();
+    isMade.current = false;
+  }, [made]);
   const submit = async (event: FormEvent) => {
     event.preventDefault();
     try {
@@ -40,6 +48,7 @@ export function RunForm({ view, connected, maybe, onConnect, onMade }: Props) {
         polarity: view.method === "leakage" ? polarity : null,
         is_intermittent: comesAndGoes,
       });
+      isMade.current = true;
       forget();
       onMade();
     } catch {

@@ -5,7 +5,7 @@ import { Act } from "../../app/controls/Act";
 import { Card } from "../../app/controls/Card";
 import { Chip } from "../../app/controls/Chip";
 import { JobRoom } from "../../app/JobRoom";
-import { AS_NEXT, useFollow } from "../../app/underHand";
+import { AS_NEXT } from "../../app/underHand";
 import { trip as words } from "../../words/trip";
 import { AfterCulprit } from "./AfterCulprit";
 import { HouseCard } from "./HouseCard";
@@ -41,7 +41,6 @@ type Set = { connected: string[]; maybe: string[] };
 
 function Loaded({ view }: { view: TripView }) {
   const [set, setSet] = useState<Set | null>(null);
-  useFollow(String(view.runs.length));
   const suggested = view.next?.connected ?? view.parts.map((part) => part.id);
   return (
     <div className="trip">
