@@ -76,6 +76,21 @@ def test_every_room_is_told_what_was_done_last(context: Context, job: str) -> No
     assert last(context, job) is None
 
 
+def test_what_was_read_is_told_by_its_title_whatever_it_is(context: Context, job: str) -> None:
+    """No name of a file stands in it: of the series that proves dead, of a test, of two points."""
+    happened(context, job, Isolated())
+    for text, words in (
+        ("source 231", "Known source, shows its voltage: 231 V"),
+        ("dead ln 0.2", "Prove dead, L to N: 200 mV"),
+        ("outlet 229", "Outlet, line to neutral: 229 V"),
+        ("between heater.a pump.b loose 12.3", "heater.a to pump.b: 12.3 Ω"),
+    ):
+        logged(context, job, text)
+        found = last(context, job)
+        assert found is not None
+        assert found.words == words
+
+
 def test_a_change_that_is_taken_back_leaves_the_job_as_it_was(context: Context, job: str) -> None:
     prove_dead(context, job)
     logged(context, job, "cord pe 0.1")

@@ -10,8 +10,9 @@ from ohmcensus.core.event import RunMade
 from ohmcensus.core.job.case import Case
 from ohmcensus.core.job.reading import Reading
 from ohmcensus.core.job.record_words import record_words
-from ohmcensus.core.machine.asked import asked_words
+from ohmcensus.core.judgement.passes import named_test
 from ohmcensus.core.quantity import show_indication
+from ohmcensus.core.safety.danger import title_of
 from ohmcensus.core.safety.withdrawal import last_act
 
 
@@ -39,7 +40,8 @@ def undo_view(case: Case) -> UndoView | None:
     if last is None:
         return None
     if isinstance(last, Reading):
-        name = asked_words(last.test, case.sheet) if last.test else " and ".join(last.between)
+        test = named_test(last.test, case.terms) if last.test else None
+        name = f"{test.part_title}, {test.title}" if test else title_of(" ".join(last.between), case.terms)
         return UndoView(id=last.id, of="reading", words=f"{name}: {show_indication(last.indication)}")
     of: Literal["leak_test", "record"] = "leak_test" if isinstance(last.body, RunMade) else "record"
     return UndoView(id=last.id, of=of, words=record_words(case, last.body))
