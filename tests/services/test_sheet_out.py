@@ -13,14 +13,27 @@ from pydantic import ValidationError
 from tests.core.case_of import Log
 from tests.working import happened, logged, revision
 
-from ohmcensus.core.event import Changed, CostLine, CostsNoted, Ended, Intervention, Isolated, Reopened
+from ohmcensus.core.event import (
+    Changed,
+    CostLine,
+    CostsNoted,
+    Ended,
+    Hazard,
+    HazardFound,
+    Intervention,
+    Isolated,
+    Reopened,
+)
 from ohmcensus.core.job.work_time import worked_minutes
 from ohmcensus.services.at_hand.context import Context
+from ohmcensus.services.at_hand.job import take
 from ohmcensus.services.at_hand.settings import Settings
 from ohmcensus.services.at_hand.sheets import find_sheet
 from ohmcensus.services.event.record_event import NewEvent, record_event
 from ohmcensus.services.job.open_job import NewJob, open_job
+from ohmcensus.services.proof.show_proof import show_proof
 from ohmcensus.services.setup.change_settings import keep_settings
+from ohmcensus.services.sheet_out.compose import composed
 from ohmcensus.services.sheet_out.show_sheet_out import show_sheet_out
 from ohmcensus.services.shelf.keep_wanted import NewOffer, NewWanted, keep_wanted
 
@@ -103,3 +116,16 @@ def test_silences_of_over_half_an_hour_are_no_work(gaps: list[int]) -> None:
     for gap in gaps:
         log.wait(minutes=gap).did(Isolated())
     assert worked_minutes(log.case) == sum(gap for gap in gaps if gap <= 30)
+
+
+def test_an_ending_that_says_by_which_danger_says_it_once_on_the_paper(context: Context) -> None:
+    job = open_job(context, NewJob(id=uuid4(), machine="Machine 9", place="Pier", sheet="tl6-s")).id
+    happened(context, job, HazardFound(hazard=Hazard.BYPASS, words="lid wires joined"))
+    happened(context, job, HazardFound(hazard=Hazard.SHOCK))
+    happened(context, job, Isolated())
+    why = show_proof(context, job).unsafe_because
+    assert "lid wires joined" in why
+    happened(context, job, Ended(why=why, is_labelled_unsafe=True))
+    with context.store.read() as session:
+        report = composed(context, take(context, session, job))
+    assert " ".join(report.unsafe_why) == why

@@ -112,6 +112,18 @@ describe("the line in question", () => {
     await waitFor(() => expect(inQuestion()).toBe(HEATER.key));
   });
 
+  it("is none where a part is looked at, which is then the one that is shown", async () => {
+    const look = {
+      ...COIL,
+      kind: "look",
+      test: "pump.look_impeller",
+      title: "Look at Drain pump",
+    } as Question;
+    await shown({ ...LEAK_TEST, kind: "look", part: "pump" }, [look]);
+    expect(await screen.findByRole("heading", { level: 2, name: "Drain pump" })).toBeInTheDocument();
+    expect(inQuestion()).toBe("");
+  });
+
   it("is the next of the sheet where nothing is asked", async () => {
     await shown(null, []);
     await waitFor(() => expect(inQuestion()).toBe(HEATER.key));

@@ -6,6 +6,7 @@ from ohmcensus.core.event import BypassRemoved, Changed
 from ohmcensus.core.job.case import Case
 from ohmcensus.core.job.record_words import record_words
 from ohmcensus.core.safety import Safety
+from ohmcensus.core.safety.danger_rows import open_rows
 
 # As long as the sentence of an ending may be.
 MOST_SIGNS = 300
@@ -19,14 +20,15 @@ def done_words(case: Case) -> str:
     last = {event.body.part: event.body for event in case.of(Changed)}
     said = [record_words(case, event.body) for event in case.of(BypassRemoved)]
     said += [f"{record_words(case, body)}{f', {body.fitted}' if body.fitted else ''}" for body in last.values()]
-    return _sentence(said)
+    text = "; ".join(said)
+    return _short(f"{text[:1].upper()}{text[1:]}.") if text else ""
 
 
-def unsafe_words(safety: Safety) -> str:
-    """Say why a machine is not safe now, by the dangers that stand; empty where none does."""
-    return _sentence([row.words for row in safety.dangers])
+def standing_words(safety: Safety) -> str:
+    """Say which dangers stand, as the sheet says them; empty where none does."""
+    return _short(" ".join(open_rows(safety)))
 
 
-def _sentence(said: list[str]) -> str:
-    text = "; ".join(said)[: MOST_SIGNS - 1].rstrip(" .;,")
-    return f"{text[:1].upper()}{text[1:]}." if text else ""
+def _short(text: str) -> str:
+    """Return a sentence as short as an ending takes it."""
+    return text if len(text) <= MOST_SIGNS else f"{text[: MOST_SIGNS - 1].rstrip(' .;,')}."

@@ -6,7 +6,7 @@ from ohmcensus.core.event import LeftAs
 from ohmcensus.core.machine.asked import run_words
 from ohmcensus.core.proof import blocking, is_asked, is_outlets, proofs, ways
 from ohmcensus.core.proof.criteria import is_insulation_barred, tub_heater_watts
-from ohmcensus.core.proof.sentences import done_words, unsafe_words
+from ohmcensus.core.proof.sentences import done_words, standing_words
 from ohmcensus.services.at_hand.choice import Choice, choices
 from ohmcensus.services.at_hand.context import Context
 from ohmcensus.services.at_hand.job import JobAtHand, take
@@ -58,5 +58,5 @@ def proof_view(context: Context, job: JobAtHand) -> ProveView:
         is_cut_off=safety.isolated,
         has_bad_outlet=any(is_outlets(row) for row in safety.dangers),
         done=done_words(case),
-        unsafe_because=unsafe_words(safety),
+        unsafe_because=standing_words(safety),
     )

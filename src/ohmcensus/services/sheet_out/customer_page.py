@@ -64,7 +64,8 @@ def unsafe_words(case: Case, safety: Safety) -> tuple[str, ...]:
     end = case.ended
     if end is None or not end.body.is_labelled_unsafe:
         return ()
-    return tuple(dict.fromkeys((end.body.why, *open_rows(safety))))
+    why = end.body.why
+    return (why, *(row for row in open_rows(safety) if row not in why))
 
 
 def _found(safety: Safety, named: str, shown: ReportReading | None) -> Iterator[str]:

@@ -2,7 +2,6 @@ import { Checkbox, Modal, NumberInput } from "@mantine/core";
 import { type FormEvent, useState } from "react";
 import type { EventBody, Job } from "../../api/client";
 import { useEvent } from "../../api/events";
-import { useOutlook } from "../../api/jobs";
 import { useSafe } from "../../api/safe";
 import { Act } from "../../app/controls/Act";
 import { Field } from "../../app/controls/Field";
@@ -16,9 +15,7 @@ type Props = { job: Job; opened: boolean; onClose: () => void };
 export function LiveDialog({ job, opened, onClose }: Props) {
   const asks = useSafe(job.id).data?.asks ?? [];
   const [says, setSays] = useState<string[]>([]);
-  const [typed, setTyped, forgetReason] = useForm<string | null>(`ohmcensus.live.reason.${job.id}`, null);
-  const next = useOutlook(job.id).data?.next_step;
-  const reason = typed ?? (next?.test ? next.words : "");
+  const [reason, setReason, forgetReason] = useForm(`ohmcensus.live.reason.${job.id}`, "");
   const [stays, setStays, forgetStays] = useForm(`ohmcensus.live.stays.${job.id}`, "");
   const [minutes, setMinutes] = useState<number | string>(10);
   const event = useEvent(job.id);
@@ -50,7 +47,7 @@ export function LiveDialog({ job, opened, onClose }: Props) {
         <p style={{ margin: 0 }}>{isLive ? words.leaveHelp : words.liveHelp}</p>
         {!isLive && (
           <>
-            <Field label={words.reason} value={reason} maxLength={300} data-autofocus onChange={setTyped} />
+            <Field label={words.reason} value={reason} maxLength={300} data-autofocus onChange={setReason} />
             <Field
               label={words.stays}
               placeholder={words.staysHelp}

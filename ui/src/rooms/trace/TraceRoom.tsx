@@ -108,9 +108,10 @@ function Loaded({ jobId, trace }: { jobId: string; trace: Trace }) {
   // Which part is shown follows the suspects: until they are there, or late, none is, so that nothing moves away.
   const isAwaited = useAwaited(suspects !== undefined);
   const leading = suspects?.suspects.find((row) => row.chance >= LIKELY)?.part;
-  const proposed = suspects?.ask[0]
+  const lookedAt = trace.parts.find((row) => row.id === suspects?.ask[0]?.test.split(".")[0])?.id;
+  const proposed = suggested
     ? partOf(trace, suggested)
-    : (leading ?? partOf(trace, firstOutside(trace)));
+    : (lookedAt ?? leading ?? partOf(trace, firstOutside(trace)));
   const shown = lit ? partOf(trace, lit) : isAwaited ? null : proposed;
   const choosePart = (part: Part) => {
     const asked = suggested && part.lines.includes(suggested) ? suggested : null;
