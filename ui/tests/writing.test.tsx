@@ -3,6 +3,7 @@ import { act, renderHook, waitFor } from "@testing-library/react";
 import type { ReactNode } from "react";
 import { beforeEach, expect, test } from "vitest";
 import { useEvent } from "../src/api/events";
+import { useOutlook } from "../src/api/jobs";
 import { useKeepPhoto } from "../src/api/photos";
 import { useLogReading, useTrace, useWithdraw, useWriteNote } from "../src/api/trace";
 import { useTakeLeakTest } from "../src/api/trip";
@@ -104,6 +105,43 @@ test("a note goes on top of what the sheet shows, whatever another room has hear
   turns = [{ older: 9 }];
   await act(() => result.current.mutateAsync({ line: "heater.pe", text: "wet" }).catch(() => undefined));
   expect(sent.map((row) => row.revision)).toEqual([7]);
+});
+
+/** Answers to one address wait until they are given, in the order in which they were asked for. */
+function held(ending: string) {
+  const told = globalThis.fetch;
+  const asked: ((body: object) => void)[] = [];
+  globalThis.fetch = (input, init) => {
+    const { url, method } = input as Request;
+    if (method !== "GET" || !url.endsWith(ending)) return told(input, init);
+    return new Promise((answer) => asked.push((body) => answer(Response.json(body))));
+  };
+  return asked;
+}
+
+test("a first answer that was asked for before a write is not taken for the one after it", async () => {
+  const asked = held("/outlook");
+  const { result } = inWindow(() => ({ outlook: useOutlook("j-1"), event: useEvent("j-1") }));
+  turns = [TRACE];
+  await waitFor(() => expect(asked).toHaveLength(1));
+  act(() => result.current.event.mutate({ kind: "attended" }));
+  await waitFor(() => expect(asked).toHaveLength(2));
+  await act(async () => {
+    asked[0]?.({ sentence: "before" });
+    asked[1]?.({ sentence: "after" });
+  });
+  await waitFor(() => expect(result.current.outlook.data?.sentence).toBe("after"));
+});
+
+test("a sheet that was asked for before a reading does not go over the one that the reading gave", async () => {
+  const asked = held("/trace");
+  const { result } = inWindow(() => ({ trace: useTrace("j-1"), log: useLogReading("j-1") }));
+  await waitFor(() => expect(asked).toHaveLength(1));
+  turns = [{ ...TRACE, job: { ...TRACE.job, revision: 8 } }];
+  await act(() => result.current.log.mutateAsync(READING));
+  await act(async () => asked[0]?.(TRACE));
+  await waitFor(() => expect(result.current.trace.isFetching).toBe(false));
+  expect(result.current.trace.data?.job.revision).toBe(8);
 });
 
 test("what another window wrote is asked for after a refusal", async () => {

@@ -12,6 +12,8 @@ from ohmcensus.core.intake import Complaint
 
 FORMAT: Literal["ohmcensus-story/1"] = "ohmcensus-story/1"
 MOST_STEPS = 10_000
+# Events that name another record, and the field that holds it: the place of its step in a story.
+NAMES_RECORD = {"strip_back": "step", "run_doubted": "run", "run_withdrawn": "run", "record_withdrawn": "record"}
 
 
 class Former(BaseModel):

@@ -1,7 +1,7 @@
 import { type QueryClient, useQuery, useQueryClient } from "@tanstack/react-query";
 import { useEffect, useState } from "react";
 import { client, type Job, type ListedJob, type Safety, type Schemas, unwrap } from "./client";
-import { roomKey } from "./writing";
+import { askAgain, roomKey } from "./writing";
 
 /** What every view of a job says of its machine. */
 type Card = Pick<Job, "id" | "revision" | "power">;
@@ -49,7 +49,7 @@ function refreshBehind(queries: QueryClient, jobId: string, now: PowerNow) {
     void queries.invalidateQueries({ queryKey: ["jobs"] }, { cancelRefetch: false });
   }
   const job = queries.getQueryData<Job>(["job", jobId]);
-  if (job && isBehind(job)) void queries.invalidateQueries({ queryKey: ["job", jobId] });
+  if (job && isBehind(job)) void askAgain(queries, { queryKey: ["job", jobId] });
 }
 
 /** How the machine of a job stands now: asked every other second, not known once the server is silent. */

@@ -1,4 +1,10 @@
-import { type QueryClient, type QueryKey, useMutation, useQueryClient } from "@tanstack/react-query";
+import {
+  type QueryClient,
+  type QueryFilters,
+  type QueryKey,
+  useMutation,
+  useQueryClient,
+} from "@tanstack/react-query";
 import { ApiError, type Job, type Trace } from "./client";
 import { sendOnce } from "./once";
 
@@ -35,11 +41,21 @@ async function onTop<T>(
   }
 }
 
+/**
+ * Ask again for what is shown, whatever is on its way: an answer that was asked for before a write may not know of it.
+ *
+ * Without the first line a first answer that is still awaited would be taken for the new one.
+ */
+export function askAgain(queries: QueryClient, filters: QueryFilters): Promise<void> {
+  void queries.cancelQueries({ ...filters, fetchStatus: "fetching" }, { silent: true, revert: false });
+  return queries.invalidateQueries(filters);
+}
+
 /** Everything that shows this job is asked for again, but what an answer has just put there. */
 export function refreshJob(queries: QueryClient, jobId: string, fresh?: QueryKey): Promise<void> {
   const isFresh = (key: QueryKey) => fresh !== undefined && JSON.stringify(key) === JSON.stringify(fresh);
   const again = (queryKey: QueryKey) =>
-    queries.invalidateQueries({ queryKey, predicate: (query) => !isFresh(query.queryKey) });
+    askAgain(queries, { queryKey, predicate: (query) => !isFresh(query.queryKey) });
   for (const key of [["jobs"], ["job", jobId], traceKey(jobId)]) void again(key);
   return again(roomKey(jobId));
 }
@@ -71,7 +87,10 @@ export function useJobWrite<T, A>(jobId: string, write: JobWrite<T, A>) {
       }),
     onSettled: (answer) => {
       const key = answer === undefined ? undefined : shown?.(answer);
-      if (key) queries.setQueryData(key, answer);
+      if (key) {
+        void queries.cancelQueries({ queryKey: key, exact: true });
+        queries.setQueryData(key, answer);
+      }
       const again = refreshJob(queries, jobId, key);
       return key ? undefined : again;
     },

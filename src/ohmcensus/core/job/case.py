@@ -9,7 +9,7 @@ from functools import cached_property
 from itertools import chain
 from typing import Any, TypeVar, overload
 
-from ohmcensus.core.event import Changed, Ended, Event, RecordWithdrawn, Reopened, Stamped
+from ohmcensus.core.event import Changed, Ended, Event, RecordWithdrawn, Reopened, RunWithdrawn, Stamped
 from ohmcensus.core.event.record import Record
 from ohmcensus.core.intake import Complaint, DataPlate
 from ohmcensus.core.job.cover_minutes import Timed, learned_minutes
@@ -184,6 +184,11 @@ class Case:
     def withdrawn(self) -> frozenset[str]:
         """Ids of the events that were taken back."""
         return frozenset(event.body.record for event in self.events if isinstance(event.body, RecordWithdrawn))
+
+    @property
+    def withdrawn_runs(self) -> frozenset[str]:
+        """Ids of the leak tests that were removed from their list."""
+        return frozenset(event.body.run for event in self.of(RunWithdrawn))
 
     @cached_property
     def standing(self) -> tuple[Reading, ...]:

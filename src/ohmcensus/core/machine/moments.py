@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from ohmcensus.core.parts.control_board import CLOSED, HEATER_RELAY
 from ohmcensus.core.sheet import Sheet
 from ohmcensus.core.symptom import Moment
 
@@ -42,7 +43,7 @@ def states_at_moment(sheet: Sheet, moment: Moment, *, is_last: bool = True) -> t
             values = sheet.states.get(door, ())
             if values:
                 states[door] = values[min(_SHUT.get(moment, len(values)), len(values) - 1)]
-        if "heater_relay" in sheet.states:
-            states["heater_relay"] = "closed" if step in HEATS else "open"
+        if HEATER_RELAY in sheet.states:
+            states[HEATER_RELAY] = CLOSED if step in HEATS else "open"
         found.append(states)
     return tuple(found)

@@ -21,6 +21,7 @@ from ohmcensus.core.machine.likely import LikelyFault, likely_faults, symptom_ch
 from ohmcensus.core.machine.netlist import Configuration, effects_of, elements_of, netlist
 from ohmcensus.core.machine.probe import Probe, prepared
 from ohmcensus.core.meter import Function
+from ohmcensus.core.parts.control_board import CLOSED, HEATER_RELAY
 from ohmcensus.core.parts.fault import FaultMode
 from ohmcensus.core.sheet import Sheet
 from ohmcensus.core.symptom import Symptom
@@ -90,8 +91,8 @@ def states_at(sheet: Sheet, step: str) -> dict[str, str]:
     for name in ("door", "lid"):
         if name in sheet.states:
             states[name] = sheet.states[name][-1]
-    if "heater_relay" in sheet.states:
-        states["heater_relay"] = "closed" if step == "heat" else "open"
+    if HEATER_RELAY in sheet.states:
+        states[HEATER_RELAY] = CLOSED if step == "heat" else "open"
     if "water" in sheet.states and step not in {"lock", "fill", "prewash"}:
         states["water"] = "at level"
     if "shifter" in sheet.states and step == "spin":

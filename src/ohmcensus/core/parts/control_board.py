@@ -1,4 +1,4 @@
-"""The control board with the relay that switches the heater."""
+"""The control board with the relay that switches the heater, or another load."""
 
 from __future__ import annotations
 
@@ -31,6 +31,8 @@ from ohmcensus.core.symptom import Symptom
 LOAD_SEEN_OHM = (1.0, 2e4)
 SENSE_OHM = 47e3
 SUPPLY_OHM = 2.2e6
+# The state of a sheet whose heater hangs on the relay of its board.
+HEATER_RELAY, CLOSED = "heater_relay", "closed"
 
 
 class Output(Ratings):
@@ -40,11 +42,20 @@ class Output(Ratings):
     steps: tuple[str, ...] = Field(min_length=1, strict=False)
 
 
+class Relay(Ratings):
+    """What the relay of a board switches, and when: in some programme steps, or as the state `heater_relay` says."""
+
+    load: str = Field(default="heater", pattern="^[a-z]{2,24}$")
+    steps: tuple[str, ...] = Field(default=(), strict=False)
+
+
 class ControlBoardRatings(Ratings):
-    """What the board switches and senses beside the heater relay.
+    """What the board switches and senses.
 
     Attributes
     ----------
+    relay
+        The load of the relay, by default a heater.
     outputs
         Triacs and relays by the load that they switch.
     senses
@@ -53,6 +64,7 @@ class ControlBoardRatings(Ratings):
         Supply; where it is stated, every output has a live test.
     """
 
+    relay: Relay = Field(default_factory=Relay)
     outputs: dict[str, Output] = Field(default_factory=dict)
     senses: tuple[str, ...] = Field(default=(), strict=False)
     volts: float | None = Field(default=None, gt=0, le=500)
@@ -61,6 +73,7 @@ class ControlBoardRatings(Ratings):
 def _pins(ratings: ControlBoardRatings) -> tuple[Pin, ...]:
     """Return the tags of supply, relay and fuse."""
     outputs = tuple(Pin(f"out_{name}", f"{name} output") for name in ratings.outputs)
+    load = ratings.relay.load
     senses = tuple(
         Pin(f"{name}_{end}", f"{name} input {end}", may_be_free=True) for name in ratings.senses for end in ("a", "b")
     )
@@ -70,17 +83,19 @@ def _pins(ratings: ControlBoardRatings) -> tuple[Pin, ...]:
         Pin("sw", "switched line in", may_be_free=True),
         *outputs,
         *senses,
-        Pin("relay_in", "heater relay, line side", may_be_free=True),
-        Pin("relay_out", "heater relay, heater side", may_be_free=True),
-        Pin("coil_a", "heater relay coil 1", may_be_free=True),
-        Pin("coil_b", "heater relay coil 2", may_be_free=True),
+        Pin("relay_in", f"{load} relay, line side", may_be_free=True),
+        Pin("relay_out", f"{load} relay, {load} side", may_be_free=True),
+        Pin("coil_a", f"{load} relay coil 1", may_be_free=True),
+        Pin("coil_b", f"{load} relay coil 2", may_be_free=True),
         Pin("fuse_out", "behind the board fuse", may_be_free=True),
     )
 
 
 def _elements(ratings: ControlBoardRatings, nominal: Nominal) -> tuple[Element, ...]:
-    """Return the heater relay, every switched output, the sensor inputs, the fuse and the supply."""
-    relay = contact("relay", "relay_in", "relay_out", ClosedWhen("heater_relay", frozenset({"closed"})))
+    """Return the relay, every switched output, the sensor inputs, the fuse and the supply."""
+    steps = frozenset(ratings.relay.steps)
+    when = ClosedWhen("programme", steps) if steps else ClosedWhen(HEATER_RELAY, frozenset({CLOSED}))
+    relay = contact("relay", "relay_in", "relay_out", when)
     outputs = tuple(
         contact(f"out_{name}", output.source, f"out_{name}", ClosedWhen("programme", frozenset(output.steps)))
         for name, output in ratings.outputs.items()
@@ -101,15 +116,15 @@ def _tests(ratings: ControlBoardRatings) -> tuple[TestSpec, ...]:
     return (
         opened(
             "relay",
-            "heater relay, at rest",
+            f"{ratings.relay.load} relay, at rest",
             ("relay_in", "relay_out"),
             "an idle relay is open; under 1 Ω is welded",
             blind_to=(FaultMode.STUCK_OPEN, FaultMode.OPEN, FaultMode.BAD_JOINT),
-            aliases=("heater relay", "contact"),
+            aliases=(f"{ratings.relay.load} relay", "contact"),
         ),
         TestSpec(
             name="coil",
-            title="heater relay coil",
+            title=f"{ratings.relay.load} relay coil",
             between=("coil_a", "coil_b"),
             function=Function.OHM,
             expect=common(200.0, 400.0, Unit.OHM, "200–400 Ω for a 12 V relay"),
@@ -131,21 +146,24 @@ def _tests(ratings: ControlBoardRatings) -> tuple[TestSpec, ...]:
 
 
 def _relay_called(ratings: ControlBoardRatings) -> tuple[TestSpec, ...]:
-    """Return the heater as the board sees it, and the live test of its relay."""
+    """Return the load of the relay as the board sees it, and the live test of its relay."""
     if ratings.volts is None:
         return ()
+    load, steps = ratings.relay.load, ratings.relay.steps
+    called = "heat" if load == "heater" else load
+    sets = {"programme": steps[0]} if steps else {"programme": "heat", HEATER_RELAY: CLOSED}
     return (
-        _load_seen("heater", "relay_out", "n"),
+        _load_seen(load, "relay_out", "n"),
         TestSpec(
             name="relay_on",
-            title="heat called, volts",
+            title=f"{called} called, volts",
             between=("relay_out", "n"),
             function=Function.VOLTS_AC,
             expect=mains_volts(ratings.volts),
-            aliases=("heat on",),
+            aliases=(f"{called} on",),
             state=MachineState.LIVE,
             minutes=2.0,
-            sets={"door": "locked", "lid": "locked", "programme": "heat", "heater_relay": "closed"},
+            sets={"door": "locked", "lid": "locked", **sets},
         ),
     )
 

@@ -60,12 +60,8 @@ _NOT_AN_ACT = (Attended, RecordWithdrawn, RunWithdrawn)
 
 def last_act(case: Case) -> Reading | Event | None:
     """Return what was done last and counts still: a reading or an event; None where it cannot be taken back."""
-    runs = {event.body.run for event in case.of(RunWithdrawn)}
-    acts = [
-        event
-        for event in case.events
-        if event.id not in case.withdrawn | runs and not isinstance(event.body, _NOT_AN_ACT)
-    ]
+    gone = case.withdrawn | case.withdrawn_runs
+    acts = [event for event in case.events if event.id not in gone and not isinstance(event.body, _NOT_AN_ACT)]
     both: list[Reading | Event] = [*case.standing, *acts]
     last = max(both, key=lambda row: row.order, default=None)
     if isinstance(last, Event) and not isinstance(last.body, (*CAN_BE_UNDONE, RunMade)):

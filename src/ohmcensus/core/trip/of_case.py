@@ -7,7 +7,7 @@ from collections.abc import Collection, Mapping, Sequence
 from dataclasses import dataclass
 from functools import lru_cache
 
-from ohmcensus.core.event import Changed, Event, RunDoubted, RunMade, RunWithdrawn
+from ohmcensus.core.event import Changed, Event, RunDoubted, RunMade
 from ohmcensus.core.job.case import Case
 from ohmcensus.core.job.strip_down import uncovered
 from ohmcensus.core.job.work_time import PLUG_MINUTES
@@ -90,8 +90,7 @@ def off_before_test(case: Case) -> tuple[Part, ...]:
 
 def last_run(case: Case) -> Event[RunMade] | None:
     """Return the newest leak test that was not taken back, None where there is none."""
-    withdrawn = {event.body.run for event in case.of(RunWithdrawn)}
-    return next((event for event in reversed(case.of(RunMade)) if event.id not in withdrawn), None)
+    return next((event for event in reversed(case.of(RunMade)) if event.id not in case.withdrawn_runs), None)
 
 
 def run_records(case: Case, method: Method, *, with_lines: bool = True) -> tuple[RunRecord, ...]:
@@ -107,7 +106,7 @@ def run_records(case: Case, method: Method, *, with_lines: bool = True) -> tuple
         Whether insulation that was typed as a line counts too: ``cord insulation`` is a test of the whole machine.
     """
     doubts = {event.body.run: event.body.is_doubtful for event in case.of(RunDoubted)}
-    withdrawn = {event.body.run for event in case.of(RunWithdrawn)}
+    withdrawn = case.withdrawn_runs
     made = [
         event
         for event in case.of(RunMade)

@@ -11,14 +11,13 @@ from ohmcensus.core.job.reading import Reading
 from ohmcensus.core.meter import Function
 from ohmcensus.core.quantity import parse_indication, with_scale
 from ohmcensus.core.safety.walk import log_of
-from ohmcensus.exchange.story_file import FORMAT
+from ohmcensus.exchange.story_file import FORMAT, NAMES_RECORD
 from ohmcensus.services.at_hand.context import Context
 from ohmcensus.services.at_hand.job import take
 
 # What the store fills in or knows by an id of its own, and what names a picture: a story does not carry it.
 _FILLED = frozenset({"instrument", "device", "spare"})
 _PICTURES = frozenset({"connector_noted", "connector_ticked"})
-_NAMES = {"strip_back": "step", "run_doubted": "run", "run_withdrawn": "run", "record_withdrawn": "record"}
 
 
 def story_of(context: Context, job_id: str) -> dict[str, Any]:
@@ -93,7 +92,7 @@ def _event(event: Event, place_of: dict[str, int]) -> dict[str, Any]:
     if isinstance(event.body, ProofMade) and with_scale(event.body.text, Function.LEAKAGE.scale) != event.body.text:
         body["text"] = f"{event.body.text} A"
     body["kind"] = event.body.kind
-    name = _NAMES.get(event.body.kind)
+    name = NAMES_RECORD.get(event.body.kind)
     if name is not None:
         body[name] = place_of.get(body[name], 0)
     return {"do": body, "at": event.at, **_said(event.device, event.who)}

@@ -20,7 +20,7 @@ from ohmcensus.core.intake import Complaint
 from ohmcensus.core.proof import blocking
 from ohmcensus.core.safety import DangerId, may
 from ohmcensus.exchange.sheet_yaml import write_sheet
-from ohmcensus.exchange.story_file import Step, Story
+from ohmcensus.exchange.story_file import NAMES_RECORD, Step, Story
 from ohmcensus.services.at_hand.context import Context
 from ohmcensus.services.at_hand.frames import with_frame
 from ohmcensus.services.at_hand.job import JobAtHand, forget, take
@@ -243,7 +243,7 @@ def _do(teller: _Teller, place: int, step: Step) -> None:
 
 def _named(teller: _Teller, body: dict[str, Any]) -> dict[str, Any]:
     """Return an event's body with the record that it names by the place of its step in the story."""
-    field_name = _NAMES.get(str(body.get("kind")))
+    field_name = NAMES_RECORD.get(str(body.get("kind")))
     place = body.get(field_name) if field_name else None
     is_place = isinstance(place, int) or (isinstance(place, str) and place.isdecimal())
     if field_name is None or place is None or not is_place:
@@ -252,10 +252,6 @@ def _named(teller: _Teller, body: dict[str, Any]) -> dict[str, Any]:
     if not kind or (kind not in {"strip_step", "leak test", "run_made"} and body["kind"] != "record_withdrawn"):
         raise InputError(what=f"step {place} took nothing off", remedy="name one that did", field="steps")
     return {**body, field_name: record}
-
-
-# Events that name another record, and the field that holds it.
-_NAMES = {"strip_back": "step", "run_doubted": "run", "run_withdrawn": "run", "record_withdrawn": "record"}
 
 
 def _read(teller: _Teller, place: int, step: Step) -> None:

@@ -31,7 +31,7 @@ export function PartsSection({ raw, view, isOwn, onChange }: Props) {
         {parts.map((part, index) => {
           const count = view.remarks.filter((row) => row.path[0] === "parts" && row.path[1] === index).length;
           return (
-            // biome-ignore lint/suspicious/noArrayIndexKey: a part is where it stands; its id is being typed
+            // The key is the place: the id of a part is being typed.
             <li key={index}>
               <button
                 type="button"

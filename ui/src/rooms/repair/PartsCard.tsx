@@ -51,7 +51,7 @@ function WantedRow({ row, view, repair, sawFail }: RowProps) {
   const record = useEvent(view.job.id);
   const [isEditing, setIsEditing] = useState(false);
   const { wanted } = row;
-  const fit = (spare: string) => {
+  const fitPiece = (spare: string) => {
     if (repair.asks_saw_fail && sawFail === null) return setIsAsked(true);
     const body = { part: wanted.part, intervention: "replaced" as const, spare, saw_fail: sawFail ?? false };
     record.mutate({ kind: "changed", ...body });
@@ -103,7 +103,7 @@ function WantedRow({ row, view, repair, sawFail }: RowProps) {
                 look="plain"
                 aria-label={`${words.fit}: ${found.spare.mark}`}
                 disabled={record.isPending}
-                onClick={() => fit(found.spare.id)}
+                onClick={() => fitPiece(found.spare.id)}
               >
                 {found.misfits.length === 0 ? words.fit : words.fitAnyway}
               </Act>

@@ -16,7 +16,7 @@ export function ReplaceCard({ view, sawFail, onSawFail }: Props) {
   const { data } = usePieces(view.job.id, plan.part);
   const record = useEvent(view.job.id);
   const [isAsked, setIsAsked] = useState(false);
-  const fit = (piece: Piece) => {
+  const fitPiece = (piece: Piece) => {
     if (view.asks_saw_fail && sawFail === null) return setIsAsked(true);
     record.mutate({
       kind: "changed",
@@ -64,7 +64,7 @@ export function ReplaceCard({ view, sawFail, onSawFail }: Props) {
             <Act
               look={piece.misfits.length === 0 ? "main" : "plain"}
               disabled={record.isPending}
-              onClick={() => fit(piece)}
+              onClick={() => fitPiece(piece)}
             >
               {words.fit(piece.spare.mark)}
             </Act>
