@@ -1,5 +1,6 @@
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { type Address, client, unwrap } from "./client";
+import { askAgain } from "./freshness";
 
 export function useAddresses() {
   return useQuery({
@@ -15,7 +16,7 @@ export function useKeepAddress() {
       unwrap(client.PUT("/api/addresses/{address_id}", { params: { path: { address_id: body.id } }, body })),
     onSuccess: () => {
       for (const queryKey of [["addresses"], ["machines"], ["jobs"], ["job"], ["trace"], ["room"]]) {
-        void queries.invalidateQueries({ queryKey });
+        void askAgain(queries, { queryKey });
       }
     },
   });

@@ -1,5 +1,6 @@
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { client, type NewIntake, unwrap } from "./client";
+import { showAnswer } from "./freshness";
 import { ofJob, refreshJob, roomKey } from "./writing";
 
 export function useIntake(jobId: string) {
@@ -16,7 +17,7 @@ export function useKeepIntake(jobId: string) {
     mutationFn: (body: NewIntake & { intake_revision: number }) =>
       unwrap(client.PUT("/api/jobs/{job_id}/intake", { params: ofJob(jobId), body })),
     onSuccess: (view) => {
-      queries.setQueryData(roomKey(jobId, "intake"), view);
+      showAnswer(queries, roomKey(jobId, "intake"), view);
       void refreshJob(queries, jobId, roomKey(jobId, "intake"));
     },
   });

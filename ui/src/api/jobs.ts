@@ -9,6 +9,7 @@ import {
 import { useEffect, useState } from "react";
 import { client, type Schemas, unwrap } from "./client";
 import { useEvent } from "./events";
+import { askAgain } from "./freshness";
 import { useWithdraw } from "./trace";
 import { isFromHere } from "./writing";
 
@@ -85,6 +86,6 @@ export function useOpenJob() {
   const queries = useQueryClient();
   return useMutation({
     mutationFn: (body: Schemas["NewJob"]) => unwrap(client.POST("/api/jobs", { body })),
-    onSuccess: () => queries.invalidateQueries({ queryKey: ["jobs"] }),
+    onSuccess: () => askAgain(queries, { queryKey: ["jobs"] }),
   });
 }

@@ -1,5 +1,6 @@
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { client, type Schemas, unwrap } from "./client";
+import { askAgain } from "./freshness";
 
 export function useMeters() {
   return useQuery({ queryKey: ["meters"], queryFn: () => unwrap(client.GET("/api/meters")) });
@@ -17,9 +18,7 @@ export function useKeepMeter() {
     mutationFn: (body: Schemas["NewMeter"]) =>
       unwrap(client.PUT("/api/meters/{meter_id}", { params: { path: { meter_id: body.id } }, body })),
     onSuccess: () =>
-      queries
-        .invalidateQueries({ queryKey: ["meters"] })
-        .then(() => queries.invalidateQueries({ queryKey: ["settings"] })),
+      askAgain(queries, { queryKey: ["meters"] }).then(() => askAgain(queries, { queryKey: ["settings"] })),
   });
 }
 
@@ -29,8 +28,6 @@ export function useRemoveMeter() {
     mutationFn: (meterId: string) =>
       unwrap(client.DELETE("/api/meters/{meter_id}", { params: { path: { meter_id: meterId } } })),
     onSuccess: () =>
-      queries
-        .invalidateQueries({ queryKey: ["meters"] })
-        .then(() => queries.invalidateQueries({ queryKey: ["settings"] })),
+      askAgain(queries, { queryKey: ["meters"] }).then(() => askAgain(queries, { queryKey: ["settings"] })),
   });
 }

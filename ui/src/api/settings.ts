@@ -1,5 +1,6 @@
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { client, LARGEST_PHOTO, refuseLarge, type Schemas, type Settings, unwrap } from "./client";
+import { askAgain, showAnswer } from "./freshness";
 
 export function useSettings() {
   return useQuery({ queryKey: ["settings"], queryFn: () => unwrap(client.GET("/api/settings")) });
@@ -19,10 +20,10 @@ export function useChangeSettings() {
       const body = { revision: seen.revision ?? 0, ...Object.fromEntries(changed) };
       return unwrap(client.PATCH("/api/settings", { body }));
     },
-    onError: () => queries.invalidateQueries({ queryKey: ["settings"] }),
+    onError: () => askAgain(queries, { queryKey: ["settings"] }),
     onSuccess: (settings) => {
-      queries.setQueryData(["settings"], settings);
-      void queries.invalidateQueries({
+      showAnswer(queries, ["settings"], settings);
+      void askAgain(queries, {
         predicate: ({ queryKey }) => ["trace", "room", "limits"].includes(String(queryKey[0])),
       });
     },
@@ -43,7 +44,7 @@ export function useKeepMark() {
         }),
       );
     },
-    onSuccess: (settings) => queries.setQueryData(["settings"], settings),
+    onSuccess: (settings) => showAnswer(queries, ["settings"], settings),
   });
 }
 
@@ -51,7 +52,7 @@ export function useRemoveMark() {
   const queries = useQueryClient();
   return useMutation({
     mutationFn: () => unwrap(client.DELETE("/api/firm/mark")),
-    onSuccess: (settings) => queries.setQueryData(["settings"], settings),
+    onSuccess: (settings) => showAnswer(queries, ["settings"], settings),
   });
 }
 

@@ -1,5 +1,6 @@
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { client, type Schemas, unwrap } from "./client";
+import { askAgain, showAnswer } from "./freshness";
 
 export type SheetView = Schemas["SheetView"];
 export type SheetTitle = Schemas["SheetTitle"];
@@ -62,12 +63,12 @@ export function useDraftActs(sheetId: string) {
       return unwrap(client.PUT("/api/sheets/{sheet_id}/draft", { ...at(sheetId), body: { raw, revision } }));
     },
     onSuccess: (view, act) => {
-      queries.setQueryData(["sheet", sheetId], view);
+      showAnswer(queries, ["sheet", sheetId], view);
       if (act.kind === "keep") return;
-      void queries.invalidateQueries({ queryKey: ["blind-spots", sheetId] });
-      void queries.invalidateQueries({ queryKey: ["sheets"] });
+      void askAgain(queries, { queryKey: ["blind-spots", sheetId] });
+      void askAgain(queries, { queryKey: ["sheets"] });
     },
-    onError: () => queries.invalidateQueries({ queryKey: ["sheet", sheetId] }),
+    onError: () => askAgain(queries, { queryKey: ["sheet", sheetId] }),
   });
 }
 
@@ -82,7 +83,7 @@ export function useImportSheet() {
           headers: { "Content-Type": "application/yaml" },
         }),
       ),
-    onSuccess: () => queries.invalidateQueries({ queryKey: ["sheets"] }),
+    onSuccess: () => askAgain(queries, { queryKey: ["sheets"] }),
   });
 }
 
@@ -90,6 +91,6 @@ export function useCopySheet() {
   const queries = useQueryClient();
   return useMutation({
     mutationFn: (body: Schemas["SheetCopy"]) => unwrap(client.POST("/api/sheets", { body })),
-    onSuccess: () => queries.invalidateQueries({ queryKey: ["sheets"] }),
+    onSuccess: () => askAgain(queries, { queryKey: ["sheets"] }),
   });
 }

@@ -1,5 +1,6 @@
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { client, type Schemas, unwrap } from "./client";
+import { showAnswer } from "./freshness";
 import { sendOnce } from "./once";
 import { roomKey } from "./writing";
 
@@ -20,7 +21,7 @@ export function useKeepSpare() {
   return useMutation({
     mutationFn: ({ id, body }: { id: string; body: NewSpare }) =>
       unwrap(client.PUT("/api/shelf/{spare_id}", { params: { path: { spare_id: id } }, body })),
-    onSuccess: (view) => queries.setQueryData(["shelf"], view),
+    onSuccess: (view) => showAnswer(queries, ["shelf"], view),
   });
 }
 
@@ -36,7 +37,7 @@ export function useMeasureSpare() {
           }),
         ),
       ),
-    onSuccess: (view) => queries.setQueryData(["shelf"], view),
+    onSuccess: (view) => showAnswer(queries, ["shelf"], view),
   });
 }
 
@@ -57,7 +58,7 @@ export function useKeepWanted(jobId: string) {
           body,
         }),
       ),
-    onSuccess: (view) => queries.setQueryData(roomKey(jobId, "parts"), view),
+    onSuccess: (view) => showAnswer(queries, roomKey(jobId, "parts"), view),
   });
 }
 
@@ -70,7 +71,7 @@ export function useRemoveWanted(jobId: string) {
           params: { path: { job_id: jobId, wanted_id: id } },
         }),
       ),
-    onSuccess: (view) => queries.setQueryData(roomKey(jobId, "parts"), view),
+    onSuccess: (view) => showAnswer(queries, roomKey(jobId, "parts"), view),
   });
 }
 

@@ -1,11 +1,6 @@
-import {
-  type QueryClient,
-  type QueryFilters,
-  type QueryKey,
-  useMutation,
-  useQueryClient,
-} from "@tanstack/react-query";
+import { type QueryClient, type QueryKey, useMutation, useQueryClient } from "@tanstack/react-query";
 import { ApiError, type Job, type Trace } from "./client";
+import { askAgain, showAnswer } from "./freshness";
 import { sendOnce } from "./once";
 
 export const traceKey = (jobId: string) => ["trace", jobId];
@@ -39,16 +34,6 @@ async function onTop<T>(
     if (current === undefined || current === null) throw error;
     return send(current);
   }
-}
-
-/**
- * Ask again for what is shown, whatever is on its way: an answer that was asked for before a write may not know of it.
- *
- * Without the first line a first answer that is still awaited would be taken for the new one.
- */
-export function askAgain(queries: QueryClient, filters: QueryFilters): Promise<void> {
-  void queries.cancelQueries({ ...filters, fetchStatus: "fetching" }, { silent: true, revert: false });
-  return queries.invalidateQueries(filters);
 }
 
 /** Everything that shows this job is asked for again, but what an answer has just put there. */
@@ -87,10 +72,7 @@ export function useJobWrite<T, A>(jobId: string, write: JobWrite<T, A>) {
       }),
     onSettled: (answer) => {
       const key = answer === undefined ? undefined : shown?.(answer);
-      if (key) {
-        void queries.cancelQueries({ queryKey: key, exact: true });
-        queries.setQueryData(key, answer);
-      }
+      if (key) showAnswer(queries, key, answer);
       const again = refreshJob(queries, jobId, key);
       return key ? undefined : again;
     },

@@ -2,6 +2,7 @@ import { useQueryClient } from "@tanstack/react-query";
 import { useEffect } from "react";
 import { useParams } from "react-router";
 import type { Intake } from "../../api/client";
+import { askAgain } from "../../api/freshness";
 import { useIntake } from "../../api/intake";
 import { roomKey } from "../../api/writing";
 import { Act } from "../../app/controls/Act";
@@ -35,7 +36,7 @@ function Loaded({ view }: { view: Intake }) {
     const id = window.location.hash.slice(1);
     if (id) document.getElementById(id)?.scrollIntoView();
   }, []);
-  const refresh = () => queries.invalidateQueries({ queryKey: roomKey(view.job.id, "intake") });
+  const refresh = () => askAgain(queries, { queryKey: roomKey(view.job.id, "intake") });
   return (
     <>
       {intake.state === "conflict" && (
