@@ -64,4 +64,4 @@ def _entry(field: dict[str, Any]) -> Entry:
         return "choice"
     if kinds & {"number", "integer"}:
         return "figure"
-    return "structure" if kinds & {"object", "array"} else "text"
+    return "structure" if "$ref" in field or kinds & {"object", "array"} else "text"
