@@ -97,6 +97,20 @@ def test_outcomes_of_every_test_add_to_one(any_sheet: Sheet) -> None:
     assert run.outcomes == run_outcomes(any_sheet)
 
 
+def test_a_motor_behind_the_relay_of_its_board_is_seen_where_it_should_turn() -> None:
+    sheet = find_sheet("tl6-s")
+    run = run_through(sheet)
+    rows = {
+        (row.part, row.fault.element): run.outcomes[chance.argmax()]
+        for row, chance in zip(likely_faults(sheet), run.chance[:-1], strict=True)
+        if row.fault is not None and row.fault.mode is FaultMode.OPEN
+    }
+    assert {rows["motor", "run"], rows["board", "relay"], rows["harness", "motor"]} == {"wash"}
+    board = sheet.known_part("board")
+    assert not [spec.title for spec in board.tests() if "heat" in spec.title]
+    assert not [pin.label for pin in board.pins() if "heat" in pin.label]
+
+
 def test_repeats_of_a_test_are_one_piece_of_evidence(fl7: Sheet) -> None:
     once = believed(Log(fl7).read("ntc 10k at 25C"))
     thrice = believed(Log(fl7).read("ntc 10k at 25C", "ntc 10.01k at 25C", "ntc 10k at 25C"))

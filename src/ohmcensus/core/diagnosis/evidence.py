@@ -29,9 +29,7 @@ from ohmcensus.core.event import (
 from ohmcensus.core.job.case import Case
 from ohmcensus.core.judgement import CensusLine
 from ohmcensus.core.machine.asked import RUN, THROUGH, looks, run_outcomes
-from ohmcensus.core.machine.likely import is_of_earth, symptom_chances
 from ohmcensus.core.parts.fault import FaultMode
-from ohmcensus.core.sheet import Sheet
 from ohmcensus.core.symptom import Device, Moment, Symptom
 from ohmcensus.core.trip.isolate import State, isolate
 from ohmcensus.core.trip.of_case import convicted, problem_of, run_records
@@ -127,23 +125,8 @@ def _told_yet(case: Case, lines: Sequence[CensusLine], table: OutcomeTable) -> I
 
 def symptom_told(table: OutcomeTable, symptom: Symptom) -> Observation:
     """Return what a symptom says."""
-    sheet, even = table.sheet, 1 / len(Symptom)
-    chance = [_chance_told(sheet, row, symptom) if row.parts else even for row in table.hypotheses]
-    log = np.log((1 - STRAY) * np.array(chance) + STRAY * even)
+    log = np.log((1 - STRAY) * table.told[symptom] + STRAY / len(Symptom))
     return Observation(f"{SYMPTOM}{symptom.value}", f"Told: {symptom.words}", log)
-
-
-def _chance_told(sheet: Sheet, row: Hypothesis, symptom: Symptom) -> float:
-    """Return how likely a symptom is told of a hypothesis; of a double, by the fault that shows more.
-
-    Where the earth is broken too it is by that alone: what leaks then does not trip.
-    """
-    earth = next((fault for fault in row.faults if is_of_earth(fault)), None)
-    if earth is not None:
-        return symptom_chances(sheet, sheet.known_part(earth.part), earth)[symptom]
-    parts = [part for part in sheet.parts if part.id in row.parts]
-    faults = {fault.part: fault for fault in row.faults}
-    return max(symptom_chances(sheet, part, faults.get(part.id))[symptom] for part in parts)
 
 
 def _pointing(table: OutcomeTable, parts: Set[str], hit: float, miss: float) -> Array:

@@ -18,6 +18,7 @@ from numpy.typing import NDArray
 
 from ohmcensus.core.diagnosis.densities import edges_of, smoothed
 from ohmcensus.core.diagnosis.hypothesis import Hypothesis, hypotheses
+from ohmcensus.core.diagnosis.symptoms import chances_told
 from ohmcensus.core.machine.asked import RUN, look_id
 from ohmcensus.core.machine.coverage import configuration_of, is_answered, probe_of
 from ohmcensus.core.machine.dictionary import Dictionary
@@ -36,6 +37,7 @@ from ohmcensus.core.physics.temperature import REFERENCE_CELSIUS
 from ohmcensus.core.quantity import Interval
 from ohmcensus.core.quantity.window import Source, Window
 from ohmcensus.core.sheet import Part, Sheet
+from ohmcensus.core.symptom import Symptom
 
 Array = NDArray[np.float64]
 # Nominals that are not from service data are this uncertain, as a standard deviation of the logarithm.
@@ -241,6 +243,11 @@ class OutcomeTable:
             name: frozenset(part for at, part in single if test.like_sound[at] < DISTURBED)
             for name, test in self.tests.items()
         }
+
+    @cached_property
+    def told(self) -> Mapping[Symptom, Array]:
+        """How likely each symptom is the one that is told [hypothesis]."""
+        return chances_told(self.sheet, self.hypotheses)
 
     @cached_property
     def prior(self) -> Array:
