@@ -17,14 +17,15 @@ STATIC := src/ohmcensus/web/static/index.html
 UI_SOURCES := $(shell find ui/src ui/build -type f) ui/index.html ui/vite.config.ts ui/package.json
 SYSTEM := chromium ngspice pdftotext
 
-.PHONY: demo test quick check bench harsh shots dev types lock system clean
+.PHONY: demo test quick check check-python check-ui unit bench harsh shots dev types lock system clean
 .DELETE_ON_ERROR:
 
 demo: .make/run $(STATIC)
 	.venv/bin/ohmcensus demo --port $(PORT)
 
-test: .make/dev $(STATIC) system check
-	cd ui && npm run --silent test
+# What needs one core goes two by two, then pytest has both.
+test:
+	$(MAKE) --no-print-directory --jobs=2 --output-sync=target .make/dev $(STATIC) system check unit
 	.venv/bin/pytest -n 2 $(if $(SKIP_SYSTEM),-m "not system")
 
 quick: .make/dev
@@ -33,12 +34,19 @@ quick: .make/dev
 	.venv/bin/lint-imports
 	.venv/bin/pytest -n 2 -m "not slow and not system" tests/core tests/exchange tests/services
 
-check: .make/dev .make/ui
+check: check-python check-ui
+
+check-python: .make/dev
 	.venv/bin/ruff check .
 	.venv/bin/ruff format --check .
 	.venv/bin/mypy
 	.venv/bin/lint-imports
+
+check-ui: .make/ui
 	cd ui && npm run --silent check
+
+unit: .make/ui
+	cd ui && npm run --silent test
 
 bench: .make/dev $(STATIC)
 	.venv/bin/python -m benchmarks

@@ -33,6 +33,7 @@ from ohmcensus.services.proof.show_proof import show_proof
 from ohmcensus.services.reading.log_reading import NewReading, log_reading
 from ohmcensus.services.reading.view import TraceView
 from ohmcensus.services.safety.show_safe import show_safe
+from ohmcensus.storage import jobs
 from tests.core.case_of import proof_of
 
 
@@ -131,6 +132,13 @@ def _stand(context: Context, job_id: str, needs: Stand) -> None:
         prove_dead(context, job_id)
     else:
         happened(context, job_id, PluggedIn() if needs is Stand.POWERED else Isolated())
+
+
+def job_on(context: Context, machine: str) -> str:
+    """Return the newest job on a machine that goes on, else the newest that has ended."""
+    with context.store.read() as session:
+        on_it = [row.id for row in jobs.newest_first(session) if row.machine == machine]
+        return min(on_it, key=lambda job: take(context, session, job).case.ended is not None)
 
 
 def every_job(context: Context, find: str = "") -> list[ListedJob]:

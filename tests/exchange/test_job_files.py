@@ -10,7 +10,7 @@ from uuid import uuid4
 
 import pytest
 from tests.seeded import with_demo
-from tests.working import every_job
+from tests.working import every_job, job_on
 
 from ohmcensus.core.errors import InputError
 from ohmcensus.core.machine import machine_tests
@@ -25,7 +25,7 @@ from ohmcensus.services.transfer.export_job import export_job, export_text
 @pytest.fixture
 def job_id(context: Context) -> str:
     with_demo(context)
-    return next(job.id for job in every_job(context) if job.machine == "Machine 3")
+    return job_on(context, "Machine 3")
 
 
 def test_the_csv_holds_every_line_asked_or_not(context: Context, job_id: str) -> None:

@@ -12,7 +12,7 @@ from scripts.chromium import launch
 from ohmcensus.services.at_hand.context import Context
 from ohmcensus.web.serve import serving
 from tests.seeded import new_store, with_demo
-from tests.working import every_job, prove_dead
+from tests.working import job_on, prove_dead
 
 SIZES: dict[str, ViewportSize] = {
     "laptop": {"width": 1280, "height": 800},
@@ -60,7 +60,7 @@ class Visit:
         return page
 
     def job(self, machine: str) -> str:
-        return next(job.id for job in every_job(self.context) if job.machine == machine and job.ended is None)
+        return job_on(self.context, machine)
 
     def trace(self, machine: str, *, size: str = "laptop", night: bool = False, dead: bool = True) -> Page:
         if dead:

@@ -16,7 +16,7 @@ from PIL import Image
 from sqlmodel import select
 from tests.noon import NOON
 from tests.seeded import DEMO_JOBS, new_store, with_demo
-from tests.working import every_job, happened, logged
+from tests.working import every_job, happened, job_on, logged
 
 from ohmcensus.core.errors import InputError, OhmcensusError
 from ohmcensus.core.event import Changed, ConnectorNoted, Ended, Intervention, Isolated, StripStep
@@ -204,9 +204,7 @@ def test_one_bad_job_keeps_the_whole_archive_out(context: Context, other: Contex
 
 def test_an_id_that_another_job_has_keeps_the_file_out(context: Context, tmp_path: Path) -> None:
     with_demo(context)
-    raw = json.loads(
-        export_text(context, next(row.id for row in every_job(context) if row.machine == "Machine 1"), "json")
-    )
+    raw = json.loads(export_text(context, job_on(context, "Machine 1"), "json"))
     (tmp_path / "twin.json").write_text(json.dumps(raw | {"id": str(uuid4()), "history": [], "events": []}))
     with pytest.raises(InputError, match="holds an id twice, or one that another job here has"):
         import_file(context, tmp_path / "twin.json")

@@ -6,7 +6,7 @@ import pytest
 from sqlmodel import select
 from tests.seeded import with_demo
 from tests.services.test_report import text_of
-from tests.working import every_job, happened
+from tests.working import happened, job_on
 
 from ohmcensus.core.event import Reopened
 from ohmcensus.core.limits.profile import BUILT_IN
@@ -23,7 +23,7 @@ from ohmcensus.storage.tables import SignedSheetRow
 def signed(context: Context) -> str:
     """The demo's job that was signed off."""
     with_demo(context)
-    return next(job.id for job in every_job(context) if job.machine == "Machine 2")
+    return job_on(context, "Machine 2")
 
 
 def other_limits(context: Context) -> None:

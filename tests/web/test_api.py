@@ -17,7 +17,7 @@ from hypothesis import settings
 from PIL import Image
 from schemathesis.specs.openapi.checks import positive_data_acceptance
 from tests.seeded import with_demo
-from tests.working import every_job
+from tests.working import job_on
 from werkzeug.test import TestResponse
 
 from ohmcensus.services.at_hand.context import Context
@@ -40,7 +40,7 @@ def client(context: Context, tmp_path: Path) -> Iterator[FlaskClient]:
 @pytest.fixture
 def job(context: Context, client: FlaskClient) -> str:
     assert client
-    return next(job.id for job in every_job(context) if job.machine == "Machine 1")
+    return job_on(context, "Machine 1")
 
 
 def test_the_last_act_is_taken_back_once_and_never_what_tells_how_the_machine_stands(client: FlaskClient) -> None:

@@ -72,7 +72,7 @@ class Reach:
     """
 
     open_panels: frozenset[str] = frozenset()
-    cover_minutes: Mapping[str, float] = field(default_factory=dict)
+    cover_minutes: Mapping[str, float] = field(default_factory=dict, hash=False)
     left_out: frozenset[str] = frozenset()
     barred: frozenset[str] = frozenset()
     stamped: frozenset[str] = frozenset()

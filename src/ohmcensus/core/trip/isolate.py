@@ -6,6 +6,7 @@ import math
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
 from enum import StrEnum
+from functools import lru_cache
 from itertools import combinations
 
 import numpy as np
@@ -93,11 +94,12 @@ class Isolation:
         return tuple(name for name, row in self.parts.items() if row.state is State.GUILTY)
 
 
+@lru_cache(maxsize=128)
 def isolate(problem: Problem) -> Isolation:
     """Return what the runs of an isolation prove.
 
     Every bound is exact for the rules of its instrument: the true leak always lies inside, and another run never
-    widens it. Runs that contradict each other prove nothing until one is repeated.
+    widens it. Runs that contradict each other prove nothing until one is repeated. Several rooms ask of the same runs.
     """
     nothing = {part.id: Proved(_UNBOUNDED, State.OPEN) for part in problem.parts}
     # Without its earth a leak does not flow where the tester looks for it: every reading is good, and proves nothing.

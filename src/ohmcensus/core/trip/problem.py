@@ -120,7 +120,7 @@ class Problem:
     method: Method
     parts: tuple[LeakyPart, ...]
     runs: tuple[Run, ...]
-    panels: Mapping[str, float] = field(default_factory=dict)
+    panels: Mapping[str, float] = field(default_factory=dict, hash=False)
     open_panels: frozenset[str] = frozenset()
     is_earth_ok: bool = True
     is_neutral_earthed: bool = True

@@ -13,6 +13,8 @@ from functools import cached_property
 
 from sqlmodel import Session
 
+from ohmcensus.core.course.outlook import Outlook
+from ohmcensus.core.diagnosis.question import Objective, Reach
 from ohmcensus.core.errors import InputError
 from ohmcensus.core.event import Event, RecordWithdrawn
 from ohmcensus.core.intake import Complaint, DataPlate
@@ -68,6 +70,11 @@ class JobAtHand:
     def lines(self) -> tuple[CensusLine, ...]:
         """The census sheet that follows from sheet and readings."""
         return census_lines(self.case, self.known, leak_tests_as_lines(self.case))
+
+    @cached_property
+    def outlooks(self) -> dict[tuple[Reach, Objective], Outlook]:
+        """What the job comes to, by where the machine stands and what the next question is chosen for."""
+        return {}
 
     @cached_property
     def counted(self) -> tuple[int, int]:

@@ -19,10 +19,14 @@ TO_LIVE_MINUTES, TO_DEAD_MINUTES = 3.0, 4.0
 
 
 def outlook_of(context: Context, job: JobAtHand, objective: Objective = Objective.SOONEST) -> Outlook:
-    """Return what a job comes to now."""
-    safety = job.safety(context.clock())
+    """Return what a job comes to now; what was worked out for another room holds as long as nothing has moved."""
+    reach = reach_at(job, job.safety(context.clock()))
     table = table_of(context.store.folder, job.case.sheet)
-    return outlook(job.case, job.lines, table, reach_at(job, safety), objective)
+    found = job.outlooks.get((reach, objective))
+    if found is None or found.search.known.table is not table:
+        found = outlook(job.case, job.lines, table, reach, objective)
+        job.outlooks[reach, objective] = found
+    return found
 
 
 def next_told(row: Next | None) -> dict[str, Any] | None:

@@ -5,7 +5,6 @@ from __future__ import annotations
 from pydantic import BaseModel, ConfigDict, Field
 
 from ohmcensus.core.course.following import NextKind
-from ohmcensus.core.diagnosis.of_case import diagnosed
 from ohmcensus.core.diagnosis.words import cured_words
 from ohmcensus.core.event import Changed, Intervention, RunWatched
 from ohmcensus.core.job.strip_plan import strip_plan
@@ -15,7 +14,6 @@ from ohmcensus.core.worth import Assumptions, options, usual_offers
 from ohmcensus.services.at_hand.choice import Choice, choices
 from ohmcensus.services.at_hand.context import Context
 from ohmcensus.services.at_hand.job import JobAtHand, take
-from ohmcensus.services.at_hand.outcome_tables import table_of
 from ohmcensus.services.at_hand.outlook import outlook_of
 from ohmcensus.services.at_hand.settings import Settings
 from ohmcensus.services.job.photo_view import photo_view
@@ -120,8 +118,8 @@ def _usual(context: Context, job: JobAtHand, name: str, settings: Settings) -> A
     """Return what is usual for a part: the sheet's price and minutes, the firm's rates, how sure the diagnosis is."""
     sheet = job.case.sheet
     part = sheet.known_part(name)
-    table = table_of(context.store.folder, sheet)
-    known = diagnosed(job.case, job.lines, table)
+    known = outlook_of(context, job).search.known
+    table = known.table
     sure = float(known.of_part[table.parts.index(name)]) if name in table.parts and known.observations else 1.0
     return Assumptions(
         hour=settings.hour_price,

@@ -30,7 +30,7 @@ from ohmcensus.exchange.report import Report, ReportFirm, ReportLeakTest, Report
 from ohmcensus.services.at_hand.context import Context
 from ohmcensus.services.at_hand.job import JobAtHand
 from ohmcensus.services.at_hand.outcome_tables import table_of
-from ohmcensus.services.at_hand.outlook import reach_at
+from ohmcensus.services.at_hand.outlook import outlook_of
 from ohmcensus.services.sheet_out.customer_page import ADVICE, NO_CAUSE, customer_page, told_words, unsafe_words
 from ohmcensus.services.sheet_out.given import NOTHING_GIVEN, Given
 from ohmcensus.services.sheet_out.readings import blind_words, deciding_lines, is_outside, printed, read_again
@@ -134,7 +134,7 @@ def _outlook_told(context: Context, job: JobAtHand) -> Outlook:
     """Return what the search came to: by a conclusive change, else by what was measured before the first one."""
     case, table = job.case, table_of(context.store.folder, job.case.sheet)
     safety = job.safety(context.clock())
-    now = outlook(case, job.lines, table, reach_at(job, safety))
+    now = outlook_of(context, job)
     before = case.before(case.first_change)
     if len(before.events) == len(case.events) and len(before.readings) == len(case.readings):
         return now
