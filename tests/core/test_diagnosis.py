@@ -3,19 +3,19 @@
 from __future__ import annotations
 
 import math
-from functools import cache
 
 import numpy as np
 import pytest
 from hypothesis import given
 from hypothesis import strategies as st
+from tests import tables
 from tests.core.case_of import Log
 
 from ohmcensus.core.diagnosis.apart import alike
 from ohmcensus.core.diagnosis.changes import cure
 from ohmcensus.core.diagnosis.conclusion import Standing, conclude
 from ohmcensus.core.diagnosis.evidence import observations, symptom_told
-from ohmcensus.core.diagnosis.outcomes import OutcomeTable, outcome_table
+from ohmcensus.core.diagnosis.outcomes import OutcomeTable
 from ohmcensus.core.diagnosis.posterior import Diagnosis, Observation, diagnose, read_as, told_as
 from ohmcensus.core.diagnosis.question import Objective, Reach
 from ohmcensus.core.diagnosis.ranking import ask, questions
@@ -24,7 +24,6 @@ from ohmcensus.core.event import Body, Changed, Checked, CheckOutcome, Intervent
 from ohmcensus.core.intake import Complaint
 from ohmcensus.core.judgement import census_lines
 from ohmcensus.core.machine.asked import RUN, run_outcomes
-from ohmcensus.core.machine.dictionary import dictionary
 from ohmcensus.core.machine.likely import likely_faults
 from ohmcensus.core.machine.run_through import run_through
 from ohmcensus.core.parts.fault import FaultMode
@@ -34,10 +33,8 @@ from ohmcensus.core.symptom import Symptom
 from ohmcensus.services.at_hand.sheets import find_sheet
 
 
-@cache
 def table(sheet_id: str = "fl7-u") -> OutcomeTable:
-    sheet = find_sheet(sheet_id)
-    return outcome_table(sheet, dictionary(sheet))
+    return tables.table(sheet_id)
 
 
 def read(name: str, lo: float, hi: float, *, twice: bool = False, of: str = "fl7-u") -> Observation:

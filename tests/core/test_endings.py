@@ -3,9 +3,9 @@
 from __future__ import annotations
 
 from dataclasses import replace
-from functools import lru_cache
 
 import pytest
+from tests import tables
 from tests.core.case_of import Log
 
 from ohmcensus.core.course.after_change import BEFORE_POWER
@@ -15,13 +15,12 @@ from ohmcensus.core.diagnosis.apart import separating
 from ohmcensus.core.diagnosis.changes import cure
 from ohmcensus.core.diagnosis.conclusion import Standing
 from ohmcensus.core.diagnosis.of_case import OFTEN_ENOUGH, diagnosed, reach_of
-from ohmcensus.core.diagnosis.outcomes import OutcomeTable, outcome_table
+from ohmcensus.core.diagnosis.outcomes import OutcomeTable
 from ohmcensus.core.diagnosis.question import Reach
 from ohmcensus.core.diagnosis.search import search
 from ohmcensus.core.event import Body, Changed, Checked, CheckOutcome, Intervention, RunMade, RunWatched
 from ohmcensus.core.intake import Complaint
 from ohmcensus.core.judgement import census_lines
-from ohmcensus.core.machine.dictionary import dictionary
 from ohmcensus.core.meter import GENERIC_METERS
 from ohmcensus.core.symptom import Symptom
 from ohmcensus.core.trip.of_case import leaky_parts
@@ -33,10 +32,8 @@ FAILS, PASSES = RunWatched(outcome="lock"), RunWatched(outcome="through")
 SEATED = Changed(part="ntc", intervention=Intervention.RESEATED)
 
 
-@lru_cache(maxsize=8)
 def table(sheet_id: str = "fl7-u") -> OutcomeTable:
-    sheet = find_sheet(sheet_id)
-    return outcome_table(sheet, dictionary(sheet, count=100))
+    return tables.table(sheet_id)
 
 
 def told(*symptoms: Symptom, sheet: str = "fl7-u") -> Log:

@@ -3,26 +3,19 @@
 from __future__ import annotations
 
 from dataclasses import replace
-from functools import lru_cache
 
 import pytest
+from tests.tables import table
 
 from ohmcensus.core.diagnosis.battery import along_with
 from ohmcensus.core.diagnosis.effort import SAME_PLACE_MINUTES, efforts
 from ohmcensus.core.diagnosis.evidence import symptom_told
-from ohmcensus.core.diagnosis.outcomes import OutcomeTable, outcome_table
 from ohmcensus.core.diagnosis.posterior import diagnose
 from ohmcensus.core.diagnosis.question import Objective, Reach
 from ohmcensus.core.diagnosis.ranking import ask, questions
-from ohmcensus.core.machine.dictionary import dictionary
 from ohmcensus.core.sheet import Sheet
 from ohmcensus.core.symptom import Symptom
-from ohmcensus.services.at_hand.sheets import all_sheets, find_sheet
-
-
-@lru_cache(maxsize=8)
-def table(sheet: str) -> OutcomeTable:
-    return outcome_table(find_sheet(sheet), dictionary(find_sheet(sheet)))
+from ohmcensus.services.at_hand.sheets import all_sheets
 
 
 @pytest.mark.parametrize("sheet", all_sheets().values(), ids=lambda sheet: sheet.id)

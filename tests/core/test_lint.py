@@ -7,6 +7,7 @@ from collections.abc import Callable
 from typing import Any
 
 import pytest
+from tests.tables import dictionary_of
 
 from ohmcensus.core.layout.rung_view import rung_view
 from ohmcensus.core.machine.dictionary import dictionary
@@ -32,7 +33,7 @@ def part(raw: dict[str, Any], name: str) -> dict[str, Any]:
 
 @pytest.mark.parametrize("sheet", all_sheets().values(), ids=lambda sheet: sheet.id)
 def test_the_built_in_sheets_give_no_notice_and_no_pair(sheet: Sheet) -> None:
-    found = dictionary(sheet)
+    found = dictionary_of(sheet)
     assert lint(sheet, found) == ()
     assert inseparable(sheet, found) == ()
 
@@ -163,7 +164,7 @@ def test_a_sheet_with_holes_still_gets_its_dictionary(plain: dict[str, Any]) -> 
 
 def test_what_no_test_sees_and_what_none_tells_apart(fl7: Sheet) -> None:
     """Without insulation tests of its own a leak could be anywhere. Common practice, no source."""
-    found = dictionary(fl7)
+    found = dictionary_of(fl7)
     names = fault_names(found.faults)
     assert "heater:leak" not in {names[place] for place in unseen(fl7, found)}
     whole = [row for row, test in enumerate(found.tests) if not test.endswith((".pe", ".own"))]

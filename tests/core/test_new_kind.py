@@ -6,14 +6,13 @@ from collections.abc import Iterator
 from pathlib import Path
 
 import pytest
+from tests.tables import dictionary_of, table
 
 from ohmcensus.core import parts
 from ohmcensus.core.diagnosis.of_case import diagnosed
-from ohmcensus.core.diagnosis.outcomes import outcome_table
 from ohmcensus.core.job.case import Case
 from ohmcensus.core.judgement import census_lines
 from ohmcensus.core.machine import machine_tests
-from ohmcensus.core.machine.dictionary import dictionary
 from ohmcensus.core.machine.ladder import ladder
 from ohmcensus.core.parts import part_kinds
 from ohmcensus.core.sheet import Sheet, sheet_from
@@ -51,7 +50,7 @@ def sheet(taught: None, fl7: Sheet) -> Sheet:  # noqa: ARG001
 def test_it_has_its_tests_its_rung_and_its_place_among_the_faults(sheet: Sheet) -> None:
     assert {"lamp.lamp", "lamp.pe"} <= {test.id for test in machine_tests(sheet, 20.0)}
     assert "lamp" in {rail.part for way in ladder(sheet).ways for rail in way.items}
-    assert {fault.part for fault in dictionary(sheet).faults} >= {"lamp"}
+    assert {fault.part for fault in dictionary_of(sheet).faults} >= {"lamp"}
 
 
 def test_it_is_off_before_500_v_and_tells_the_device_what_it_must_understand(sheet: Sheet) -> None:
@@ -65,7 +64,7 @@ def test_it_is_off_before_500_v_and_tells_the_device_what_it_must_understand(she
 def test_it_is_suspected_and_told_as_any_other(sheet: Sheet) -> None:
     case = Case(sheet)
     case = Case(sheet, complaint=case.complaint.model_copy(update={"symptoms": (Symptom.STOPS,)}))
-    known = diagnosed(case, census_lines(case), outcome_table(sheet, dictionary(sheet)))
+    known = diagnosed(case, census_lines(case), table(sheet))
     assert known.table.parts[int(known.of_part.argmax())] == "lamp"
 
 

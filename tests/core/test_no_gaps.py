@@ -6,12 +6,12 @@ from collections.abc import Iterator
 
 import numpy as np
 import pytest
+from tests import tables
 
 from ohmcensus.core.diagnosis.evidence import symptom_told
-from ohmcensus.core.diagnosis.outcomes import OutcomeTable, outcome_table
+from ohmcensus.core.diagnosis.outcomes import OutcomeTable
 from ohmcensus.core.diagnosis.posterior import Diagnosis, Observation, diagnose, read_as
 from ohmcensus.core.machine import machine_tests
-from ohmcensus.core.machine.dictionary import dictionary
 from ohmcensus.core.meter import Function, generic_meter
 from ohmcensus.core.quantity import Bound, Indication, Interval
 from ohmcensus.core.sheet import Sheet
@@ -56,7 +56,7 @@ def believed(table: OutcomeTable, *rows: Observation, symptom: Symptom = Symptom
 
 @pytest.mark.parametrize("sheet", all_sheets().values(), ids=lambda sheet: sheet.id)
 def test_hardly_a_reading_outside_its_window_is_thrown_away(sheet: Sheet) -> None:
-    table = outcome_table(sheet, dictionary(sheet))
+    table = tables.table(sheet)
     before = believed(table)
     every = list(scanned(sheet, table))
     lost = []
@@ -70,7 +70,7 @@ def test_hardly_a_reading_outside_its_window_is_thrown_away(sheet: Sheet) -> Non
 @pytest.mark.parametrize("sheet", all_sheets().values(), ids=lambda sheet: sheet.id)
 def test_a_part_that_reads_outside_twice_leads_or_stands_close_behind(sheet: Sheet) -> None:
     """Whatever the model thinks of it; what is read at the plug of the whole machine is not the cord's."""
-    table = outcome_table(sheet, dictionary(sheet))
+    table = tables.table(sheet)
     before, behind, against, count = believed(table), [], [], 0
     for test, interval in scanned(sheet, table):
         of = table.tests[test].of
@@ -103,7 +103,7 @@ def test_what_reads_between_two_faults_names_its_part(
 ) -> None:
     """Common practice, no source."""
     sheet = all_sheets()[sheet_id]
-    table = outcome_table(sheet, dictionary(sheet))
+    table = tables.table(sheet)
     after = believed(table, twice(table, test, Interval(value * 0.99, value * 1.01)), symptom=symptom)
     assert after.leader == part
     assert not after.unfit

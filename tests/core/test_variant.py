@@ -4,17 +4,16 @@ from __future__ import annotations
 
 import pytest
 from tests.core.case_of import Log
+from tests.tables import table
 
 from ohmcensus.core.diagnosis.again import concluded
 from ohmcensus.core.diagnosis.conclusion import Conclusion, Standing
 from ohmcensus.core.diagnosis.of_case import diagnosed, reach_of
-from ohmcensus.core.diagnosis.outcomes import outcome_table
 from ohmcensus.core.diagnosis.question import Asks, Question
 from ohmcensus.core.diagnosis.ranking import ask
 from ohmcensus.core.event import Stamped
 from ohmcensus.core.intake import Complaint
 from ohmcensus.core.judgement import Verdict, census_lines
-from ohmcensus.core.machine.dictionary import dictionary
 from ohmcensus.core.machine.stamped import as_stamped, rating_of, stated_figure, valued_tests
 from ohmcensus.core.safety import safety_at
 from ohmcensus.core.sheet import Sheet
@@ -25,7 +24,7 @@ from ohmcensus.services.at_hand.sheets import all_sheets, find_sheet
 def told(log: Log) -> tuple[Conclusion, tuple[Question, ...]]:
     log.complains(Complaint(symptoms=(Symptom.NO_HEAT,)))
     case, lines = log.case, census_lines(log.case)
-    known = diagnosed(case, lines, outcome_table(case.sheet, dictionary(case.sheet)))
+    known = diagnosed(case, lines, table(case.sheet))
     reach = reach_of(case, lines, safety_at(case, log.now))
     return concluded(known, reach), ask(known, reach)
 

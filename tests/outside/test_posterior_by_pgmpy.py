@@ -9,22 +9,20 @@ import warnings
 import numpy as np
 import pytest
 from scipy.stats import entropy
+from tests.tables import table
 
-from ohmcensus.core.diagnosis.outcomes import OutcomeTable, outcome_table
+from ohmcensus.core.diagnosis.outcomes import OutcomeTable
 from ohmcensus.core.diagnosis.posterior import SLIP, Observation, diagnose, told_as
 from ohmcensus.core.diagnosis.question import Reach
 from ohmcensus.core.diagnosis.ranking import questions
 from ohmcensus.core.machine.asked import RUN
-from ohmcensus.core.machine.dictionary import dictionary
-from ohmcensus.services.at_hand.sheets import find_sheet
 
 SEEN = {"heater.pe": 3, "ntc.sensor": 60, "strike.look_strike": 0, "motor.tacho_volts": 1, RUN: 3}
 
 
-@pytest.fixture(scope="module")
-def table() -> OutcomeTable:
-    sheet = find_sheet("fl7-u")
-    return outcome_table(sheet, dictionary(sheet))
+@pytest.fixture(name="table")
+def fl7_table() -> OutcomeTable:
+    return table("fl7-u")
 
 
 def test_the_posterior_is_that_of_variable_elimination(table: OutcomeTable) -> None:

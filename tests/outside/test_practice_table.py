@@ -6,21 +6,19 @@ hardly a suspect, *unnamed* that nobody is named yet.
 
 from __future__ import annotations
 
-from functools import lru_cache
 from typing import NamedTuple
 
 import pytest
 from tests.core.case_of import Log
+from tests.tables import table
 
 from ohmcensus.core.diagnosis.again import concluded
 from ohmcensus.core.diagnosis.conclusion import Conclusion
 from ohmcensus.core.diagnosis.of_case import diagnosed, reach_of
-from ohmcensus.core.diagnosis.outcomes import OutcomeTable, outcome_table
 from ohmcensus.core.diagnosis.question import Question
 from ohmcensus.core.diagnosis.ranking import ask
 from ohmcensus.core.intake import Complaint
 from ohmcensus.core.judgement import census_lines
-from ohmcensus.core.machine.dictionary import dictionary
 from ohmcensus.core.safety import safety_at
 from ohmcensus.core.symptom import Device, Moment, Symptom
 from ohmcensus.services.at_hand.sheets import find_sheet
@@ -94,11 +92,6 @@ ROWS = (
     Row("fl7-u", "no_start", ("lock ptc OL", "lock ptc OL"), leads="lock"),
     Row("wd8-h", "no_lock", ("lock coil OL", "lock coil OL"), leads="lock"),
 )
-
-
-@lru_cache(maxsize=8)
-def table(sheet: str) -> OutcomeTable:
-    return outcome_table(find_sheet(sheet), dictionary(find_sheet(sheet)))
 
 
 def said(row: Row) -> tuple[Conclusion, tuple[Question, ...], list[str]]:

@@ -1,0 +1,33 @@
+"""What every test of a sheet reads under every fault: seconds to work out, and the same for whoever asks.
+
+Workers share a folder for the run, and each keeps the tables that it had.
+"""
+
+from __future__ import annotations
+
+import atexit
+import os
+import shutil
+import tempfile
+from functools import cache
+from pathlib import Path
+
+from ohmcensus.core.diagnosis.outcomes import OutcomeTable
+from ohmcensus.core.machine.dictionary import Dictionary
+from ohmcensus.core.sheet import Sheet
+from ohmcensus.services.at_hand.outcome_tables import table_of
+from ohmcensus.services.at_hand.sheets import find_sheet
+from ohmcensus.storage.dictionaries import kept_dictionary
+
+_RUN = os.environ.get("PYTEST_XDIST_TESTRUNUID", str(os.getpid()))
+FOLDER = Path(tempfile.gettempdir()) / f"ohmcensus-tables-{_RUN}"
+atexit.register(shutil.rmtree, FOLDER, ignore_errors=True)
+
+
+@cache
+def dictionary_of(sheet: Sheet) -> Dictionary:
+    return kept_dictionary(FOLDER, sheet)
+
+
+def table(sheet: Sheet | str) -> OutcomeTable:
+    return table_of(FOLDER, find_sheet(sheet) if isinstance(sheet, str) else sheet)
