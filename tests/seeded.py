@@ -1,11 +1,9 @@
-"""New stores and the demo, made once a process by the migrations and the stories, and copied from then on."""
+"""New stores and the demo, made once a run by the migrations and the stories, and copied from then on."""
 
 from __future__ import annotations
 
-import atexit
 import shutil
 import sqlite3
-import tempfile
 import time
 from functools import cache
 from pathlib import Path
@@ -16,24 +14,17 @@ from ohmcensus.demo.stories import STORIES
 from ohmcensus.services.at_hand.context import Context
 from ohmcensus.storage.database import FILE_NAME, Store, open_store
 from tests.noon import NOON
+from tests.run_folder import made_once
 
 # So long a demo that was told now counts as told now.
 TOLD_AGAIN_S = 180
 DEMO_JOBS = len(STORIES) + len(OTHER_TYPES)
 
 
-def _kept_for_the_process() -> Path:
-    folder = Path(tempfile.mkdtemp(prefix="ohmcensus-tests-"))
-    atexit.register(shutil.rmtree, folder, ignore_errors=True)
-    return folder
-
-
 @cache
 def _migrated() -> Path:
     """Let the migrations make an empty database."""
-    folder = _kept_for_the_process()
-    open_store(folder).close()
-    return folder / FILE_NAME
+    return made_once("migrated", lambda folder: open_store(folder).close()) / FILE_NAME
 
 
 def new_store(folder: Path) -> Store:
@@ -44,13 +35,15 @@ def new_store(folder: Path) -> Store:
 
 
 @cache
-def _told(_now: int = 0) -> Path:
+def _told(now: int = 0) -> Path:
     """Tell the demo at noon, or now; how old its jobs are matters to within a few minutes."""
-    folder = _kept_for_the_process()
-    store = new_store(folder)
-    seed_demo(Context(store) if _now else Context(store, clock=lambda: NOON))
-    store.close()
-    return folder
+
+    def tell(folder: Path) -> None:
+        store = new_store(folder)
+        seed_demo(Context(store) if now else Context(store, clock=lambda: NOON))
+        store.close()
+
+    return made_once(f"told-{now}", tell)
 
 
 def with_demo(context: Context, *, is_now: bool = False) -> Context:

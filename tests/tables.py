@@ -1,16 +1,11 @@
 """What every test of a sheet reads under every fault: seconds to work out, and the same for whoever asks.
 
-Workers share a folder for the run, and each keeps the tables that it had.
+Workers share what is dear about them, and each keeps the tables that it had.
 """
 
 from __future__ import annotations
 
-import atexit
-import os
-import shutil
-import tempfile
 from functools import cache
-from pathlib import Path
 
 from ohmcensus.core.diagnosis.outcomes import OutcomeTable
 from ohmcensus.core.machine.dictionary import Dictionary
@@ -18,10 +13,9 @@ from ohmcensus.core.sheet import Sheet
 from ohmcensus.services.at_hand.outcome_tables import table_of
 from ohmcensus.services.at_hand.sheets import find_sheet
 from ohmcensus.storage.dictionaries import kept_dictionary
+from tests.run_folder import RUN
 
-_RUN = os.environ.get("PYTEST_XDIST_TESTRUNUID", str(os.getpid()))
-FOLDER = Path(tempfile.gettempdir()) / f"ohmcensus-tables-{_RUN}"
-atexit.register(shutil.rmtree, FOLDER, ignore_errors=True)
+FOLDER = RUN / "tables"
 
 
 @cache

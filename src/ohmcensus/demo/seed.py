@@ -63,9 +63,11 @@ def seed_demo(context: Context) -> None:
     _address_book(context)
     _shelf(_at(context, context.clock() - timedelta(days=3)))
     start = context.clock()
+    told = {}
     for number, story in enumerate((*STORIES, *OTHER_TYPES)):
-        _tell(context, story, uuid5(NAMESPACE_URL, f"ohmcensus demo {number}"), start)
-    _wanted(context)
+        told[story.machine] = _id(str(number))
+        _tell(context, story, told[story.machine], start)
+    _wanted(context, told["Lock cottage washer"])
 
 
 def prepare_demo(context: Context) -> None:
@@ -226,9 +228,8 @@ def _shelf(context: Context) -> None:
         measure_spare(context, _id(name), NewAcceptance(id=_id(f"{name} {test}"), test=test, text=text))
 
 
-def _wanted(context: Context) -> None:
+def _wanted(context: Context, job: UUID) -> None:
     """Order the pump of the lock cottage for its exact plug."""
-    job = next(row.id for row in list_jobs(context).jobs if row.machine == "Lock cottage washer")
     offers = [
         NewOffer(source="Parts counter at the mill", price="41.50", days="2"),
         NewOffer(source="Chandler's second-hand shelf", condition=Condition.TESTED_USED, price="18", days="0"),
@@ -241,7 +242,7 @@ def _wanted(context: Context) -> None:
         chosen=0,
         state=OrderState.ORDERED,
     )
-    keep_wanted(context, job, _id("wanted pump"), new)
+    keep_wanted(context, str(job), _id("wanted pump"), new)
 
 
 def _at(context: Context, moment: datetime) -> Context:
