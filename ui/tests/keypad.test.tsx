@@ -36,6 +36,16 @@ function Form({ onLog = () => undefined }: { onLog?: (figure: string) => void })
   );
 }
 
+/** A form of which the field goes and the keypad stays. */
+function Row({ hasField = true }: { hasField?: boolean }) {
+  return (
+    <>
+      {hasField && <NumberField label="Reads" value="" onChange={() => undefined} />}
+      <Keypad />
+    </>
+  );
+}
+
 const key = (name: string) => fireEvent.click(screen.getByRole("button", { name }));
 const into = (label: string) => act(() => screen.getByLabelText(label).focus());
 
@@ -64,6 +74,19 @@ describe("the keypad", () => {
     act(() => screen.getByLabelText("Reads").blur());
     expect(screen.getByRole("region", { name: "Keypad" })).toBeInTheDocument();
     act(() => vi.advanceTimersByTime(400));
+    expect(screen.queryByRole("region", { name: "Keypad" })).toBeNull();
+  });
+
+  test("stays for the field that takes the place of one that is gone, and goes at once where none does", async () => {
+    const { redraw } = draw(<Row />);
+    into("Reads");
+    redraw(<Row hasField={false} />);
+    redraw(<Row />);
+    into("Reads");
+    await act(() => vi.advanceTimersByTimeAsync(100));
+    expect(screen.getByRole("region", { name: "Keypad" })).toBeInTheDocument();
+    redraw(<Row hasField={false} />);
+    await act(() => vi.advanceTimersByTimeAsync(100));
     expect(screen.queryByRole("region", { name: "Keypad" })).toBeNull();
   });
 

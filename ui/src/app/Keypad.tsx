@@ -7,6 +7,8 @@ import "./keypad.css";
 const SIGNS = ["7", "8", "9", "k", "M", "OL", "4", "5", "6", "µ", "m", ">", "1", "2", "3", ".", " ", "<"];
 /** So long after a field was left the keys stay: the tap that left it finds its button where it was. */
 const STAYS_MS = 300;
+/** Where the field itself is gone there is no such tap: only so long that the next field can take its place. */
+const GONE_MS = 60;
 
 /** What makes a field one for the keypad: it brings up ours where there is one, and no other. */
 export function usePad(): { "data-pad": ""; inputMode: "none" | "text" } {
@@ -36,7 +38,19 @@ export function Keypad() {
     };
   }, []);
   useEffect(() => {
-    field?.scrollIntoView({ block: "nearest" });
+    if (!field) return;
+    field.scrollIntoView({ block: "nearest" });
+    let timer: ReturnType<typeof setTimeout>;
+    const watch = new MutationObserver(() => {
+      if (field.isConnected) return;
+      watch.disconnect();
+      timer = setTimeout(() => setField(padded(document.activeElement)), GONE_MS);
+    });
+    watch.observe(document.body, { childList: true, subtree: true });
+    return () => {
+      clearTimeout(timer);
+      watch.disconnect();
+    };
   }, [field]);
   if (!isPhone || !field || field.dataset.pad === "off") return null;
   return (
