@@ -10,7 +10,7 @@ from tests.core.case_of import Log
 
 from ohmcensus.core.course.after_change import BEFORE_POWER
 from ohmcensus.core.course.following import NextKind, leak_test
-from ohmcensus.core.course.outlook import Outlook, outlook
+from ohmcensus.core.course.outlook import NOT_SETTLED, Outlook, outlook
 from ohmcensus.core.diagnosis.apart import separating
 from ohmcensus.core.diagnosis.changes import cure
 from ohmcensus.core.diagnosis.conclusion import Standing
@@ -18,7 +18,7 @@ from ohmcensus.core.diagnosis.of_case import OFTEN_ENOUGH, diagnosed, reach_of
 from ohmcensus.core.diagnosis.outcomes import OutcomeTable
 from ohmcensus.core.diagnosis.question import Reach
 from ohmcensus.core.diagnosis.search import search
-from ohmcensus.core.event import Body, Changed, Checked, CheckOutcome, Intervention, RunMade, RunWatched
+from ohmcensus.core.event import Body, Changed, Checked, CheckOutcome, Ended, Intervention, RunMade, RunWatched
 from ohmcensus.core.intake import Complaint
 from ohmcensus.core.judgement import census_lines
 from ohmcensus.core.meter import GENERIC_METERS
@@ -62,6 +62,12 @@ def test_two_faults_are_both_named_each_with_what_it_explains() -> None:
     assert "Explains no heat" in found.sentence
     assert "Door lock: contact, locked reads 38 Ω, then 41 Ω" in found.sentence
     assert found.search.of_part[table().parts.index("lock")] > 0.9
+
+
+@pytest.mark.parametrize("lines", [(), TWO[:1]])
+def test_a_job_that_ended_before_anything_was_settled_asks_for_no_more(lines: tuple[str, ...]) -> None:
+    found = seen(told(*COLD_AND_STOPS).read(*lines).did(Ended(why="No part to be had.", is_labelled_unsafe=True)))
+    assert (found.next, found.sentence) == (None, NOT_SETTLED)
 
 
 def test_of_two_faults_the_first_is_named_and_the_second_after_the_change() -> None:

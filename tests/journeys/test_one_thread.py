@@ -39,7 +39,7 @@ LONG = "Washer of the crew, third from the slipway door"
 ROOMS = ("intake", "safe", "codes", "repair", "prove", "sheet-out", "trip", "trace")
 # Every room ends with the same bar; between the first step and the last only those that say more than that.
 BETWEEN = ("repair", "trip", "trace")
-NEXT = re.compile(r"Next(?:, here)?: (.*?)(?:\s+n next · \? keys)?$")
+NEXT = re.compile(r"(?:Next(?:, here)?: |(?=Ended: ))(.*?)(?:\s+n next · \? keys)?$")
 
 Act = str | Body | Callable[[Visit, str], None]
 Step = Act | tuple[Act, ...]

@@ -23,6 +23,13 @@ describe("the end of every room", () => {
     expect(screen.getByText("Named: Heater.")).toBeInTheDocument();
   });
 
+  test("of a job that has ended says that, and nothing is next", async () => {
+    const next_step = { stage: "intake", words: "Ended: new heater fitted", part: "", test: "" };
+    serve({ "/outlook": { body: { ...OUTLOOK, named: [], next_step } } });
+    draw(<NextBar jobId="j-1" isOver />);
+    expect(await screen.findByRole("link", { name: "Ended: new heater fitted" })).toBeInTheDocument();
+  });
+
   test("has no way out of the room where it is done", async () => {
     serve({ "/outlook": { body: OUTLOOK } });
     draw(<NextBar jobId="j-1" />, "repair");

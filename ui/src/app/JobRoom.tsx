@@ -30,7 +30,7 @@ export function JobRoom({ title, job, error, children }: Props) {
       <div className="job-room-body">
         {children}
         <UndoLast jobId={job.id} />
-        <NextBar jobId={job.id} />
+        <NextBar jobId={job.id} isOver={job.ended !== null} />
       </div>
     </div>
   );

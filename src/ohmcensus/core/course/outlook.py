@@ -30,6 +30,9 @@ WORTH_A_CHANGE = 0.1
 _FIGURES = frozenset({Function.OHM, Function.CAPACITANCE})
 # What is done by answering a question, and how a search stands that has none left.
 _BY_QUESTION = frozenset({NextKind.TEST, NextKind.LOOK, NextKind.RUN, NextKind.PLATE})
+# A search that would go on; of a job that has ended it says no more than that.
+_GOES_ON = frozenset({Standing.UNDECIDED, Standing.REPEAT})
+NOT_SETTLED = "Not settled when the job ended."
 _NO_TEST_LEFT = frozenset({Standing.NOTHING_SEPARATES, Standing.NOTHING_FOUND})
 
 
@@ -104,7 +107,8 @@ def outlook(
         standing = Standing.SERVICE_DATA
     if standing in _NO_TEST_LEFT and kind is NextKind.LEAK_TEST:
         standing = Standing.UNDECIDED
-    sentence = standing_words(found, lines, standing, reach)
+    is_left = case.ended is not None and standing in _GOES_ON
+    sentence = NOT_SETTLED if is_left else standing_words(found, lines, standing, reach)
     if due is not None and standing is Standing.UNDECIDED:
         sentence = due.because
     rows = (due,) if due else found.questions if kind in _BY_QUESTION else ()

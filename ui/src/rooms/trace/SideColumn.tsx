@@ -53,7 +53,7 @@ export function SideColumn({ jobId, trace, onTake, suspects, onObjective }: Prop
         </Card>
       )}
       {suspects && <SuspectsCard view={suspects} onObjective={onObjective} />}
-      <NextBar jobId={jobId} />
+      <NextBar jobId={jobId} isOver={trace.job.ended !== null} />
     </aside>
   );
 }
