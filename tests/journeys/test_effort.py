@@ -173,7 +173,7 @@ def signed_off(demo: Visit) -> Thumb:
                 thumb.types(text)
         thumb.press("Save", step)
         expect(step.locator("b").first).not_to_have_text(before)
-        expect(page.get_by_role("region", name="Keypad")).to_have_count(0)
+    expect(page.get_by_role("region", name="Keypad")).to_have_count(0)
     thumb.press("runs through", step)
     for name in ("No leak", "Codes cleared and read again"):
         thumb.press(f"Good: {name}")
