@@ -10,8 +10,10 @@ from playwright.sync_api import Browser, Page, ViewportSize, expect, sync_playwr
 from scripts.chromium import launch
 
 from ohmcensus.services.at_hand.context import Context
+from ohmcensus.services.at_hand.sheets import all_sheets
 from ohmcensus.web.serve import serving
 from tests.seeded import new_store, with_demo
+from tests.tables import table
 from tests.working import job_on, prove_dead
 
 SIZES: dict[str, ViewportSize] = {
@@ -68,6 +70,13 @@ class Visit:
         page = self.open(f"/jobs/{self.job(machine)}/trace", size=size, night=night)
         page.locator("tr[data-line]").first.wait_for()
         return page
+
+
+@pytest.fixture(scope="session", autouse=True)
+def worked_out() -> None:
+    """Work out what every built-in sheet reads under every fault, as a server has it soon after it started."""
+    for sheet in all_sheets().values():
+        table(sheet)
 
 
 @pytest.fixture
