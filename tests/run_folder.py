@@ -14,6 +14,8 @@ from pathlib import Path
 _OWNER = os.environ.setdefault("OHMCENSUS_TESTS", str(os.getpid()))
 RUN = Path(tempfile.gettempdir()) / f"ohmcensus-tests-{_OWNER}"
 if str(os.getpid()) == _OWNER:
+    # A run that was killed may have had the same number.
+    shutil.rmtree(RUN, ignore_errors=True)
     atexit.register(shutil.rmtree, RUN, ignore_errors=True)
 
 

@@ -23,5 +23,5 @@ def dictionary_of(sheet: Sheet) -> Dictionary:
     return kept_dictionary(FOLDER, sheet)
 
 
-def table(sheet: Sheet | str) -> OutcomeTable:
+def table(sheet: Sheet | str = "fl7-u") -> OutcomeTable:
     return table_of(FOLDER, find_sheet(sheet) if isinstance(sheet, str) else sheet)

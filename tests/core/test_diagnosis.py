@@ -8,14 +8,13 @@ import numpy as np
 import pytest
 from hypothesis import given
 from hypothesis import strategies as st
-from tests import tables
 from tests.core.case_of import Log
+from tests.tables import table
 
 from ohmcensus.core.diagnosis.apart import alike
 from ohmcensus.core.diagnosis.changes import cure
 from ohmcensus.core.diagnosis.conclusion import Standing, conclude
 from ohmcensus.core.diagnosis.evidence import observations, symptom_told
-from ohmcensus.core.diagnosis.outcomes import OutcomeTable
 from ohmcensus.core.diagnosis.posterior import Diagnosis, Observation, diagnose, read_as, told_as
 from ohmcensus.core.diagnosis.question import Objective, Reach
 from ohmcensus.core.diagnosis.ranking import ask, questions
@@ -31,10 +30,6 @@ from ohmcensus.core.quantity import Interval
 from ohmcensus.core.sheet import Sheet
 from ohmcensus.core.symptom import Symptom
 from ohmcensus.services.at_hand.sheets import find_sheet
-
-
-def table(sheet_id: str = "fl7-u") -> OutcomeTable:
-    return tables.table(sheet_id)
 
 
 def read(name: str, lo: float, hi: float, *, twice: bool = False, of: str = "fl7-u") -> Observation:

@@ -5,8 +5,8 @@ from __future__ import annotations
 from dataclasses import replace
 
 import pytest
-from tests import tables
 from tests.core.case_of import Log
+from tests.tables import table
 
 from ohmcensus.core.course.after_change import BEFORE_POWER
 from ohmcensus.core.course.following import NextKind, leak_test
@@ -15,7 +15,6 @@ from ohmcensus.core.diagnosis.apart import separating
 from ohmcensus.core.diagnosis.changes import cure
 from ohmcensus.core.diagnosis.conclusion import Standing
 from ohmcensus.core.diagnosis.of_case import OFTEN_ENOUGH, diagnosed, reach_of
-from ohmcensus.core.diagnosis.outcomes import OutcomeTable
 from ohmcensus.core.diagnosis.question import Reach
 from ohmcensus.core.diagnosis.search import search
 from ohmcensus.core.event import Body, Changed, Checked, CheckOutcome, Ended, Intervention, RunMade, RunWatched
@@ -30,10 +29,6 @@ from ohmcensus.services.at_hand.sheets import all_sheets, find_sheet
 COLD_AND_STOPS = (Symptom.NO_HEAT, Symptom.STOPS)
 FAILS, PASSES = RunWatched(outcome="lock"), RunWatched(outcome="through")
 SEATED = Changed(part="ntc", intervention=Intervention.RESEATED)
-
-
-def table(sheet_id: str = "fl7-u") -> OutcomeTable:
-    return tables.table(sheet_id)
 
 
 def told(*symptoms: Symptom, sheet: str = "fl7-u") -> Log:

@@ -264,6 +264,15 @@ def test_a_dead_socket_ends_the_job_and_it_can_be_reopened(demo: Visit) -> None:
     expect(page.locator(".ended-mark")).to_have_count(0)
 
 
+def test_the_words_of_a_line_have_room_whether_it_was_read_or_not(demo: Visit) -> None:
+    page = demo.open(f"/jobs/{demo.job('Machine 1')}/intake")
+    words = page.locator(".outside-lines li > div:first-child")
+    words.first.wait_for()
+    read = page.locator(".outside-lines li:has(.now)").count()
+    assert read < words.count()
+    assert min(row["width"] for row in (word.bounding_box() for word in words.all()) if row) > 250
+
+
 def test_the_coach_follows_the_rhythm(demo: Visit) -> None:
     page = demo.open(f"/jobs/{demo.job('Galley washer')}/codes")
     page.get_by_text("Click 1 of 8: to the left").wait_for()

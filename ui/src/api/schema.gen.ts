@@ -4244,11 +4244,14 @@ export interface components {
          * OutsideLine
          * @description A reading made from outside: what to type, what it should read, what stands.
          *
-         *     ``typed`` begins the quick line; ``is_at_plug`` tells that it is read at the pins of the pulled plug.
+         *     ``typed`` begins the quick line; ``is_at_plug`` tells that it is read at the pins of the pulled plug,
+         *     ``is_running`` that the machine runs meanwhile, its panels shut.
          */
         OutsideLine: {
             /** Is At Plug */
             is_at_plug: boolean;
+            /** Is Running */
+            is_running: boolean;
             /** Key */
             key: string;
             /** Part Title */

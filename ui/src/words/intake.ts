@@ -68,6 +68,7 @@ export const look = {
   title: "First look outside",
   outlet: "Outlet, machine unplugged",
   cord: "Cord, its plug in the hand",
+  running: "Plugged in, panels shut: what it draws",
   caution:
     "The outlet is live: probes rated for it, one hand. With the plug in your hand and the covers on, only its pins and bare metal are read.",
   inHand: "Plug is in my hand, covers on",

@@ -14,6 +14,7 @@ const OUTLET = {
   verdict: null,
   sentence: "",
   is_at_plug: false,
+  is_running: false,
 };
 const CHECK = {
   id: "drain_filter",
@@ -98,6 +99,15 @@ function room(view: Intake = VIEW, more: Parameters<typeof serve>[0] = {}) {
   draw(<IntakeRoom />);
   return sent;
 }
+
+it("a current of a step stands under what runs, never under the machine unplugged", async () => {
+  const running = { ...OUTLET, key: "outlet.fill", title: "current in the step fill", is_running: true };
+  room({ ...VIEW, outside: [...VIEW.outside, running] });
+  const line = await screen.findByText("current in the step fill");
+  const heads = screen.getAllByRole("heading", { level: 3 });
+  const above = heads.filter((head) => head.compareDocumentPosition(line) & Node.DOCUMENT_POSITION_FOLLOWING);
+  expect(above.at(-1)).toHaveTextContent("Plugged in, panels shut: what it draws");
+});
 const words = () => screen.findByLabelText("In the customer's words");
 
 beforeEach(() => localStorage.clear());

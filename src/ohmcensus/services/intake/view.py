@@ -11,6 +11,7 @@ from ohmcensus.core.job.first_look import OutletFinding, eye_checks, outside_tes
 from ohmcensus.core.job.van_list import van_list
 from ohmcensus.core.judgement import Verdict
 from ohmcensus.core.judgement.judge import window_with_basis
+from ohmcensus.core.meter import Function
 from ohmcensus.services.at_hand.choice import Choice
 from ohmcensus.services.at_hand.job import JobAtHand
 from ohmcensus.services.job.photo_view import PhotoView
@@ -21,7 +22,8 @@ from ohmcensus.services.job.view import JobView
 class OutsideLine(BaseModel):
     """A reading made from outside: what to type, what it should read, what stands.
 
-    ``typed`` begins the quick line; ``is_at_plug`` tells that it is read at the pins of the pulled plug.
+    ``typed`` begins the quick line; ``is_at_plug`` tells that it is read at the pins of the pulled plug,
+    ``is_running`` that the machine runs meanwhile, its panels shut.
     """
 
     key: str
@@ -33,6 +35,7 @@ class OutsideLine(BaseModel):
     verdict: Verdict | None
     sentence: str
     is_at_plug: bool
+    is_running: bool
 
 
 class CheckView(BaseModel):
@@ -126,6 +129,7 @@ def outside_lines(job: JobAtHand, *, is_in_hand: bool) -> list[OutsideLine]:
                 verdict=line.verdict,
                 sentence=line.sentence,
                 is_at_plug=is_at_plug,
+                is_running=test.function is Function.AMPERE,
             )
         )
     return found

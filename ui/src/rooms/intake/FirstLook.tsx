@@ -18,7 +18,8 @@ type Outside = Intake["outside"][number];
 /** Outlet, cord, and what eye and hand can tell: fast to log, each may end the job. */
 export function FirstLook({ view }: { view: Intake }) {
   const jobId = view.job.id;
-  const outlet = view.outside.filter((row) => !row.is_at_plug);
+  const outlet = view.outside.filter((row) => !row.is_at_plug && !row.is_running);
+  const running = view.outside.filter((row) => row.is_running);
   const cord = view.outside.filter((row) => row.is_at_plug);
   const isDue = (view.complaint.symptoms ?? []).length > 0;
   return (
@@ -41,6 +42,12 @@ export function FirstLook({ view }: { view: Intake }) {
           <CheckRow key={check.id} jobId={jobId} check={check} />
         ))}
       </ul>
+      {running.length > 0 && (
+        <>
+          <h3>{words.running}</h3>
+          <Readings jobId={jobId} rows={running} />
+        </>
+      )}
     </Card>
   );
 }
