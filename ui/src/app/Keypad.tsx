@@ -2,6 +2,7 @@ import { IconBackspace, IconKeyboard, IconSpace } from "@tabler/icons-react";
 import { useEffect, useState } from "react";
 import { keypad as words } from "../words/frame";
 import { usePhone } from "./phone";
+import { unpressed } from "./unpressed";
 import "./keypad.css";
 
 const SIGNS = ["7", "8", "9", "k", "M", "OL", "4", "5", "6", "µ", "m", ">", "1", "2", "3", ".", " ", "<"];
@@ -39,7 +40,7 @@ export function Keypad() {
   }, []);
   useEffect(() => {
     if (!field) return;
-    field.scrollIntoView({ block: "nearest" });
+    unpressed(() => field.scrollIntoView({ block: "nearest" }));
     let timer: ReturnType<typeof setTimeout>;
     const watch = new MutationObserver(() => {
       if (field.isConnected) return;

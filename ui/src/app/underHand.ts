@@ -1,6 +1,7 @@
 import { useEffect, useRef } from "react";
 import { useLocation } from "react-router";
 import { PHONE } from "./phone";
+import { unpressed } from "./unpressed";
 
 /** Goes along with a link to the next step: the room then opens at it. */
 export const AS_NEXT = { isNext: true };
@@ -15,6 +16,10 @@ export function useIsNext(): boolean {
  * the machine does not stand so that it could be typed. Where nothing is due the hand is free.
  */
 export function bringUp() {
+  unpressed(toDue);
+}
+
+function toDue() {
   const due = document.querySelector<HTMLElement>('main [aria-current="step"]');
   if (!due) return (document.activeElement as HTMLElement | null)?.blur();
   due.scrollIntoView({ block: "nearest" });

@@ -3,6 +3,7 @@ import { Fragment, useEffect, useRef } from "react";
 import type { Line, Preview, Trace } from "../../api/client";
 import type { SuspectsView } from "../../api/suspects";
 import { Card } from "../../app/controls/Card";
+import { unpressed } from "../../app/unpressed";
 import { type Ghost, OhmRuler } from "../../drawings/OhmRuler";
 import { ShortRuler } from "../../drawings/ShortRuler";
 import { isOutside, VerdictMark } from "../../drawings/VerdictMark";
@@ -29,7 +30,8 @@ export function PartPanel(props: Props) {
   const title = lines[0]?.part_title ?? words.pairs;
   const body = useRef<HTMLTableSectionElement>(null);
   useEffect(() => {
-    if (chosen) body.current?.querySelector('[aria-selected="true"]')?.scrollIntoView({ block: "nearest" });
+    const row = chosen ? body.current?.querySelector('[aria-selected="true"]') : null;
+    unpressed(() => row?.scrollIntoView({ block: "nearest" }));
   }, [chosen]);
   const asked = suspects?.ask[0];
   const isAskedHere = asked?.kind === "test" && lines.some((line) => line.key === asked.test);

@@ -4,6 +4,7 @@ import type { Line, Part, Trace } from "../../api/client";
 import type { SuspectsView } from "../../api/suspects";
 import { Act } from "../../app/controls/Act";
 import { Card } from "../../app/controls/Card";
+import { unpressed } from "../../app/unpressed";
 import { LineMarks } from "../../drawings/LineMarks";
 import { isOutside, verdictColour } from "../../drawings/VerdictMark";
 import { rungs, trace as words } from "../../words/trace";
@@ -38,8 +39,9 @@ export function PartsOverview(props: Props) {
   const hasBeneath = Boolean(beneath);
   const list = useRef<HTMLUListElement>(null);
   useEffect(() => {
-    if (!hasBeneath)
-      list.current?.querySelector(`[data-part="${shown}"]`)?.scrollIntoView({ block: "nearest" });
+    if (hasBeneath) return;
+    const row = list.current?.querySelector(`[data-part="${shown}"]`);
+    unpressed(() => row?.scrollIntoView({ block: "nearest" }));
   }, [shown, hasBeneath]);
   return (
     <Card className="overview" aria-label={words.sheet}>
