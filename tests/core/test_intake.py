@@ -12,11 +12,13 @@ from ohmcensus.core.errors import InputError
 from ohmcensus.core.event import Checked, CheckOutcome, CodesRead, Ended, Isolated, LiveBegun, Reopened
 from ohmcensus.core.intake import Complaint, DataPlate, plate_remarks
 from ohmcensus.core.job.case import Case
-from ohmcensus.core.job.first_look import OutletFinding, conclude_outlet, outlet_verdict
+from ohmcensus.core.job.first_look import OutletFinding, conclude_outlet, eye_checks, outlet_verdict
 from ohmcensus.core.job.van_list import van_list
+from ohmcensus.core.parts.kind import Role
 from ohmcensus.core.safety import safety_at
 from ohmcensus.core.sheet import Sheet
 from ohmcensus.core.symptom import Symptom
+from ohmcensus.services.at_hand.sheets import find_sheet
 
 
 @pytest.mark.parametrize(
@@ -94,6 +96,26 @@ def test_a_plug_that_goes_in_either_way_round_is_right_both_ways() -> None:
 def test_the_outlet_is_read_from_the_lines(fl7: Sheet) -> None:
     log = Log(fl7).read("outlet 229", "outlet le 2", "outlet ne 228", "outlet le 228", "outlet ne 2")
     assert outlet_verdict(log.case).finding is OutletFinding.RIGHT
+
+
+def asked(case: Case) -> list[str]:
+    return [check.id for check, _ in eye_checks(case)]
+
+
+@pytest.mark.parametrize("machine", ["tl4-c", "tl6-s"])
+def test_a_first_look_asks_for_no_strike_on_a_lid_and_no_filter_under_the_base(machine: str) -> None:
+    top = Log(find_sheet(machine))
+    assert asked(top.case) == ["protective_devices", "cord", "taps", "standing"]
+    answered = top.did(Checked(check="drain_filter", outcome=CheckOutcome.GOOD))
+    assert "drain_filter" in asked(answered.case)
+
+
+def test_a_first_look_asks_for_both_on_a_door_or_where_the_sheet_lists_nothing_to_look_at(any_sheet: Sheet) -> None:
+    both = {"drain_filter", "strike"}
+    if "door" in any_sheet.states:
+        assert both <= set(asked(Case(any_sheet)))
+    measured = tuple(part for part in any_sheet.parts if part.traits.role is not Role.MECHANICAL)
+    assert both <= set(asked(Case(any_sheet.model_copy(update={"parts": measured}))))
 
 
 def complaint(fl7: Sheet, *symptoms: Symptom) -> Case:

@@ -38,6 +38,32 @@ def test_the_built_in_sheets_give_no_notice_and_no_pair(sheet: Sheet) -> None:
     assert inseparable(sheet, found) == ()
 
 
+@pytest.mark.parametrize(
+    ("machine", "spoil", "says"),
+    [
+        (
+            "fl7-u",
+            lambda raw: part(raw, "board")["ratings"]["outputs"]["pump"].update(steps=["drain", "spinn"]),
+            "board, out_pump closes at programme spinn: add",
+        ),
+        (
+            "tl6-s",
+            lambda raw: part(raw, "board")["ratings"]["relay"].update(steps=["wsh"]),
+            "board, relay closes at programme wsh: add",
+        ),
+        (
+            "fl7-u",
+            lambda raw: raw["states"].pop("heater_relay"),
+            "board, relay closes at heater_relay closed: add",
+        ),
+    ],
+)
+def test_a_contact_that_waits_for_a_step_that_is_not_there_is_told(machine: str, spoil: Edit, says: str) -> None:
+    raw = copy.deepcopy(plain_sheet(all_sheets()[machine]))
+    spoil(raw)
+    assert any(row.message.startswith(says) for row in lint(sheet_from(raw))), lint(sheet_from(raw))
+
+
 def _lock_in_neutral(raw: dict[str, Any]) -> None:
     part(raw, "board")["ratings"]["outputs"]["lock"]["source"] = "l"
     raw["nets"]["line_inside"] = ["filter.l_out", "board.l", "level.c", "board.sw", "board.relay_in"]

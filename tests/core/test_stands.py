@@ -13,6 +13,7 @@ from ohmcensus.core.proof.criteria import Criterion, ShownBy, criteria
 from ohmcensus.core.proof.stands import Stand, needed, needed_by, stands
 from ohmcensus.core.proof.state import ways
 from ohmcensus.core.sheet import Sheet
+from ohmcensus.services.at_hand.sheets import find_sheet
 
 CHANGED = Changed(part="pump", intervention=Intervention.MENDED)
 
@@ -32,6 +33,21 @@ def test_each_criterion_of_each_type_says_how_the_machine_stands(any_sheet: Shee
         if row.kind in {ShownBy.CURRENT, ShownBy.GFCI, ShownBy.RUN, ShownBy.HEAT}:
             assert found[row.id] is Stand.POWERED
     assert all(row.words for row in Stand if row is not Stand.ANY)
+
+
+@pytest.mark.parametrize(
+    ("machine", "run"),
+    [
+        ("tl4-c", "Fill, wash, drain, spin."),
+        ("tl6-s", "Lock, fill, wash, shift, drain, spin, unlock."),
+        ("wd8-h", "Lock, fill, heat, turn both ways, drain, spin, dry, unlock."),
+    ],
+)
+def test_the_run_asks_for_what_the_machine_has(machine: str, run: str) -> None:
+    sheet = find_sheet(machine)
+    bare = sheet.model_copy(update={"states": {}})
+    assert [row.how for row in every(Log(sheet).did(CHANGED)) if row.id == "function"] == [run]
+    assert next(row.how for row in every(Log(bare)) if row.id == "function").startswith("Every step")
 
 
 @pytest.mark.parametrize(

@@ -61,6 +61,7 @@ export const quick = {
   label: "Type a part and a reading",
   placeholder: "e.g. heater 25.9",
   reading: "its reading, or another part",
+  over: "this job has ended",
   points: "Two points",
   after: "Next:",
   next: "next",

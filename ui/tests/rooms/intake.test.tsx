@@ -108,6 +108,15 @@ it("a current of a step stands under what runs, never under the machine unplugge
   const above = heads.filter((head) => head.compareDocumentPosition(line) & Node.DOCUMENT_POSITION_FOLLOWING);
   expect(above.at(-1)).toHaveTextContent("Plugged in, panels shut: what it draws");
 });
+it("of a job that has ended can be read, takes nothing, and opens it again", async () => {
+  room({ ...VIEW, job: { ...VIEW.job, ended: "New lock, locks." } });
+  expect(await words()).toBeDisabled();
+  expect(await words()).toHaveValue("trips");
+  for (const name of ["no heat", "Copy this sheet"])
+    expect(screen.getByRole("button", { name })).toBeDisabled();
+  expect(screen.getByRole("button", { name: "Reopen the job" })).toBeEnabled();
+});
+
 const words = () => screen.findByLabelText("In the customer's words");
 
 beforeEach(() => localStorage.clear());

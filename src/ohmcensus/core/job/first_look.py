@@ -11,6 +11,7 @@ from ohmcensus.core.job.mains_plug import is_plug_turned_freely
 from ohmcensus.core.job.reading import Reading
 from ohmcensus.core.parts.kind import Role
 from ohmcensus.core.physics.supply import SUPPLY_TOLERANCE
+from ohmcensus.core.sheet import Sheet
 
 # Fractions of the supply: below the first there is no voltage, above the second it is the supply's (ours).
 NO_VOLTAGE = 0.1
@@ -25,13 +26,15 @@ AT_PINS = frozenset({"pe", "insulation", "across", "n_pe"})
 class EyeCheck:
     """A check by eye or hand: what to look at, and what a bad one may mean for the whole job.
 
-    ``ends_with`` is the sentence with which the job may end there, empty where it goes on.
+    ``ends_with`` is the sentence with which the job may end there, empty where it goes on. What is built in is asked
+    of a machine only where its sheet has such a part in reach from outside.
     """
 
     id: str
     title: str
     how: str
     ends_with: str
+    is_built_in: bool = False
 
 
 EYE_CHECKS: tuple[EyeCheck, ...] = (
@@ -53,12 +56,14 @@ EYE_CHECKS: tuple[EyeCheck, ...] = (
         "Drain filter",
         "Tray under it, water cold: coins, hair pins, a seized impeller?",
         "The drain filter was blocked: cleaned, it drains.",
+        is_built_in=True,
     ),
     EyeCheck(
         "strike",
         "Door strike and handle",
         "Strike whole and straight, the door meets the lock without lifting?",
         "The door strike was broken: not electrical.",
+        is_built_in=True,
     ),
     EyeCheck("standing", "How it stands", "Level, no water under it, no burnt smell, no soot?", ""),
 )
@@ -182,9 +187,21 @@ def outside_tests(case: Case) -> tuple[str, ...]:
 
 
 def eye_checks(case: Case) -> tuple[tuple[EyeCheck, Checked | None], ...]:
-    """Return every check with its latest outcome."""
+    """Return the checks that the machine asks for, with their latest outcomes; what was answered stays."""
     latest = {event.body.check: event.body for event in case.of(Checked)}
-    return tuple((check, latest.get(check.id)) for check in EYE_CHECKS)
+    return tuple(
+        (check, latest.get(check.id)) for check in EYE_CHECKS if check.id in latest or _is_asked(check, case.sheet)
+    )
+
+
+def _is_asked(check: EyeCheck, sheet: Sheet) -> bool:
+    """Tell whether a check makes sense on a machine; a sheet that lists no part for eye and hand lacks none for that.
+
+    A drain filter beneath the base of a top-loader, or the strike of a lid that has none, is nothing for a first look.
+    """
+    listed = sheet.with_role(Role.MECHANICAL)
+    in_reach = (part for part in listed if part.behind is None and check.id in part.part_kind.seen_outside)
+    return not check.is_built_in or not listed or any(in_reach)
 
 
 def is_begun(case: Case) -> bool:

@@ -34,13 +34,13 @@ class Notice:
 def lint(sheet: Sheet, found: Dictionary | None = None) -> tuple[Notice, ...]:
     """Return what looks wrong with the wiring of a sheet, and with its tests where its dictionary is given.
 
-    Floating pins, pins of one contact joined to each other, closed contacts between line and neutral, no way from
-    line to neutral, loads that hang in the air, tests that the healthy machine fails, parts none of whose faults a
-    listed test sees.
+    Floating pins, pins of one contact joined to each other, closed contacts between line and neutral, contacts that
+    wait for a value that no state of the machine takes, no way from line to neutral, loads that hang in the air,
+    tests that the healthy machine fails, parts none of whose faults a listed test sees.
     """
     if not sheet.nets:
         return (Notice(("nets",), "no wiring yet: say which pins each wire joins"),)
-    notices = [*_floating(sheet), *_bridged(sheet), *_ways(sheet), *_unlike(sheet)]
+    notices = [*_floating(sheet), *_bridged(sheet), *_unclosed(sheet), *_ways(sheet), *_unlike(sheet)]
     if found is not None:
         notices += _blind_parts(sheet, found)
     return tuple(notices)
@@ -95,6 +95,23 @@ def _bridged(sheet: Sheet) -> Iterator[Notice]:
             where = " with " + ", ".join(f"{k} {v}" for k, v in state.items()) if state else ""
             yield Notice(("nets",), f"closed contacts join line to neutral{where}: a load is missing between them")
             return
+
+
+def _unclosed(sheet: Sheet) -> Iterator[Notice]:
+    """Yield wired contacts that close in a programme step, or only at another value, that the machine does not have.
+
+    Steps are written by hand for each sheet, so that every one of them has to be there; of a kind's own values one.
+    """
+    wired = {point for pins in sheet.nets.values() for point in pins}
+    for index, part in enumerate(sheet.parts):
+        for element in elements_of(sheet, part.id):
+            when = element.closed_when
+            if when is None or not all(part.point(end) in wired for end in _ends(element)):
+                continue
+            missing = sorted(when.values.difference(sheet.states.get(when.state, ())))
+            if missing and (when.state == "programme" or len(missing) == len(when.values)):
+                where = f"{part.id}, {element.name} closes at {when.state} {', '.join(missing)}"
+                yield Notice(("parts", index), f"{where}: add that to the states of the machine, or correct it")
 
 
 def _ways(sheet: Sheet) -> Iterator[Notice]:

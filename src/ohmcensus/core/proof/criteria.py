@@ -19,6 +19,7 @@ from ohmcensus.core.judgement.passes import insulation_lines_of, named_test
 from ohmcensus.core.judgement.whole import hidden_from_plug
 from ohmcensus.core.limits.terms import Terms
 from ohmcensus.core.machine import machine_tests
+from ohmcensus.core.machine.asked import steps
 from ohmcensus.core.parts.kind import Heats, Proves
 from ohmcensus.core.quantity import Interval, Unit
 from ohmcensus.core.quantity.window import Source, Window
@@ -125,13 +126,26 @@ def _criteria(case: Case, safety: Safety) -> Iterator[Criterion]:
     is_barred = is_insulation_barred(safety)
     yield from _dead(case, is_barred=is_barred)
     yield from _currents(case, is_barred=is_barred)
-    yield Criterion("function", "Runs through", "Lock, fill, heat, turn both ways, drain, spin, unlock.", ShownBy.RUN)
+    yield Criterion("function", "Runs through", _whole_run(case.sheet), ShownBy.RUN)
     if tub_heater_watts(case.sheet) and _is_heating_touched(case):
         how = "Time the heating: litres, temperature by thermometer before and after. Dry heat: stop at once."
         yield Criterion("heat", "Water warms as computed", how, ShownBy.HEAT, is_optional=True)
     yield Criterion("joints", "No leak", "Every joint that was disturbed is dry after the run.", ShownBy.SEEN)
     if case.sheet.service.schemes:
         yield Criterion("codes", "Codes cleared and read again", "None is stored after the run.", ShownBy.SEEN)
+
+
+def _whole_run(sheet: Sheet) -> str:
+    """Return what has to be seen in a run: each step of this machine's programme."""
+    own = [_SEEN_AS.get(step, step.replace("_", " ")) for step in steps(sheet)]
+    if not own:
+        return "Every step of a programme, to its end."
+    words = ", ".join([*own, *(("unlock",) if "lock" in own else ())])
+    return f"{words[0].upper()}{words[1:]}."
+
+
+# Where the name of a step alone leaves out what to look for.
+_SEEN_AS = {"turn": "turn both ways"}
 
 
 def _dead(case: Case, *, is_barred: bool) -> Iterator[Criterion]:

@@ -4,6 +4,7 @@ import type { Codes } from "../../api/client";
 import { useCodes } from "../../api/codes";
 import { Card } from "../../app/controls/Card";
 import { JobRoom } from "../../app/JobRoom";
+import { WhileOpen } from "../../app/WhileOpen";
 import { codes as words } from "../../words/codes";
 import { CoachCard } from "./CoachCard";
 import "./codes.css";
@@ -35,7 +36,8 @@ function Loaded({ view }: { view: Codes }) {
           <b>{words.noPower}</b>: {view.no_power}
         </Card>
       ) : (
-        isUnread && (
+        isUnread &&
+        view.job.ended === null && (
           <Card as="p" className="nudge" role="note">
             {isIn ? words.writeFirst : words.readFirst}
           </Card>
@@ -43,15 +45,19 @@ function Loaded({ view }: { view: Codes }) {
       )}
       <div className="two-columns">
         <div>
-          <LampsCard key={scheme.id} view={view} scheme={scheme} onScheme={setSchemeId} />
-          {view.cycles.map((cycle) => (
-            <CycleCard key={cycle.id} jobId={view.job.id} cycle={cycle} />
-          ))}
+          <WhileOpen job={view.job}>
+            <LampsCard key={scheme.id} view={view} scheme={scheme} onScheme={setSchemeId} />
+            {view.cycles.map((cycle) => (
+              <CycleCard key={cycle.id} jobId={view.job.id} cycle={cycle} />
+            ))}
+          </WhileOpen>
         </div>
         <div>
-          {view.sequences.map((sequence) => (
-            <CoachCard key={sequence.id} jobId={view.job.id} sequence={sequence} isUnread={isUnread} />
-          ))}
+          <WhileOpen job={view.job}>
+            {view.sequences.map((sequence) => (
+              <CoachCard key={sequence.id} jobId={view.job.id} sequence={sequence} isUnread={isUnread} />
+            ))}
+          </WhileOpen>
           <MeaningsCard key={scheme.id} view={view} scheme={scheme} />
         </div>
       </div>

@@ -8,6 +8,7 @@ import { roomKey } from "../../api/writing";
 import { Act } from "../../app/controls/Act";
 import { Card } from "../../app/controls/Card";
 import { JobRoom } from "../../app/JobRoom";
+import { WhileOpen } from "../../app/WhileOpen";
 import { intake as words } from "../../words/intake";
 import { ComplaintCard } from "./ComplaintCard";
 import { EndJob } from "./EndJob";
@@ -63,12 +64,16 @@ function Loaded({ view }: { view: Intake }) {
       </nav>
       <div className="two-columns">
         <div>
-          <ComplaintCard view={view} intake={intake} />
-          <FirstLook view={view} />
+          <WhileOpen job={view.job}>
+            <ComplaintCard view={view} intake={intake} />
+            <FirstLook view={view} />
+          </WhileOpen>
         </div>
         <div>
           <VanCard van={view.van} />
-          <PlateCard view={view} intake={intake} />
+          <WhileOpen job={view.job}>
+            <PlateCard view={view} intake={intake} />
+          </WhileOpen>
           <VisitsCard visits={view.visits} />
           <EndJob job={view.job} />
         </div>

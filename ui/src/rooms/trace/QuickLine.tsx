@@ -164,7 +164,7 @@ export function QuickLine(props: Props) {
           ref={input}
           type="text"
           aria-label={quick.label}
-          placeholder={line ? quick.reading : quick.placeholder}
+          placeholder={trace.job.ended !== null ? quick.over : line ? quick.reading : quick.placeholder}
           value={text}
           onChange={(event) => type(event.currentTarget.value)}
           onKeyDown={press}

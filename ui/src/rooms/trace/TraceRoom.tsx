@@ -13,6 +13,7 @@ import { usePhone } from "../../app/phone";
 import { TopStrip } from "../../app/TopStrip";
 import { useIsNext } from "../../app/underHand";
 import { useForm } from "../../app/useForm";
+import { WhileOpen } from "../../app/WhileOpen";
 import { isOutside } from "../../drawings/VerdictMark";
 import { quick } from "../../words/trace";
 import { LadderPanel } from "./LadderPanel";
@@ -163,24 +164,26 @@ function Loaded({ jobId, trace }: { jobId: string; trace: Trace }) {
           onObjective={setObjective}
         />
       </div>
-      <QuickLine
-        ref={quickLine}
-        jobId={jobId}
-        trace={trace}
-        preview={preview}
-        onPreview={setPreview}
-        correction={correction}
-        onCorrected={() => setCorrection(null)}
-        line={inQuestion}
-        isChosen={chosen !== null}
-        onLogged={(key) => {
-          choose(null);
-          setLogged(key);
-        }}
-        onUndo={justLogged ? () => void takeBack(justLogged) : null}
-        said={said}
-        onSaid={setSaid}
-      />
+      <WhileOpen job={trace.job}>
+        <QuickLine
+          ref={quickLine}
+          jobId={jobId}
+          trace={trace}
+          preview={preview}
+          onPreview={setPreview}
+          correction={correction}
+          onCorrected={() => setCorrection(null)}
+          line={inQuestion}
+          isChosen={chosen !== null}
+          onLogged={(key) => {
+            choose(null);
+            setLogged(key);
+          }}
+          onUndo={justLogged ? () => void takeBack(justLogged) : null}
+          said={said}
+          onSaid={setSaid}
+        />
+      </WhileOpen>
       <Suspense fallback={null}>
         {dialog === "live" && <LiveDialog job={trace.job} opened onClose={() => setDialog(null)} />}
         {dialog === "points" && (

@@ -6,6 +6,7 @@ import { Card } from "../../app/controls/Card";
 import { Chip } from "../../app/controls/Chip";
 import { JobRoom } from "../../app/JobRoom";
 import { AS_NEXT } from "../../app/underHand";
+import { WhileOpen } from "../../app/WhileOpen";
 import { trip as words } from "../../words/trip";
 import { AfterCulprit } from "./AfterCulprit";
 import { HouseCard } from "./HouseCard";
@@ -43,49 +44,55 @@ function Loaded({ view }: { view: TripView }) {
   const [set, setSet] = useState<Set | null>(null);
   const suggested = view.next?.connected ?? view.parts.map((part) => part.id);
   return (
-    <div className="trip">
-      <div className="trip-main">
-        <Guilty view={view} />
-        {view.runs.length === 0 && <TriageCard triage={view.triage} />}
-        <RunMatrix view={view} jobId={view.job.id} />
-        <RunLine view={view} />
-        {view.runs.length > 0 && <RunStory view={view} />}
-        {view.runs.length > 0 && <TriageCard triage={view.triage} />}
-        <HouseCard key={JSON.stringify(view.house.noted)} house={view.house} jobId={view.job.id} />
-      </div>
-      <aside>
-        <Card className="trip-next" aria-label={words.next} aria-current={view.next ? "step" : undefined}>
-          <div>
-            <h2>{words.next}</h2>
-            <p className="big">{view.conflict || view.refused || view.advice || view.spread || words.done}</p>
-            {view.next?.reason && <p className="quiet">{view.next.reason}</p>}
-          </div>
-          {view.next && set !== null && (
-            <Act look="plain" onClick={() => setSet(null)}>
-              {words.setUp}
-            </Act>
+    <WhileOpen job={view.job}>
+      <div className="trip">
+        <div className="trip-main">
+          <Guilty view={view} />
+          {view.runs.length === 0 && <TriageCard triage={view.triage} />}
+          <RunMatrix view={view} jobId={view.job.id} />
+          <RunLine view={view} />
+          {view.runs.length > 0 && <RunStory view={view} />}
+          {view.runs.length > 0 && <TriageCard triage={view.triage} />}
+          <HouseCard key={JSON.stringify(view.house.noted)} house={view.house} jobId={view.job.id} />
+        </div>
+        <aside>
+          {view.job.ended === null && (
+            <Card className="trip-next" aria-label={words.next} aria-current={view.next ? "step" : undefined}>
+              <div>
+                <h2>{words.next}</h2>
+                <p className="big">
+                  {view.conflict || view.refused || view.advice || view.spread || words.done}
+                </p>
+                {view.next?.reason && <p className="quiet">{view.next.reason}</p>}
+              </div>
+              {view.next && set !== null && (
+                <Act look="plain" onClick={() => setSet(null)}>
+                  {words.setUp}
+                </Act>
+              )}
+              <RunForm
+                view={view}
+                connected={set?.connected ?? suggested}
+                maybe={set?.maybe ?? []}
+                onConnect={(connected, maybe) => setSet({ connected, maybe })}
+                onMade={() => setSet(null)}
+              />
+            </Card>
           )}
-          <RunForm
-            view={view}
-            connected={set?.connected ?? suggested}
-            maybe={set?.maybe ?? []}
-            onConnect={(connected, maybe) => setSet({ connected, maybe })}
-            onMade={() => setSet(null)}
-          />
-        </Card>
-        {view.explanations.length > 0 && view.explanations.length < view.parts.length && (
-          <Card aria-label={words.explains}>
-            <h2>{words.explains}</h2>
-            <ul>
-              {view.explanations.map((row) => (
-                <li key={row.join()}>{row.join(" + ")}</li>
-              ))}
-            </ul>
-          </Card>
-        )}
-        <AfterCulprit view={view} />
-      </aside>
-    </div>
+          {view.explanations.length > 0 && view.explanations.length < view.parts.length && (
+            <Card aria-label={words.explains}>
+              <h2>{words.explains}</h2>
+              <ul>
+                {view.explanations.map((row) => (
+                  <li key={row.join()}>{row.join(" + ")}</li>
+                ))}
+              </ul>
+            </Card>
+          )}
+          <AfterCulprit view={view} />
+        </aside>
+      </div>
+    </WhileOpen>
   );
 }
 
