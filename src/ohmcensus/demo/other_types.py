@@ -105,7 +105,7 @@ OTHER_TYPES = (
             "outlet 121",
             "outlet le 61",
             "outlet ne 60",
-            *looked(),
+            *looked(has_door=False),
             *_STEPS,
             Ended(
                 why="Lid lock bridged, the owner wants it left so: labelled unsafe, left unplugged.",
