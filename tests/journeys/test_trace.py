@@ -5,7 +5,7 @@ from __future__ import annotations
 import re
 
 import pytest
-from playwright.sync_api import Locator, Page, expect
+from playwright.sync_api import Locator, Page, Route, expect
 
 from tests.journeys.conftest import Visit
 
@@ -185,6 +185,33 @@ def test_the_keypad_logs_a_reading_by_touch_alone(demo: Visit) -> None:
     expect(answer(page)).to_contain_text("inside 115–197 Ω")
     pad.get_by_role("button", name="Log").tap()
     expect(line(page, "pump.coil")).to_contain_text("148 Ω")
+
+
+def test_nothing_moves_under_a_finger_while_an_answer_comes(demo: Visit) -> None:
+    """The suspects come late, and open a part above the row on which the finger is by then."""
+    page = demo.open("/jobs", size="phone")
+    late: list[Route] = []
+
+    def hold(route: Route) -> None:
+        late.append(route)
+
+    page.route("**/suspects*", hold)
+    page.goto(f"{demo.address}/jobs/{demo.job('Machine 3')}/trace")
+    page.locator("tr[data-line]").first.wait_for()
+    row = page.locator('[data-part="pump"] > button')
+    row.scroll_into_view_if_needed()
+    before = row.bounding_box()
+    assert before is not None
+    page.mouse.move(before["x"] + 40, before["y"] + before["height"] / 2)
+    page.mouse.down()
+    for route in late:
+        route.continue_()
+    page.unroute("**/suspects*")
+    page.wait_for_timeout(500)
+    assert row.bounding_box() == before
+    page.mouse.up()
+    expect(row).to_have_attribute("aria-pressed", "true")
+    expect(page.locator('tr[data-line^="pump."]').first).to_be_visible()
 
 
 def test_what_safety_refuses_is_said_where_it_is_typed(demo: Visit) -> None:

@@ -1,7 +1,7 @@
 import { fireEvent, render, screen } from "@testing-library/react";
 import { useEffect, useState } from "react";
 import { afterEach, beforeEach, describe, expect, test, vi } from "vitest";
-import { unpressed } from "../src/app/unpressed";
+import { moveUnpressed, unpressed } from "../src/app/unpressed";
 
 beforeEach(() => {
   vi.useFakeTimers();
@@ -43,7 +43,8 @@ describe("what moves the page by itself", () => {
     fireEvent.pointerUp(button());
     expect(moved).not.toHaveBeenCalled();
     fireEvent.click(button());
-    vi.runAllTimers();
+    expect(moved).not.toHaveBeenCalled();
+    vi.advanceTimersByTime(0);
     expect(moved).toHaveBeenCalledOnce();
   });
 
@@ -52,20 +53,35 @@ describe("what moves the page by itself", () => {
     unpressed(moved);
     fireEvent.pointerUp(document.body);
     fireEvent.pointerDown(document.body);
-    vi.runAllTimers();
+    vi.advanceTimersByTime(500);
     expect(moved).not.toHaveBeenCalled();
     fireEvent.pointerUp(document.body);
     vi.runAllTimers();
     expect(moved).toHaveBeenCalledOnce();
   });
 
-  test("is given up where the finger moves the page", () => {
+  test("is given up where the finger moves the page, if it would scroll", () => {
+    const shown = vi.fn();
     fireEvent.pointerDown(document.body);
-    unpressed(moved);
+    moveUnpressed(moved);
+    unpressed(shown);
     fireEvent.pointerCancel(document.body);
+    expect(shown).toHaveBeenCalledOnce();
     vi.runAllTimers();
     expect(moved).not.toHaveBeenCalled();
-    unpressed(moved);
+    moveUnpressed(moved);
     expect(moved).toHaveBeenCalledOnce();
+  });
+
+  test("waits for no finger that rests, and for no other button than the first", () => {
+    fireEvent.pointerDown(document.body);
+    unpressed(moved);
+    vi.advanceTimersByTime(999);
+    expect(moved).not.toHaveBeenCalled();
+    vi.advanceTimersByTime(1);
+    expect(moved).toHaveBeenCalledOnce();
+    fireEvent.pointerDown(document.body, { button: 2 });
+    unpressed(moved);
+    expect(moved).toHaveBeenCalledTimes(2);
   });
 });

@@ -9,12 +9,13 @@ import {
   Textarea,
   TextInput,
 } from "@mantine/core";
-import { QueryClient, QueryClientProvider } from "@tanstack/react-query";
+import { notifyManager, QueryClient, QueryClientProvider } from "@tanstack/react-query";
 import { createBrowserRouter, Link, Navigate, RouterProvider } from "react-router";
 import { followAnswers } from "../api/power";
 import { frame } from "../words/frame";
 import { Failed } from "./Failed";
 import { Frame } from "./Frame";
+import { unpressed } from "./unpressed";
 
 const ink = Array.from({ length: 10 }, () => "#14213a") as unknown as [
   string,
@@ -47,6 +48,8 @@ const theme = createTheme({
 });
 const queries = new QueryClient({ defaultOptions: { queries: { retry: 1, staleTime: 5_000 } } });
 followAnswers(queries);
+// What comes from the server while a finger is down is shown after it: rows do not move under it.
+notifyManager.setScheduler((show) => setTimeout(() => unpressed(show), 0));
 
 const router = createBrowserRouter([
   {

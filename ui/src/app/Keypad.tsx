@@ -2,7 +2,7 @@ import { IconBackspace, IconKeyboard, IconSpace } from "@tabler/icons-react";
 import { useEffect, useState } from "react";
 import { keypad as words } from "../words/frame";
 import { usePhone } from "./phone";
-import { unpressed } from "./unpressed";
+import { moveUnpressed, unpressed } from "./unpressed";
 import "./keypad.css";
 
 const SIGNS = ["7", "8", "9", "k", "M", "OL", "4", "5", "6", "µ", "m", ">", "1", "2", "3", ".", " ", "<"];
@@ -28,7 +28,7 @@ export function Keypad() {
       look();
     };
     const leave = () => {
-      timer = setTimeout(look, STAYS_MS);
+      timer = setTimeout(() => unpressed(look), STAYS_MS);
     };
     document.addEventListener("focusin", come);
     document.addEventListener("focusout", leave);
@@ -40,7 +40,7 @@ export function Keypad() {
   }, []);
   useEffect(() => {
     if (!field) return;
-    unpressed(() => field.scrollIntoView({ block: "nearest" }));
+    moveUnpressed(() => field.scrollIntoView({ block: "nearest" }));
     let timer: ReturnType<typeof setTimeout>;
     const watch = new MutationObserver(() => {
       if (field.isConnected) return;

@@ -1,7 +1,7 @@
 import { useEffect, useRef } from "react";
 import { useLocation } from "react-router";
 import { PHONE } from "./phone";
-import { unpressed } from "./unpressed";
+import { moveUnpressed } from "./unpressed";
 
 /** Goes along with a link to the next step: the room then opens at it. */
 export const AS_NEXT = { isNext: true };
@@ -16,7 +16,7 @@ export function useIsNext(): boolean {
  * the machine does not stand so that it could be typed. Where nothing is due the hand is free.
  */
 export function bringUp() {
-  unpressed(toDue);
+  moveUnpressed(toDue);
 }
 
 function toDue() {

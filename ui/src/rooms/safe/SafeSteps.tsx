@@ -9,7 +9,7 @@ import { Card } from "../../app/controls/Card";
 import { Problem } from "../../app/Problem";
 import { ReadingField } from "../../app/ReadingField";
 import { timeOf } from "../../app/times";
-import { unpressed } from "../../app/unpressed";
+import { moveUnpressed } from "../../app/unpressed";
 import { safe as words } from "../../words/safe";
 
 type Step = SafeState["steps"][number];
@@ -58,7 +58,7 @@ function useDue(due: Step | undefined) {
   const id = due?.kind === "tick" ? due.id : undefined;
   useEffect(() => {
     if (!id) return;
-    unpressed(() => {
+    moveUnpressed(() => {
       const row = document.querySelector(`[data-step="${id}"]`);
       row?.scrollIntoView({ block: "nearest" });
       row?.querySelector<HTMLButtonElement>("button.step-mark")?.focus({ preventScroll: true });

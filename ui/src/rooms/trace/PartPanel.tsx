@@ -3,7 +3,7 @@ import { Fragment, useEffect, useRef } from "react";
 import type { Line, Preview, Trace } from "../../api/client";
 import type { SuspectsView } from "../../api/suspects";
 import { Card } from "../../app/controls/Card";
-import { unpressed } from "../../app/unpressed";
+import { moveUnpressed } from "../../app/unpressed";
 import { type Ghost, OhmRuler } from "../../drawings/OhmRuler";
 import { ShortRuler } from "../../drawings/ShortRuler";
 import { isOutside, VerdictMark } from "../../drawings/VerdictMark";
@@ -31,7 +31,7 @@ export function PartPanel(props: Props) {
   const body = useRef<HTMLTableSectionElement>(null);
   useEffect(() => {
     const row = chosen ? body.current?.querySelector('[aria-selected="true"]') : null;
-    unpressed(() => row?.scrollIntoView({ block: "nearest" }));
+    moveUnpressed(() => row?.scrollIntoView({ block: "nearest" }));
   }, [chosen]);
   const asked = suspects?.ask[0];
   const isAskedHere = asked?.kind === "test" && lines.some((line) => line.key === asked.test);

@@ -4,7 +4,7 @@ import type { Line, Part, Trace } from "../../api/client";
 import type { SuspectsView } from "../../api/suspects";
 import { Act } from "../../app/controls/Act";
 import { Card } from "../../app/controls/Card";
-import { unpressed } from "../../app/unpressed";
+import { moveUnpressed } from "../../app/unpressed";
 import { LineMarks } from "../../drawings/LineMarks";
 import { isOutside, verdictColour } from "../../drawings/VerdictMark";
 import { rungs, trace as words } from "../../words/trace";
@@ -41,7 +41,7 @@ export function PartsOverview(props: Props) {
   useEffect(() => {
     if (hasBeneath) return;
     const row = list.current?.querySelector(`[data-part="${shown}"]`);
-    unpressed(() => row?.scrollIntoView({ block: "nearest" }));
+    moveUnpressed(() => row?.scrollIntoView({ block: "nearest" }));
   }, [shown, hasBeneath]);
   return (
     <Card className="overview" aria-label={words.sheet}>

@@ -14,6 +14,7 @@ import { Act } from "../../app/controls/Act";
 import { usePad } from "../../app/Keypad";
 import { usePhone } from "../../app/phone";
 import { soundReading } from "../../app/sound";
+import { unpressed } from "../../app/unpressed";
 import { useForm } from "../../app/useForm";
 import { quick } from "../../words/trace";
 import { Answer } from "./Answer";
@@ -61,7 +62,7 @@ export function QuickLine(props: Props) {
     text.trim() ? [trace.job.revision, text, meter, key] : null,
     (signal) => previewLine(jobId, { text, meter, line: key }, signal),
   );
-  useEffect(() => onPreview(understood), [understood, onPreview]);
+  useEffect(() => unpressed(() => onPreview(understood)), [understood, onPreview]);
 
   const type = (typed: string) => {
     setText(typed);

@@ -12,6 +12,7 @@ import { NoAnswer } from "../../app/NoAnswer";
 import { usePhone } from "../../app/phone";
 import { TopStrip } from "../../app/TopStrip";
 import { useIsNext } from "../../app/underHand";
+import { unpressed } from "../../app/unpressed";
 import { useForm } from "../../app/useForm";
 import { WhileOpen } from "../../app/WhileOpen";
 import { isOutside } from "../../drawings/VerdictMark";
@@ -220,7 +221,7 @@ function useOnce(isDue: boolean, act: () => void) {
 function useAwaited(isThere: boolean): boolean {
   const [isLate, setLate] = useState(false);
   useEffect(() => {
-    const timer = setTimeout(() => setLate(true), LATE);
+    const timer = setTimeout(() => unpressed(() => setLate(true)), LATE);
     return () => clearTimeout(timer);
   }, []);
   return !isThere && !isLate;
