@@ -65,8 +65,8 @@ def outcomes(sheets: list[str], jobs: int, seed: int, *, are_figures_off: bool =
 def _of_sheet(sheet: str, *, jobs: int, seed: int, are_figures_off: bool) -> list[Outcome]:
     kind_of, product = type_of(sheet), Product()
     try:
-        # Other jobs on every sheet: one odd job must not count six times.
-        first = seed * 1_000_003 + zlib.crc32(sheet.encode())
+        # Other jobs on every sheet, by its name wherever it lies: one odd job must not count six times.
+        first = seed * 1_000_003 + zlib.crc32(Path(sheet).stem.encode())
         seeds = range(first, first + jobs)
         return [played(kind_of, product, each, are_figures_off=are_figures_off) for each in seeds]
     finally:
