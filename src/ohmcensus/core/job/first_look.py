@@ -26,15 +26,15 @@ AT_PINS = frozenset({"pe", "insulation", "across", "n_pe"})
 class EyeCheck:
     """A check by eye or hand: what to look at, and what a bad one may mean for the whole job.
 
-    ``ends_with`` is the sentence with which the job may end there, empty where it goes on. What is built in is asked
-    of a machine only where its sheet has such a part in reach from outside.
+    ``ends_with`` is the sentence with which the job may end there, empty where it goes on. What needs a part is asked
+    of a machine only where its sheet has such a one in reach from outside.
     """
 
     id: str
     title: str
     how: str
     ends_with: str
-    is_built_in: bool = False
+    needs_part: bool = False
 
 
 EYE_CHECKS: tuple[EyeCheck, ...] = (
@@ -56,14 +56,14 @@ EYE_CHECKS: tuple[EyeCheck, ...] = (
         "Drain filter",
         "Tray under it, water cold: coins, hair pins, a seized impeller?",
         "The drain filter was blocked: cleaned, it drains.",
-        is_built_in=True,
+        needs_part=True,
     ),
     EyeCheck(
         "strike",
         "Door strike and handle",
         "Strike whole and straight, the door meets the lock without lifting?",
         "The door strike was broken: not electrical.",
-        is_built_in=True,
+        needs_part=True,
     ),
     EyeCheck("standing", "How it stands", "Level, no water under it, no burnt smell, no soot?", ""),
 )
@@ -201,7 +201,7 @@ def _is_asked(check: EyeCheck, sheet: Sheet) -> bool:
     """
     listed = sheet.with_role(Role.MECHANICAL)
     in_reach = (part for part in listed if part.behind is None and check.id in part.part_kind.seen_outside)
-    return not check.is_built_in or not listed or any(in_reach)
+    return not check.needs_part or not listed or any(in_reach)
 
 
 def is_begun(case: Case) -> bool:

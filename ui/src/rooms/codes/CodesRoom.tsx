@@ -4,7 +4,7 @@ import type { Codes } from "../../api/client";
 import { useCodes } from "../../api/codes";
 import { Card } from "../../app/controls/Card";
 import { JobRoom } from "../../app/JobRoom";
-import { WhileOpen } from "../../app/WhileOpen";
+import { UntilEnded } from "../../app/UntilEnded";
 import { codes as words } from "../../words/codes";
 import { CoachCard } from "./CoachCard";
 import "./codes.css";
@@ -45,19 +45,19 @@ function Loaded({ view }: { view: Codes }) {
       )}
       <div className="two-columns">
         <div>
-          <WhileOpen job={view.job}>
+          <UntilEnded job={view.job}>
             <LampsCard key={scheme.id} view={view} scheme={scheme} onScheme={setSchemeId} />
             {view.cycles.map((cycle) => (
               <CycleCard key={cycle.id} jobId={view.job.id} cycle={cycle} />
             ))}
-          </WhileOpen>
+          </UntilEnded>
         </div>
         <div>
-          <WhileOpen job={view.job}>
+          <UntilEnded job={view.job}>
             {view.sequences.map((sequence) => (
               <CoachCard key={sequence.id} jobId={view.job.id} sequence={sequence} isUnread={isUnread} />
             ))}
-          </WhileOpen>
+          </UntilEnded>
           <MeaningsCard key={scheme.id} view={view} scheme={scheme} />
         </div>
       </div>

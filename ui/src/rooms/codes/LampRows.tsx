@@ -19,7 +19,7 @@ export function LampRows({ scheme, pattern, onPattern }: Props) {
         const name =
           scheme.marker && (frame === 0 ? words.frameOn(scheme.marker) : words.frameOff(scheme.marker));
         return (
-          <fieldset key={frame} className="lamp-row" style={{ "--lamps": row.length } as React.CSSProperties}>
+          <fieldset key={frame} className="lamp-row" style={columns(row.length)}>
             <legend className={name ? "" : "hidden"}>{name || scheme.title}</legend>
             {[...row].map((sign, lamp) => (
               <button
@@ -66,4 +66,9 @@ function Blinks({ scheme, pattern, onPattern }: Props) {
 
 function flipped(row: string, lamp: number): string {
   return [...row].map((sign, at) => (at === lamp ? (sign === "1" ? "0" : "1") : sign)).join("");
+}
+
+/** One row of lamps stays one row; on a phone only as long as a thumb still meets each of them. */
+function columns(lamps: number) {
+  return { "--lamps": lamps, "--lamps-narrow": lamps > 5 ? 4 : lamps } as React.CSSProperties;
 }

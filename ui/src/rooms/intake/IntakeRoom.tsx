@@ -8,7 +8,7 @@ import { roomKey } from "../../api/writing";
 import { Act } from "../../app/controls/Act";
 import { Card } from "../../app/controls/Card";
 import { JobRoom } from "../../app/JobRoom";
-import { WhileOpen } from "../../app/WhileOpen";
+import { UntilEnded } from "../../app/UntilEnded";
 import { intake as words } from "../../words/intake";
 import { ComplaintCard } from "./ComplaintCard";
 import { EndJob } from "./EndJob";
@@ -64,16 +64,16 @@ function Loaded({ view }: { view: Intake }) {
       </nav>
       <div className="two-columns">
         <div>
-          <WhileOpen job={view.job}>
+          <UntilEnded job={view.job}>
             <ComplaintCard view={view} intake={intake} />
             <FirstLook view={view} />
-          </WhileOpen>
+          </UntilEnded>
         </div>
         <div>
           <VanCard van={view.van} />
-          <WhileOpen job={view.job}>
+          <UntilEnded job={view.job}>
             <PlateCard view={view} intake={intake} />
-          </WhileOpen>
+          </UntilEnded>
           <VisitsCard visits={view.visits} />
           <EndJob job={view.job} />
         </div>

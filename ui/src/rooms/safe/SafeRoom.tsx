@@ -4,7 +4,7 @@ import { useSafe } from "../../api/safe";
 import { Card } from "../../app/controls/Card";
 import { JobRoom } from "../../app/JobRoom";
 import { timeOf } from "../../app/times";
-import { WhileOpen } from "../../app/WhileOpen";
+import { UntilEnded } from "../../app/UntilEnded";
 import { safe as words } from "../../words/safe";
 import { Dangers } from "./Dangers";
 import { PowerCard } from "./PowerCard";
@@ -26,15 +26,15 @@ function Loaded({ view }: { view: SafeState }) {
   return (
     <div className="two-columns">
       <div>
-        <WhileOpen job={view.job}>
+        <UntilEnded job={view.job}>
           <SafeSteps view={view} />
-        </WhileOpen>
+        </UntilEnded>
       </div>
       <div>
-        <WhileOpen job={view.job}>
+        <UntilEnded job={view.job}>
           {(view.hazards.length > 0 || view.missing.length > 0) && <Dangers view={view} />}
           <PowerCard view={view} />
-        </WhileOpen>
+        </UntilEnded>
         <Card aria-label={words.cautions}>
           <h2>{words.cautions}</h2>
           <ul className="cautions">

@@ -22,7 +22,7 @@ export function SafeSteps({ view }: { view: SafeState }) {
   const send: Send = (body) => event.mutate(body);
   const cut = view.cuts.find((way) => way.id === view.job.power.cut);
   const due = view.steps.find((step) => !step.is_done && !step.is_optional);
-  useDue(due);
+  useDue(view.job.ended === null ? due : undefined);
   return (
     <Card aria-label={words.steps}>
       <div className="head">

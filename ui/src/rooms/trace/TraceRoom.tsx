@@ -11,10 +11,10 @@ import { keepLastJob } from "../../app/lastJob";
 import { NoAnswer } from "../../app/NoAnswer";
 import { usePhone } from "../../app/phone";
 import { TopStrip } from "../../app/TopStrip";
+import { UntilEnded } from "../../app/UntilEnded";
 import { useIsNext } from "../../app/underHand";
 import { unpressed } from "../../app/unpressed";
 import { useForm } from "../../app/useForm";
-import { WhileOpen } from "../../app/WhileOpen";
 import { isOutside } from "../../drawings/VerdictMark";
 import { quick } from "../../words/trace";
 import { LadderPanel } from "./LadderPanel";
@@ -165,7 +165,7 @@ function Loaded({ jobId, trace }: { jobId: string; trace: Trace }) {
           onObjective={setObjective}
         />
       </div>
-      <WhileOpen job={trace.job}>
+      <UntilEnded job={trace.job}>
         <QuickLine
           ref={quickLine}
           jobId={jobId}
@@ -184,7 +184,7 @@ function Loaded({ jobId, trace }: { jobId: string; trace: Trace }) {
           said={said}
           onSaid={setSaid}
         />
-      </WhileOpen>
+      </UntilEnded>
       <Suspense fallback={null}>
         {dialog === "live" && <LiveDialog job={trace.job} opened onClose={() => setDialog(null)} />}
         {dialog === "points" && (

@@ -5,8 +5,8 @@ import { Act } from "../../app/controls/Act";
 import { Card } from "../../app/controls/Card";
 import { Chip } from "../../app/controls/Chip";
 import { JobRoom } from "../../app/JobRoom";
+import { UntilEnded } from "../../app/UntilEnded";
 import { AS_NEXT } from "../../app/underHand";
-import { WhileOpen } from "../../app/WhileOpen";
 import { trip as words } from "../../words/trip";
 import { AfterCulprit } from "./AfterCulprit";
 import { HouseCard } from "./HouseCard";
@@ -44,7 +44,7 @@ function Loaded({ view }: { view: TripView }) {
   const [set, setSet] = useState<Set | null>(null);
   const suggested = view.next?.connected ?? view.parts.map((part) => part.id);
   return (
-    <WhileOpen job={view.job}>
+    <UntilEnded job={view.job}>
       <div className="trip">
         <div className="trip-main">
           <Guilty view={view} />
@@ -92,7 +92,7 @@ function Loaded({ view }: { view: TripView }) {
           <AfterCulprit view={view} />
         </aside>
       </div>
-    </WhileOpen>
+    </UntilEnded>
   );
 }
 
