@@ -94,8 +94,11 @@ FIVE = EntrySequence(
     title="Five clicks",
     steps=(SequenceStep(direction="right", count=3), SequenceStep(direction="left", count=2)),
     window_s=6.0,
+    settle_s=0.0,
     gap_s=1.2,
     fastest_gap_s=0.3,
+    leave_hold_s=0.0,
+    erases_on_leaving=True,
     success="All flash.",
 )
 WAYS = FIVE.clicks

@@ -194,7 +194,7 @@ def test_chains_of_practice(sheet_id: str, told: tuple[Symptom, ...], lines: tup
 
 def test_practice_beyond_single_readings(fl7: Sheet) -> None:
     """A jam before the motor, connectors before boards, a broken handle before the lock (common practice)."""
-    hums = complaint(find_sheet("tl4-c"), Symptom.HUMS).read("capacitor 60u", "motor run 2.1", "motor start 4.5")
+    hums = complaint(find_sheet("tl4-c"), Symptom.HUMS).read("capacitor 52u", "motor run 2.1", "motor start 4.5")
     jam = believed(hums)
     chance = dict(zip(jam.table.parts, jam.of_part.tolist(), strict=True))
     assert chance["bearings"] + chance["pump"] > chance["motor"]

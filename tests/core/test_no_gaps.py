@@ -95,7 +95,7 @@ def test_a_part_that_reads_outside_twice_leads_or_stands_close_behind(sheet: She
         ("fl7-u", Symptom.NO_START, "lock.locked", 150.0, "lock"),
         ("fl7-u", Symptom.NO_SPIN, "motor.tacho", 480.0, "motor"),
         ("fl7-u", Symptom.NO_HEAT, "heater.element", 140.0, "heater"),
-        ("tl4-c", Symptom.HUMS, "capacitor.value", 55e-6, "capacitor"),
+        ("tl4-c", Symptom.HUMS, "capacitor.value", 45e-6, "capacitor"),
     ],
 )
 def test_what_reads_between_two_faults_names_its_part(

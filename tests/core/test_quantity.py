@@ -106,7 +106,7 @@ def test_a_lone_one_is_over_range_only_on_a_meter_that_shows_it_so() -> None:
         ("<0.5M", Unit.OHM, "< 500 kΩ"),
         ("OL", Unit.OHM, "OL"),
         ("0.466u", Unit.FARAD, "466 nF"),
-        ("0.10m", Unit.AMPERE, "0.10 mA"),
+        ("0.37m", Unit.AMPERE, "0.37 mA"),
         ("-4.5", Unit.CELSIUS, "−4.5 °C"),
         ("19mm", Unit.METRE, "19 mm"),
     ],

@@ -119,7 +119,7 @@ STORIES: dict[str, Story] = {
         (
             ("capacitor 31u", "capacitor 31u"),
             fitted("capacitor"),
-            "capacitor 60u",
+            "capacitor 52u",
             everything_read,
             everything_shown,
             Ended(why="New motor capacitor fitted."),

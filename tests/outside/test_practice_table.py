@@ -68,7 +68,7 @@ ROWS = (
     Row("wd8-h", "no_heat", ("heater 140", "heater 140"), leads="heater"),
     # Nothing turns.
     Row("tl4-c", "hums", ("capacitor 8u", "capacitor 8u"), leads="capacitor"),
-    Row("tl4-c", "hums", ("capacitor 60u",), cool="capacitor"),
+    Row("tl4-c", "hums", ("capacitor 52u",), cool="capacitor"),
     Row("fl7-u", "no_turn", ("motor brush_1 9mm", "motor brush_1 9mm"), leads="motor"),
     Row("fl7-u", "no_turn", ("motor armature 150", "motor armature 151"), leads="motor"),
     Row("fl9-t", "no_turn", ("motor uv OL", "motor uv OL", "motor vw 5.0", "motor wu OL"), leads="motor"),

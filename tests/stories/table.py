@@ -50,7 +50,7 @@ ROWS = [
         [
             *proof("tl4-c")[:-2],
             *read("dead capacitor 160"),
-            {"read": "capacitor 59u", **WHY},
+            {"read": "capacitor 52u", **WHY},
         ],
         "tl4-c",
         refused=(-1,),
@@ -58,7 +58,7 @@ ROWS = [
     ),
     Told(
         "a capacitor that was emptied goes on with its series",
-        [*proof("tl4-c")[:-2], *read("dead capacitor 160", "dead capacitor 2", "source 121", "capacitor 59u")],
+        [*proof("tl4-c")[:-2], *read("dead capacitor 160", "dead capacitor 2", "source 121", "capacitor 52u")],
         "tl4-c",
         state="dead",
     ),

@@ -313,7 +313,7 @@ STORIES = (
             "cord pe 0.11",
             "motor run 1.8",
             "motor start 5.1",
-            "capacitor 21.4u",
+            "capacitor 33.6u",
             "lid 0.3",
         ),
         sheet="tl4-c",

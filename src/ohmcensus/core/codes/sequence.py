@@ -70,16 +70,16 @@ class EntrySequence(_Frozen):
     id: Annotated[str, StringConstraints(pattern=r"^[a-z][a-z0-9_]{0,29}$")]
     title: Sentence
     before: str = Field(default="", max_length=300)
-    settle_s: Seconds = 90.0
+    settle_s: Seconds
     steps: tuple[SequenceStep, ...] = Field(min_length=1, max_length=12)
     window_s: float = Field(gt=0, le=120, allow_inf_nan=False)
-    gap_s: float = Field(default=1.0, gt=0, le=30, allow_inf_nan=False)
-    fastest_gap_s: Seconds = 0.25
+    gap_s: float = Field(gt=0, le=30, allow_inf_nan=False)
+    fastest_gap_s: Seconds
     success: Sentence
     leave: str = Field(default="", max_length=300)
-    leave_hold_s: Seconds = 3.0
-    erases_on_leaving: bool = True
-    times_out_min: float | None = Field(default=5.0, gt=0, le=120)
+    leave_hold_s: Seconds
+    erases_on_leaving: bool
+    times_out_min: float | None = Field(default=None, gt=0, le=120)
 
     @model_validator(mode="after")
     def _can_be_done(self) -> Self:

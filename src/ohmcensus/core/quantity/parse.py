@@ -48,7 +48,7 @@ _FIGURE = re.compile(r"([+-]?)(\d+[.,]?\d*|[.,]\d+)(?:[eE]([+-]?\d{1,4}))?\s*(.*
 _LETTER_MARK = re.compile(r"([+-]?)(\d*)([a-zA-Zμ])(\d+)\s*(\D*)", re.ASCII)
 _EXAMPLES = {
     Unit.OHM: "25.9, 2k2, >299M or OL",
-    Unit.FARAD: "58.2u or 470n",
+    Unit.FARAD: "4.7u or 470n",
     Unit.CELSIUS: "21 or -4.5",
     Unit.METRE: "12mm or 1.8",
 }
