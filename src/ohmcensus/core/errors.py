@@ -8,6 +8,8 @@ from __future__ import annotations
 
 from enum import StrEnum
 
+from ohmcensus.core.acts import Act
+
 
 class OhmcensusError(Exception):
     """Something a person can put right; reads as one sentence.
@@ -20,13 +22,16 @@ class OhmcensusError(Exception):
         What to do about it; may be empty where ``what`` already says it.
     field
         Name of the input that is at fault, empty where it is no single one.
+    acts
+        The ways on, the one thing to do first; none where the sentence says enough.
     """
 
-    def __init__(self, *, what: str, remedy: str = "", field: str = "") -> None:
+    def __init__(self, *, what: str, remedy: str = "", field: str = "", acts: tuple[Act, ...] = ()) -> None:
         super().__init__(f"{what}: {remedy}" if remedy else what)
         self.what = what
         self.remedy = remedy
         self.field = field
+        self.acts = acts
 
 
 class InputError(OhmcensusError):
@@ -46,7 +51,12 @@ class SheetError(InputError):
 
 
 class SafetyRefusalError(OhmcensusError):
-    """A rule of safety forbids this now."""
+    """A rule of safety forbids this now; there is always a way on, and be it the unsafe label."""
+
+    def __str__(self) -> str:
+        """Return what was found, and in a sentence of its own what to do."""
+        end = "" if self.what.endswith("?") else "."
+        return f"{self.what}{end} {self.remedy[:1].upper()}{self.remedy[1:]}" if self.remedy else self.what
 
 
 class NotFoundError(OhmcensusError):

@@ -7,6 +7,7 @@ from functools import lru_cache
 
 from ohmcensus.core.job.work_time import PLUG_MINUTES
 from ohmcensus.core.machine.asked import RUN, look_id
+from ohmcensus.core.machine.at_plug import cover_of
 from ohmcensus.core.machine.run_through import RUN_MINUTES
 from ohmcensus.core.machine.specs import listed_tests
 from ohmcensus.core.meter import Function
@@ -66,7 +67,9 @@ def efforts(sheet: Sheet) -> dict[str, Effort]:
         for spec in listed_tests(sheet, part.id):
             plug = PLUG_MINUTES if spec.state is MachineState.PLUG_PULLED else 0.0
             is_live = spec.state is MachineState.LIVE
-            found[f"{part.id}.{spec.name}"] = Effort(spec.minutes, plug, is_live, part.behind, _place(part, spec))
+            found[f"{part.id}.{spec.name}"] = Effort(
+                spec.minutes, plug, is_live, cover_of(part, spec), _place(part, spec)
+            )
         for check in part.part_kind.checks:
             found[look_id(part, check)] = Effort(check.minutes, panel=part.behind)
     found[RUN] = Effort(RUN_MINUTES, is_live=True)

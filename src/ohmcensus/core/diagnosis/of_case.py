@@ -17,7 +17,8 @@ from ohmcensus.core.judgement import CensusLine
 from ohmcensus.core.machine import machine_tests
 from ohmcensus.core.machine.asked import RUN
 from ohmcensus.core.safety import Safety
-from ohmcensus.core.safety.rules import power_needs, power_refusals
+from ohmcensus.core.safety.power import power_bars, power_needs
+from ohmcensus.core.sheet import Sheet
 
 # What was read twice is read: two that disagree are a finding, and no third one is asked.
 OFTEN_ENOUGH = 2
@@ -61,6 +62,7 @@ def reach_of(case: Case, lines: tuple[CensusLine, ...], safety: Safety) -> Reach
     }
     looked = {event.body.check for event in case.of(Checked)}
     ran = {RUN} if case.of(RunWatched) else set()
+    skipped |= held_by_voltage(case.sheet)
     needed = (need.typed.strip().replace(" ", ".") for need in power_needs(safety))
     return Reach(
         open_panels=uncovered(case),
@@ -69,9 +71,15 @@ def reach_of(case: Case, lines: tuple[CensusLine, ...], safety: Safety) -> Reach
         barred=frozenset(skipped | _asked_often(case, lines)),
         stamped=frozenset(event.body.part for event in case.of(Stamped)),
         place=_place(case),
-        has_power=not any(power_refusals(safety)),
+        has_power=next(power_bars(safety), None) is None,
         before_power=tuple(needed),
     )
+
+
+def held_by_voltage(sheet: Sheet) -> frozenset[str]:
+    """Return the tests of an interlock's closed contact that only voltage closes: nobody is asked for them without it."""
+    locks = ((part, part.part_kind.interlock) for part in sheet.parts)
+    return frozenset(f"{part.id}.{lock.held}" for part, lock in locks if lock is not None and not lock.by_hand)
 
 
 def _asked_often(case: Case, lines: tuple[CensusLine, ...]) -> set[str]:

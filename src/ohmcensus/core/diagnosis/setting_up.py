@@ -7,6 +7,7 @@ from collections.abc import Iterator
 from ohmcensus.core.job.case import Case
 from ohmcensus.core.job.strip_down import uncovered
 from ohmcensus.core.machine.asked import RUN, looks
+from ohmcensus.core.machine.at_plug import cover_of
 from ohmcensus.core.machine.specs import listed_tests
 from ohmcensus.core.parts.kind import MachineState, TestSpec
 from ohmcensus.core.safety import SafetyState
@@ -49,8 +50,9 @@ def _setting_up(case: Case, test: str) -> Iterator[str]:
     if part is None:
         return
     opened = uncovered(case)
-    panel = case.sheet.panels.get(part.behind or "")
-    if panel is not None and part.behind not in opened:
+    behind = part.behind if spec is None else cover_of(part, spec)
+    panel = case.sheet.panels.get(behind or "")
+    if panel is not None and behind not in opened:
         yield panel.off_words
     if spec is None:
         return

@@ -31,6 +31,7 @@ from ohmcensus.core.event.safety import (
     HandsOff,
     Hazard,
     HazardFound,
+    InterlockTried,
     Isolated,
     LiveBegun,
     LiveEnded,
@@ -43,9 +44,10 @@ from ohmcensus.core.event.safety import (
     Shut,
     Stamped,
     StepTicked,
+    Tried,
     When,
 )
-from ohmcensus.core.event.strip import ConnectorNoted, ConnectorTicked, PinMark, StripBack, StripStep
+from ohmcensus.core.event.strip import ConnectorNoted, ConnectorTicked, Over, PinMark, StripBack, StripStep
 from ohmcensus.core.event.trip import (
     HOLDS,
     TRIPS,
@@ -80,6 +82,7 @@ Body = Annotated[
     | OutletNamed
     | Stamped
     | BypassRemoved
+    | InterlockTried
     | EarthLifted
     | EarthRefitted
     | Checked
@@ -114,7 +117,11 @@ B_co = TypeVar("B_co", bound=Record, covariant=True, default=Body)
 
 @dataclass(frozen=True, slots=True)
 class Event(Generic[B_co]):
-    """One record: what, when (ISO 8601, UTC), by whom, on which device, and its place in the job's row."""
+    """One record: what, when (ISO 8601, UTC), by whom, on which device, and its place in the job's row.
+
+    ``refused`` says why it would not have been taken here, of a record that came in from a file: it counts for what it
+    tells of power, voltage or danger, and lifts, proves, cuts off and ends nothing.
+    """
 
     id: str
     body: B_co
@@ -122,6 +129,7 @@ class Event(Generic[B_co]):
     who: str = ""
     order: int = 0
     device: str = ""
+    refused: str = ""
 
 
 __all__ = [
@@ -154,6 +162,7 @@ __all__ = [
     "HazardFound",
     "HeatRise",
     "InsulationNotAllowed",
+    "InterlockTried",
     "Intervention",
     "Isolated",
     "LeftAs",
@@ -162,6 +171,7 @@ __all__ = [
     "NotedInError",
     "Opened",
     "OutletNamed",
+    "Over",
     "PhotosChosen",
     "PinMark",
     "PlaceNoted",
@@ -184,6 +194,7 @@ __all__ = [
     "StripBack",
     "StripStep",
     "Supply",
+    "Tried",
     "Tripped",
     "Way",
     "When",

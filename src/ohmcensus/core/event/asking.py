@@ -63,6 +63,8 @@ class RunWatched(Record):
         Whether it was now, or before the machine was cut off; said where it is cut off.
     guarded
         Whether it was the one run to dry or warm a part whose lines are unread: it lifts and proves nothing.
+    on_gfci
+        Whether it ran on a GFCI, one of the house or one that was brought along; None where nobody was asked.
     """
 
     kind: Literal["run_watched"] = "run_watched"
@@ -70,3 +72,4 @@ class RunWatched(Record):
     heat: HeatRise | None = None
     was: When | None = None
     guarded: StrictBool = False
+    on_gfci: StrictBool | None = None

@@ -8,6 +8,7 @@ from typing import Annotated, Literal
 from pydantic import BeforeValidator, Field, StrictBool
 
 from ohmcensus.core.event.record import Because, Name, Record, Said
+from ohmcensus.core.event.strip import Over
 from ohmcensus.core.text.trimmed import Words
 
 Minutes = Annotated[int, Field(ge=1, le=30, strict=True)]
@@ -133,10 +134,11 @@ class Opened(Record):
 
 
 class Shut(Record):
-    """A panel is on again."""
+    """A panel is on again; ``over`` names the part that stays off beneath it."""
 
     kind: Literal["shut"] = "shut"
     panel: Name
+    over: Over | None = None
 
 
 class FoundPowered(Record):
@@ -212,6 +214,31 @@ class BypassRemoved(Record):
 
     kind: Literal["bypass_removed"] = "bypass_removed"
     words: Said
+
+
+class Tried(StrEnum):
+    """What the machine did as its interlock was tried."""
+
+    NO_START = "no_start"
+    STOPS = "stops"
+    STARTS = "starts"
+
+    @property
+    def words(self) -> str:
+        """The outcome in words."""
+        return {"no_start": "it did not start", "stops": "it stopped", "starts": "it started"}[self.value]
+
+
+class InterlockTried(Record):
+    """The interlock was tried, hands off and the drum clear.
+
+    Start was pressed with the door or lid open, or the lid was lifted while the drum turned slowly.
+    """
+
+    kind: Literal["interlock_tried"] = "interlock_tried"
+    open: Literal["door", "lid"]
+    outcome: Tried
+    was: When | None = None
 
 
 class EarthLifted(Record):

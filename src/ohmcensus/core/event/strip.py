@@ -31,6 +31,8 @@ class StripStep(Record):
         Part of the sheet that came out by it, empty where none did.
     minutes
         How long it took; filled in from the clock where it is not said, None where that does not tell.
+    holds_earth
+        Whether one of its fasteners holds an earth; None where nobody was asked: then as the sheet has it.
     """
 
     kind: Literal["strip_step"] = "strip_step"
@@ -44,16 +46,37 @@ class StripStep(Record):
     plugs: tuple[Name, ...] = Field(default=(), max_length=40)
     part: Name | Literal[""] = ""
     minutes: float | None = Field(default=None, ge=0, le=240, strict=True)
+    holds_earth: StrictBool | None = None
+
+
+class Over(Record):
+    """A cover goes on over a part that is off: its wires are insulated, and tied away."""
+
+    part: Name
+    insulated: StrictBool
 
 
 class StripBack(Record):
-    """Something is back: with so many of its fasteners, and its plugs; ``because`` says why a fastener is left out."""
+    """Something is back.
+
+    Attributes
+    ----------
+    step
+        The step by which it came off.
+    fasteners, plugs
+        With so many of its fasteners, and with these of its plugs.
+    because
+        Why a fastener is left out.
+    over
+        The part that stays off beneath its cover.
+    """
 
     kind: Literal["strip_back"] = "strip_back"
     step: RowId
     fasteners: Count = 0
     plugs: tuple[Name, ...] = Field(default=(), max_length=40)
     because: Because | Literal[""] = ""
+    over: Over | None = None
 
 
 class PinMark(Record):

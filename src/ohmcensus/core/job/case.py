@@ -5,14 +5,26 @@ from __future__ import annotations
 import math
 from collections.abc import Mapping
 from dataclasses import dataclass, field, replace
+from datetime import datetime, timedelta
 from functools import cached_property
 from itertools import chain
 from typing import Any, TypeVar, overload
 
-from ohmcensus.core.event import Changed, Ended, Event, RecordWithdrawn, Reopened, RunWithdrawn, Stamped
+from ohmcensus.core.event import (
+    Changed,
+    Ended,
+    Event,
+    RecordWithdrawn,
+    Reopened,
+    RunWithdrawn,
+    Stamped,
+    StripBack,
+    StripStep,
+)
 from ohmcensus.core.event.record import Record
 from ohmcensus.core.intake import Complaint, DataPlate
 from ohmcensus.core.job.cover_minutes import Timed, learned_minutes
+from ohmcensus.core.job.former import FormerDanger
 from ohmcensus.core.job.reading import Reading, standing
 from ohmcensus.core.limits.profile import LimitProfile, usual_profile
 from ohmcensus.core.limits.terms import Terms
@@ -27,8 +39,8 @@ B2 = TypeVar("B2", bound=Record)
 class Frame:
     """What held from one record of a job on: sheet, complaint, plate and limits; another one came into force later.
 
-    ``order`` is the revision from which on it held; ``former`` are the dangers with which the last job on the same
-    serial number ended as unsafe; at an arrival the job came in from a file, and nobody knows how the machine stands.
+    ``order`` is the revision from which on it held; ``former`` are the dangers that an earlier job on the same
+    serial number left behind; at an arrival the job came in from a file, and nobody knows how the machine stands.
     """
 
     order: float
@@ -36,7 +48,7 @@ class Frame:
     complaint: Complaint
     plate: DataPlate
     profile: LimitProfile
-    former: tuple[str, ...] = ()
+    former: tuple[FormerDanger, ...] = ()
     is_arrival: bool = False
 
     def holds(self, other: Frame) -> bool:
@@ -58,6 +70,15 @@ class Frame:
 def terms_of(sheet: Sheet, plate: DataPlate, profile: LimitProfile) -> Terms:
     """Return the terms of a machine; its own plate may say that it is earthed after all."""
     return Terms(sheet, profile, sheet.protection_class == "II" and plate.protection_class != "I")
+
+
+# What is taken back within this time, by the device that wrote it, was never made (SAFETY).
+NEVER_MADE = timedelta(minutes=2)
+
+
+def _is_slip(made: Event[Any], back: Event[Any]) -> bool:
+    later = datetime.fromisoformat(back.at) - datetime.fromisoformat(made.at)
+    return later <= NEVER_MADE and made.device == back.device
 
 
 @dataclass(frozen=True)
@@ -83,7 +104,7 @@ class Case:
     frames
         What held before: sheets, complaints, plates and limits of former times, oldest first.
     former
-        Dangers with which the last job on this machine ended as unsafe.
+        Dangers that an earlier job on this machine left behind.
     """
 
     sheet: Sheet
@@ -95,7 +116,7 @@ class Case:
     profile: LimitProfile | None = None
     timed: Mapping[str, Timed] = field(default_factory=dict)
     frames: tuple[Frame, ...] = ()
-    former: tuple[str, ...] = ()
+    former: tuple[FormerDanger, ...] = ()
 
     def __post_init__(self) -> None:
         """Let what is stamped on the parts of this machine hold before what the sheet of its type says."""
@@ -157,7 +178,8 @@ class Case:
     @property
     def ended(self) -> Event[Ended] | None:
         """The event that ended the job, None while it goes on."""
-        last = next(reversed(self.of(Ended, Reopened)), None)
+        ends = [event for event in self.of(Ended, Reopened) if not event.refused]
+        last = ends[-1] if ends else None
         return last if last is not None and isinstance(last.body, Ended) else None
 
     @property
@@ -183,7 +205,22 @@ class Case:
     @cached_property
     def withdrawn(self) -> frozenset[str]:
         """Ids of the events that were taken back."""
-        return frozenset(event.body.record for event in self.events if isinstance(event.body, RecordWithdrawn))
+        return frozenset(event.body.record for event in self._undone)
+
+    @cached_property
+    def struck(self) -> frozenset[str]:
+        """Ids of the changes and steps that were taken back later than a slip of the finger is, or by another device.
+
+        They are off the record, and what they had voided stays void.
+        """
+        known = {event.id: event for event in self.events if isinstance(event.body, Changed | StripStep | StripBack)}
+        found = ((known.get(event.body.record), event) for event in self._undone)
+        return frozenset(made.id for made, back in found if made is not None and not _is_slip(made, back))
+
+    @property
+    def _undone(self) -> tuple[Event[Any], ...]:
+        """The withdrawals of records that count."""
+        return tuple(event for event in self.events if isinstance(event.body, RecordWithdrawn) and not event.refused)
 
     @property
     def withdrawn_runs(self) -> frozenset[str]:

@@ -55,6 +55,13 @@ class Reading:
         Whether the pulled plug was in the hand of whoever measured.
     device
         Device that wrote it, a random id.
+    was
+        Of a reading that only a powered machine gives: whether it was taken now, or before the machine was cut off;
+        empty where nobody was asked.
+    door, step
+        How door or lid stood, and in which step of the programme; empty where nobody was asked.
+    refused
+        Why it would not have been taken here, of a reading that came in from a file; empty for nearly all.
     """
 
     id: str
@@ -78,6 +85,10 @@ class Reading:
     device: str = ""
     is_celsius_stated: bool = True
     condition: str = ""
+    was: str = ""
+    door: str = ""
+    step: str = ""
+    refused: str = ""
 
     @property
     def stated_celsius(self) -> float | None:
@@ -134,6 +145,10 @@ _PLAIN: Mapping[str, Callable[[Reading], Plain]] = {
     "inhand": lambda row: row.inhand,
     "override": lambda row: row.override,
     "device": lambda row: row.device,
+    "was": lambda row: row.was,
+    "door": lambda row: row.door,
+    "step": lambda row: row.step,
+    "refused": lambda row: row.refused,
     "at": lambda row: row.at,
     "who": lambda row: row.who,
     "supersedes": lambda row: row.supersedes,

@@ -29,12 +29,14 @@ from ohmcensus.core.event import (
     HandsOff,
     HazardFound,
     InsulationNotAllowed,
+    InterlockTried,
     Isolated,
     LiveBegun,
     LiveEnded,
     NotedInError,
     Opened,
     OutletNamed,
+    Over,
     PhotosChosen,
     PlaceNoted,
     PluggedIn,
@@ -78,6 +80,16 @@ def _step(case: Case, row: str) -> str:
     return next((event.body.words for event in case.of(StripStep) if event.id == row), "a step")
 
 
+def _over(case: Case, over: Over | None) -> str:
+    return f", over the {_part(case, over.part).lower()}, its wires insulated and tied away" if over else ""
+
+
+def _stamp(body: Stamped) -> str:
+    if body.rating == "arrester":
+        return "a surge arrester goes to earth on it"
+    return f"{_spaced(body.rating)} {body.value:g} stamped on it"
+
+
 def _spaced(name: str) -> str:
     return re.sub(r"(?<=[a-z])(?=\d)", " ", name.replace("_", " "))
 
@@ -113,7 +125,7 @@ _WORDS: dict[type[Any], Callable[[Case, Any], str]] = {
     LiveBegun: lambda _, body: f"live: {body.reason}",
     LiveEnded: lambda *_: "live mode left",
     Opened: lambda case, body: f"{_cover(case, body.panel)}: off",
-    Shut: lambda case, body: f"{_cover(case, body.panel)}: back on",
+    Shut: lambda case, body: f"{_cover(case, body.panel)}: back on{_over(case, body.over)}",
     FoundPowered: lambda _, body: f"was under voltage{f': {body.words}' if body.words else ''}",
     HandsOff: lambda *_: "hands off it",
     StepTicked: lambda _, body: f"{_spaced(body.step)}: {'done' if body.is_done else 'not done'}",
@@ -122,7 +134,8 @@ _WORDS: dict[type[Any], Callable[[Case, Any], str]] = {
     PlaceNoted: lambda _, body: f"{body.hazard.words}, where it was: {body.words}",
     NotedInError: _noted_in_error,
     OutletNamed: lambda _, body: f"another outlet: {body.words}",
-    Stamped: lambda case, body: f"{_part(case, body.part)}: {_spaced(body.rating)} {body.value:g} stamped on it",
+    Stamped: lambda case, body: f"{_part(case, body.part)}: {_stamp(body)}",
+    InterlockTried: lambda _, body: f"interlock tried, {body.open} open: {body.outcome.words}",
     BypassRemoved: lambda _, body: f"bypass taken out: {body.words}",
     EarthLifted: lambda case, body: f"{_part(case, body.part)}: earth {'found off' if body.found else 'off'}",
     EarthRefitted: lambda case, body: f"{_part(case, body.part)}: earth back",
@@ -140,7 +153,7 @@ _WORDS: dict[type[Any], Callable[[Case, Any], str]] = {
     ProofMade: lambda _, body: f"proof, {_spaced(body.criterion)}: {body.text or ('good' if body.is_good else 'bad')}",
     InsulationNotAllowed: lambda _, body: f"insulation may not be tested: {body.words}",
     StripStep: lambda _, body: f"taken off: {body.words}",
-    StripBack: lambda case, body: f"back again: {_step(case, body.step)}",
+    StripBack: lambda case, body: f"back again: {_step(case, body.step)}{_over(case, body.over)}",
     ConnectorNoted: lambda _, body: f"connector: {body.words}",
     ConnectorTicked: lambda *_: "connector held against its photo",
     Changed: lambda case, body: f"{_part(case, body.part)}: {body.intervention.words}",

@@ -11,6 +11,7 @@ from ohmcensus.core.event import Checked, Event, Opened, RunWatched, Shut, Strip
 from ohmcensus.core.job.case import Case
 from ohmcensus.core.job.connector import unticked
 from ohmcensus.core.job.work_time import LONGEST_SILENCE_MINUTES
+from ohmcensus.core.machine.at_plug import is_made_at_plug
 
 
 @dataclass(frozen=True, slots=True)
@@ -95,7 +96,8 @@ def uncovered(case: Case) -> frozenset[str]:
     Notes
     -----
     What safety says of covers is what was noted. This is what work costs: nobody takes off a cover twice for two
-    readings. A cover that was noted as put back, or a run through with panels shut, covers again.
+    readings. A cover that was noted as put back, or a run through with panels shut, covers again. What is read at the
+    plug takes none off.
     """
     shut_at: dict[str, float] = {}
     everywhere = -1.0
@@ -107,7 +109,8 @@ def uncovered(case: Case) -> frozenset[str]:
                 everywhere = event.order
     behind = {part.id: part.behind for part in case.sheet.parts if part.behind}
     checks = ((event.body.check.partition(".")[0], event.order) for event in case.of(Checked))
-    reached = chain(((row.test.partition(".")[0], row.order) for row in case.standing if row.test), checks)
+    inside = (row for row in case.standing if row.test and not is_made_at_plug(row.between))
+    reached = chain(((str(row.test).partition(".")[0], row.order) for row in inside), checks)
     found = {
         behind[part]
         for part, order in reached
@@ -138,19 +141,17 @@ def refuse_strip(case: Case, body: StripStep | StripBack) -> None:
     if strange:
         what = f"'{strange[0]}' was not pulled in this step"
         raise InputError(what=what, remedy="tick it where it was pulled", field="plugs")
-    if step.panel:
-        refuse_cover(case, step.panel)
 
 
-def refuse_cover(case: Case, panel: str) -> None:
-    """Refuse to put a cover on over what is still off beneath it.
+def refuse_cover(case: Case, panel: str, over: frozenset[str] = frozenset()) -> None:
+    """Refuse to put a cover on over what is still off beneath it, parts left out that may stay off.
 
     Raises
     ------
     InputError
         With what goes back first.
     """
-    first = beneath(case, panel)
+    first = beneath(case, panel, over)
     if first:
         what = f"{case.sheet.panels[panel].title}: still off beneath it: {', '.join(first)}"
         raise InputError(
@@ -158,10 +159,11 @@ def refuse_cover(case: Case, panel: str) -> None:
         )
 
 
-def beneath(case: Case, panel: str) -> tuple[str, ...]:
+def beneath(case: Case, panel: str, over: frozenset[str] = frozenset()) -> tuple[str, ...]:
     """Return what is still off beneath a cover, in words, the last that came off first: it goes back before the cover.
 
-    A step that names neither part nor plug lies beneath the covers that were off when it was written.
+    A step that names neither part nor plug lies beneath the covers that were off when it was written. What is off of
+    the parts in ``over`` may stay so: their wires are insulated and tied away.
     """
     covers: list[str] = []
     found: list[str] = []
@@ -171,15 +173,22 @@ def beneath(case: Case, panel: str) -> tuple[str, ...]:
         if row.step.panel:
             covers.append(row.step.panel)
             continue
+        named = _named_parts(case, row.step)
         behind = _behind(case, row.step)
+        if named and named <= over:
+            continue
         if panel in behind or (not behind and covers[-1:] == [panel]):
             found.append(row.step.words)
     return tuple(reversed(found))
 
 
+def _named_parts(case: Case, step: StripStep) -> frozenset[str]:
+    return frozenset([step.part] if step.part else [part for plug in step.plugs for part in _parts_of(case, plug)])
+
+
 def _behind(case: Case, step: StripStep) -> frozenset[str]:
     """Return the covers that a step is known to lie behind."""
-    named = [step.part] if step.part else [part for plug in step.plugs for part in _parts_of(case, plug)]
+    named = _named_parts(case, step)
     parts = {row.id: row.behind for row in case.sheet.parts}
     return frozenset(behind for name in named if (behind := parts.get(name)))
 

@@ -77,6 +77,8 @@ def judge(use: Use, test: MachineTest | None) -> Judgement:
     has_moved = test.window.rails is None and are_apart(*ends) and not _is_settling(verdict, use)
     if has_moved and verdict is Verdict.INSIDE:
         verdict = Verdict.UNSURE
+    if use.weaker is not None and use.weaker.proves_nothing and verdict in _NOT_OUTSIDE:
+        verdict = Verdict.NOT_JUDGED
     blind = tuple(dict.fromkeys((*test.blind_to, *(use.weaker.blind_to if use.weaker else ()))))
     return Judgement(
         verdict=verdict,
@@ -88,6 +90,9 @@ def judge(use: Use, test: MachineTest | None) -> Judgement:
         healthy=_healthy(interval, test, use),
         comes_and_goes=has_moved,
     )
+
+
+_NOT_OUTSIDE = frozenset({Verdict.INSIDE, Verdict.UNSURE})
 
 
 def _ends(use: Use) -> tuple[Interval, Interval]:
@@ -143,8 +148,13 @@ def _sentence(verdict: Verdict, use: Use, test: MachineTest) -> str:
         Verdict.UNSURE: f"{_unsure(use, test)} {should}",
         Verdict.OPEN: f"open: should read {should}",
         Verdict.SHORT: f"{_short_word(test)}: should read {should}",
-        Verdict.NOT_JUDGED: should,
+        Verdict.NOT_JUDGED: f"{_lesser(use)} {should}",
     }[verdict]
+
+
+def _lesser(use: Use) -> str:
+    why = use.weaker.why if use.weaker else ""
+    return f"{why}: 0.2 A and 0.01 Ω show it; should read"
 
 
 def _unsure(use: Use, test: MachineTest) -> str:
@@ -197,6 +207,8 @@ def _not_inside_words(verdict: Verdict, use: Use, test: MachineTest) -> str:
         return how_far(use.indication, test.window)
     if verdict is Verdict.UNSURE:
         return _unsure_words(use, test)
+    if verdict is Verdict.NOT_JUDGED and use.weaker is not None:
+        return use.weaker.why
     return {Verdict.OPEN: "open circuit", Verdict.SHORT: "closed" if _is_contact(test) else "shorted"}.get(verdict, "")
 
 

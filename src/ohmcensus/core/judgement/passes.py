@@ -112,8 +112,8 @@ def held_to(reading: Reading, terms: Terms) -> Held | None:
     test = named_test(reading.test, terms, reading.stated_celsius)
     if test is not None:
         proper = {test.function}
-        if crossing is Crossing.EARTH and test.function is Function.CONTINUITY:
-            proper |= {Function.OHM}
+        if test.weaker is not None and not test.weaker.proves_nothing and not test.weaker.blind_to:
+            proper |= {test.weaker.function}
         if reading.function not in proper and not _may_fail_by(reading, test):
             return None
         return Held(test.window, crossing, frozenset(proper))
@@ -231,7 +231,7 @@ def _held_between(between: tuple[str, str], function: Function, crossing: Crossi
     if crossing is Crossing.EARTH:
         cord = named_test(EARTH_LINE, terms)
         if cord is not None:
-            return Held(cord.window, crossing, frozenset({Function.OHM, Function.CONTINUITY}))
+            return Held(cord.window, crossing, frozenset({Function.CONTINUITY}))
     return None
 
 

@@ -39,7 +39,8 @@ class LoadHeldOpen:
     part, title
         Which.
     lines
-        Ways to read it: from the output that feeds it, or at its own points; all lines of one way are needed.
+        Ways to read it: from the output that feeds it, lead and all; at its own points where no output sees it. All
+        lines of one way are needed.
     least
         What each line reads at least where the load is no short, by line.
     """
@@ -156,7 +157,9 @@ def _load(sheet: Sheet, part: Part) -> LoadHeldOpen | None:
             sheet, Probe(test.function, test.between), Configuration(frozenset({"mains_plug"} & sheet.plugs.keys()))
         )
         least[name] = OF_LOWEST_LOAD * (shown.value if shown.value is not None else test.window.interval.lo)
-    return LoadHeldOpen(part.id, part.title.lower(), (*((name,) for name in outputs), own), least)
+    # At its own tags a load is read without its lead: only where no output of a board sees both, that is all there is.
+    lines = tuple((name,) for name in outputs) or (own,)
+    return LoadHeldOpen(part.id, part.title.lower(), lines, least)
 
 
 def _is_seen_from_board(sheet: Sheet, test: MachineTest, part: Part) -> bool:

@@ -41,6 +41,13 @@ def run_words(sheet: Sheet) -> dict[str, str]:
     return {row: words.get(row, f"fails at {row}") for row in run_outcomes(sheet)}
 
 
+def is_interlock_contact(sheet: Sheet, part_id: str, test: str) -> bool:
+    """Tell whether a test reads the contact of an interlock, which says nothing without how the door stands."""
+    part = sheet.part(part_id)
+    lock = part.part_kind.interlock if part is not None else None
+    return lock is not None and test in {lock.at_rest, lock.held}
+
+
 def asked_words(name: str, sheet: Sheet) -> str:
     """Return the name of a test, a look or the run as it is printed: "Heater, between its tabs"."""
     part_id, _, own = name.partition(".")

@@ -41,7 +41,7 @@ def fed_part(sheet: Sheet, part_id: str, element_name: str) -> str | None:
     for end in (first.a, first.b):
         met = _walked(sheet, part.point(end), own)
         if not met & set(_SUPPLY):
-            loads = {row.id for row in sheet.parts if row is not part and _loads_at(sheet, row) & met}
+            loads = {row.id for row in sheet.parts if row is not part and load_points(sheet, row) & met}
             if loads:
                 return loads.pop() if len(loads) == 1 else None
     return None
@@ -59,10 +59,10 @@ def far_ends(sheet: Sheet, part_id: str, start: str) -> tuple[str, ...]:
     start
         The point.
     """
-    return tuple(sorted(_loads_at(sheet, sheet.known_part(part_id)) - _walked(sheet, start, "")))
+    return tuple(sorted(load_points(sheet, sheet.known_part(part_id)) - _walked(sheet, start, "")))
 
 
-def _loads_at(sheet: Sheet, part: Part) -> set[str]:
+def load_points(sheet: Sheet, part: Part) -> set[str]:
     """Return the points at which the fed loads of a part begin and end."""
     if not part.part_kind.is_fed:
         return set()

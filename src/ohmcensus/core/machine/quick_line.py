@@ -2,7 +2,9 @@
 
 Grammar::
 
-    line   := subject ["alone" | "loose" | "inhand"] reading [condition*] ["at" temperature]
+    line   := subject ["alone" | "loose" | "inhand"] reading [condition*] [door] [step] ["at" temperature]
+    door   := ("door" | "lid") ("open" | "shut" | "locked")
+    step   := "step" name
     condition := "dried" | "wet" | "hot" | "at 250V"
     subject:= part [test] | test | "between" point point
 
@@ -20,6 +22,7 @@ from typing import TypedDict
 from ohmcensus.core.errors import InputError, ReadingTextError, UnknownNameError
 from ohmcensus.core.machine.dead_tests import dead_tests
 from ohmcensus.core.machine.tests import MachineTest, machine_tests
+from ohmcensus.core.machine.uncalled import UNCALLED
 from ohmcensus.core.parts.element import CHASSIS
 from ohmcensus.core.quantity import Unit, parse_indication
 from ohmcensus.core.sheet import Sheet
@@ -30,6 +33,8 @@ CONDITIONS = ("dried", "wet", "hot")
 AT_250_V = "at 250 V"
 _AT_250_V = re.compile(r"\s+at\s+250\s*V\b", re.IGNORECASE)
 _LONGEST_NAME_WORDS = 6
+_DOOR = re.compile(r"\s+(?:door|lid)\s+(open|shut|locked)\s*$", re.IGNORECASE)
+_STEP = re.compile(r"\s+(?:in\s+)?step\s+([a-z][a-z0-9_]{0,29})\s*$", re.IGNORECASE)
 _TEMPERATURE = re.compile(r"\s+at\s+(\S+(?:\s*(?:°?[CF]))?)\s*$", re.IGNORECASE)
 
 
@@ -53,6 +58,8 @@ class Line:
         Whether the pulled plug is in the hand of whoever measures.
     condition
         State of the part besides its temperature, in the words of a ``Reading``.
+    door, step
+        How door or lid stood, and in which step of the programme; empty where nothing is said.
     """
 
     test: MachineTest | None
@@ -63,6 +70,8 @@ class Line:
     celsius: float | None = None
     inhand: bool = False
     condition: str = ""
+    door: str = ""
+    step: str = ""
 
 
 def read_line(text: str, sheet: Sheet) -> Line:
@@ -83,18 +92,21 @@ def read_line(text: str, sheet: Sheet) -> Line:
     if len(text) > LONGEST_LINE:
         what = f"the line is {len(text)} characters long, at most {LONGEST_LINE} are read"
         raise InputError(what=what, remedy="type one part and one reading", field="line")
-    spoken, at_250_v = _split_voltage(text.strip())
+    stood, door, step = _split_states(text.strip())
+    spoken, at_250_v = _split_voltage(stood)
     body, stated = _split_temperature(spoken)
+    _refuse_unknown_step(step, sheet)
     words = body.split()
     if not words:
         raise InputError(what="nothing typed", remedy="type a part and a reading, e.g. heater 25.9", field="line")
     if words[0].casefold() == "between":
         tests = machine_tests(sheet, stated)
         first, second, rest = _points(words[1:], sheet)
-        named = next((test for test in tests if set(test.between) == {first, second} and first != second), None)
-        return Line(named, (first, second), **_said(rest, at_250_v), celsius=stated)
+        asked = (test for test in tests if test.name != UNCALLED and first != second)
+        named = next((test for test in asked if set(test.between) == {first, second}), None)
+        return Line(named, (first, second), **_said(rest, at_250_v), celsius=stated, door=door, step=step)
     test, rest = _names(sheet, stated).subject(words)
-    return Line(test, test.between, **_said(rest, at_250_v), celsius=stated)
+    return Line(test, test.between, **_said(rest, at_250_v), celsius=stated, door=door, step=step)
 
 
 # What a line that names no part begins with: a figure, a sign before one, or over-range.
@@ -143,6 +155,30 @@ def completions(text: str, sheet: Sheet, *, most: int = 6) -> list[str]:
             :most
         ]
     return []
+
+
+def _split_states(text: str) -> tuple[str, str, str]:
+    """Split what is said of door and step from the end of a line, behind its reading; in either order."""
+    said = {"door": "", "step": ""}
+    for _ in said:
+        for name, pattern in (("door", _DOOR), ("step", _STEP)):
+            match = pattern.search(text)
+            if match is not None and not said[name] and _ends_in_reading(text[: match.start()]):
+                text, said[name] = text[: match.start()], match[1].casefold()
+    return text, said["door"], said["step"]
+
+
+def _ends_in_reading(text: str) -> bool:
+    """Tell whether a line ends in a reading: a title like "current in the step lock" has none before its step."""
+    words = text.casefold().split()[1:]
+    return any(any(sign.isdigit() for sign in word) or word in {"ol", "open", "none"} for word in words)
+
+
+def _refuse_unknown_step(step: str, sheet: Sheet) -> None:
+    known = sheet.states.get("programme", ())
+    if step and step not in known:
+        what = f"no step '{step}' in the programme of this machine"
+        raise UnknownNameError(what=what, remedy=f"its steps are {', '.join(known) or 'not known'}", field="step")
 
 
 def _split_voltage(text: str) -> tuple[str, str]:

@@ -9,6 +9,7 @@ from ohmcensus.core.machine.coverage import configuration_of, is_answered, probe
 from ohmcensus.core.machine.expected import OF_THE_DEVICE, residual_device
 from ohmcensus.core.machine.feeds import far_ends, fed_part
 from ohmcensus.core.machine.probe import predict
+from ohmcensus.core.machine.uncalled import uncalled_test
 from ohmcensus.core.meter import Function
 from ohmcensus.core.parts.kind import TestSpec
 from ohmcensus.core.physics.temperature import REFERENCE_CELSIUS
@@ -21,7 +22,8 @@ def listed_tests(sheet: Sheet, part_id: str) -> tuple[TestSpec, ...]:
     """Return the tests of a part in its machine.
 
     A test that turns the plug is left out where the plug goes in one way only, the tests of a residual-current device
-    where the circuit of the type has none. A load that the board sees through an
+    where the circuit of the type has none. A load that is switched is asked for volts in a step that does not call it;
+    one that the board sees through an
     open contact of its return, a lock or a second pole of the relay in the neutral, is read to its own far tag instead.
 
     Parameters
@@ -38,7 +40,9 @@ def listed_tests(sheet: Sheet, part_id: str) -> tuple[TestSpec, ...]:
         for spec in part.tests()
         if (sheet.is_plug_reversible or not spec.is_reversed) and (has_device or spec.function not in OF_THE_DEVICE)
     )
-    return tuple(_reached(sheet, part, _one_way(sheet, spec)) for spec in kept)
+    made = tuple(_reached(sheet, part, _one_way(sheet, spec)) for spec in kept)
+    uncalled = uncalled_test(sheet, part) if made else None
+    return made if uncalled is None else (*made, uncalled)
 
 
 def _one_way(sheet: Sheet, spec: TestSpec) -> TestSpec:

@@ -115,7 +115,8 @@ def _stamped(sheet: Sheet, part: Part, own: dict[str, float]) -> Part:
 
 def _rated(part: Part, rating: str, value: float) -> Part:
     """Return a part with another rating; the part itself where its kind has no such figure, or not such a one."""
-    plain: dict[str, Any] = part.ratings.model_dump() | {rating: value}
+    is_mark = isinstance(getattr(part.ratings, rating, None), bool)
+    plain: dict[str, Any] = part.ratings.model_dump() | {rating: bool(value) if is_mark else value}
     try:
         ratings = type(part.ratings).model_validate(plain)
         part.part_kind.tests(ratings)

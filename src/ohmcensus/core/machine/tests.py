@@ -6,6 +6,7 @@ from collections.abc import Callable
 from dataclasses import dataclass
 from functools import lru_cache
 
+from ohmcensus.core.machine.at_plug import AT_PLUG_WORDS, cover_of, is_made_at_plug
 from ohmcensus.core.machine.expected import expected, nominal_by_celsius
 from ohmcensus.core.machine.plug_on import window_with_plug_on
 from ohmcensus.core.machine.seen import blind_modes
@@ -78,6 +79,12 @@ class MachineTest:
     healthy_ohm: float | None = None
     nominal_at: Callable[[float], float] | None = None
 
+    @property
+    def stands(self) -> str:
+        """How the machine stands for it, in words; at the plug nothing comes off."""
+        is_at_plug = self.state is MachineState.UNPLUGGED and is_made_at_plug(self.between)
+        return AT_PLUG_WORDS if is_at_plug else self.state.words
+
 
 @lru_cache(maxsize=128)
 def machine_tests(sheet: Sheet, celsius: float | None) -> tuple[MachineTest, ...]:
@@ -117,7 +124,7 @@ def _test(sheet: Sheet, part: Part, spec: TestSpec, celsius: float | None) -> Ma
         minutes=spec.minutes,
         advice=spec.advice,
         touches_chassis=part.chassis,
-        behind=part.behind,
+        behind=cover_of(part, spec),
         load_volts=spec.load_volts,
         proves=spec.proves,
         with_plug_on=window_with_plug_on(sheet, part.id, spec.name, window),

@@ -6,7 +6,7 @@ from typing import Annotated
 
 from pydantic import Field
 
-from ohmcensus.core.parts.build import closed, plain
+from ohmcensus.core.parts.build import closed, opened, plain
 from ohmcensus.core.parts.element import ClosedWhen, Element, contact
 from ohmcensus.core.parts.fault import FaultMode
 from ohmcensus.core.parts.kind import (
@@ -42,19 +42,30 @@ def _elements(ratings: CamTimerRatings, nominal: Nominal) -> tuple[Element, ...]
 
 
 def _tests(ratings: CamTimerRatings) -> tuple[TestSpec, ...]:
-    """Return each contact in the first step that closes it."""
-    return tuple(
-        closed(
-            name,
-            f"{name} contact, at {steps[0]}",
-            ("c", name),
-            blind_to=(FaultMode.WELDED,),
-            minutes=0.7,
-            sets={"programme": steps[0]},
-            advice="Turn the knob to the step, then read; turn on and it must open.",
-        )
-        for name, steps in ratings.chart.items()
+    """Return each contact in the first step that closes it, and at rest."""
+    return tuple(test for name, steps in ratings.chart.items() for test in _of_contact(name, steps))
+
+
+def _of_contact(name: str, steps: Steps) -> tuple[TestSpec, ...]:
+    called = closed(
+        name,
+        f"{name} contact, at {steps[0]}",
+        ("c", name),
+        blind_to=(FaultMode.WELDED,),
+        minutes=0.7,
+        sets={"programme": steps[0]},
+        advice="Turn the knob to the step, then read; turn on and it must open.",
     )
+    rest = opened(
+        f"{name}_rest",
+        f"{name} contact, at rest",
+        ("c", name),
+        "an idle contact is open; closed, its load runs at once",
+        blind_to=(FaultMode.STUCK_OPEN, FaultMode.BAD_JOINT),
+        minutes=0.7,
+        advice="Knob at off.",
+    )
+    return called, rest
 
 
 KIND = PartKind(

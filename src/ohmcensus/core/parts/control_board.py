@@ -62,12 +62,15 @@ class ControlBoardRatings(Ratings):
         Sensors whose two leads end on the board.
     volts
         Supply; where it is stated, every output has a live test.
+    arrester
+        Whether a surge arrester goes to earth on it.
     """
 
     relay: Relay = Field(default_factory=Relay)
     outputs: dict[str, Output] = Field(default_factory=dict)
     senses: tuple[str, ...] = Field(default=(), strict=False)
     volts: float | None = Field(default=None, gt=0, le=500)
+    arrester: bool = False
 
 
 def _pins(ratings: ControlBoardRatings) -> tuple[Pin, ...]:

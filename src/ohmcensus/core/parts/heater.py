@@ -116,7 +116,7 @@ KIND = PartKind(
     tricks=(
         "The clamp nut is loosened, not taken off: push its bolt in, and the gasket slims and lets go.",
         "Back in: the tip goes into its clip behind the tub first; look with a lamp before the nut is tightened.",
-        "The nut swells the gasket: firm, by a count of turns past seating or by feel, as you learned it; then watch for weeping.",
+        "The nut swells the gasket: firm, by turns counted past seating or by feel; then watch for weeping.",
         "Tightening can push the sensor beside it out of its seat: press it home last.",
     ),
     pins=fixed(Pin("a", "tag 1"), Pin("b", "tag 2"), Pin("pe", "sheath")),

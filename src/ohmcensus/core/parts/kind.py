@@ -117,11 +117,12 @@ class PartCheck:
 
 @dataclass(frozen=True, slots=True)
 class Weaker:
-    """A lesser instrument for a test: what it misses on top, and why."""
+    """A lesser instrument for a test: what it misses on top, and why; whether it can only fail, and never pass."""
 
     function: Function
     blind_to: tuple[FaultMode, ...]
     why: str
+    proves_nothing: bool = False
 
 
 @dataclass(frozen=True, slots=True)
@@ -270,10 +271,16 @@ class Traits:
 
 @dataclass(frozen=True, slots=True)
 class Interlock:
-    """What keeps hands out: the test of its contact that must read open, and the one that must read closed."""
+    """What keeps hands out: the test of its contact that must read open, and the one that must read closed.
+
+    ``by_hand`` tells whether the contact can be held closed without voltage: a lid switch can, a wax or bimetal lock
+    cannot; ``closed_at`` are the states of door or lid in which it is closed.
+    """
 
     at_rest: str
     held: str
+    by_hand: bool = False
+    closed_at: frozenset[str] = frozenset({"locked"})
 
 
 @dataclass(frozen=True, slots=True)

@@ -12,7 +12,7 @@ KIND = PartKind(
     kind="lid_switch",
     title="Lid switch",
     traits=plain(Role.INTERLOCK),
-    interlock=Interlock("open", "shut"),
+    interlock=Interlock("open", "shut", by_hand=True, closed_at=frozenset({"shut", "locked"})),
     ratings=NoRatings,
     fault_modes=SWITCH_MODES,
     priors={FaultMode.STUCK_OPEN: 1.4, FaultMode.WELDED: 0.1, FaultMode.BAD_JOINT: 0.4},

@@ -40,13 +40,14 @@ PATH_LIMIT_OHM = 2.0
 
 
 class MainsFilterRatings(Ratings):
-    """Values printed on the filter; no bleed where discharge is electronic."""
+    """Values printed on the filter; no bleed where discharge is electronic; whether a surge arrester goes to earth."""
 
     volts: float = Field(gt=0, le=500)
     hertz: float = Field(gt=0, le=400)
     x_farad: float = Field(gt=0, le=1e-5)
     y_farad: float = Field(gt=0, le=1e-7)
     bleed_ohm: float | None = Field(default=None, gt=0)
+    arrester: bool = False
 
 
 def _stored_charges(ratings: MainsFilterRatings) -> tuple[StoredCharge, ...]:

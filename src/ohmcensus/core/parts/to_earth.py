@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from ohmcensus.core.meter import Function
-from ohmcensus.core.parts.expect import BY_OHMMETER, BY_PLAIN_OHMS, earthed, insulation
+from ohmcensus.core.parts.expect import BY_OHMMETER, NO_PROOF, earthed, insulation
 from ohmcensus.core.parts.fault import FaultMode
 from ohmcensus.core.parts.kind import MachineState, TestSpec
 
@@ -58,6 +58,6 @@ EARTH_OF_PART = TestSpec(
     function=Function.CONTINUITY,
     expect=earthed(),
     minutes=0.7,
-    weaker=BY_PLAIN_OHMS,
+    weaker=NO_PROOF,
     advice="Scratch through paint and rust; flex its earth wire while you read.",
 )

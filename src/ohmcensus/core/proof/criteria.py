@@ -15,7 +15,7 @@ from ohmcensus.core.event import Changed
 from ohmcensus.core.job.case import Case
 from ohmcensus.core.job.mains_plug import is_plug_turned_freely
 from ohmcensus.core.judgement import limited
-from ohmcensus.core.judgement.passes import insulation_lines_of, named_test
+from ohmcensus.core.judgement.passes import earth_line_of, insulation_lines_of, named_test
 from ohmcensus.core.judgement.whole import hidden_from_plug
 from ohmcensus.core.limits.terms import Terms
 from ohmcensus.core.machine import machine_tests
@@ -100,12 +100,18 @@ _CLOSED = frozenset({"visual", "protective_conductor", "insulation", "function"}
 
 def criteria(case: Case, safety: Safety) -> tuple[Criterion, ...]:
     """Return what the machine of a case has to show, in order; all of it where nothing is asked yet."""
-    every, much = tuple(_criteria(case, safety)), asked(safety)
+    every, much = every_criterion(case, safety), asked(safety)
     if much is Asked.SEEN:
-        return tuple(row for row in every if row.id == "visual")
+        strap = {EARTH} if safety.walk.marks.strap else set[str]()
+        return tuple(row for row in every if row.id in {"visual", *strap})
     if much is Asked.CLOSED:
-        return tuple(row for row in every if row.id in _CLOSED or row.id.startswith(OWN_INSULATION))
+        return tuple(row for row in every if row.id in _CLOSED or row.id.startswith((OWN_INSULATION, OWN_EARTH)))
     return every
+
+
+def every_criterion(case: Case, safety: Safety) -> tuple[Criterion, ...]:
+    """Return all that a machine of this kind can be asked, in order, whether it is asked now or not."""
+    return tuple(_criteria(case, safety))
 
 
 def tub_heater_watts(sheet: Sheet) -> float:
@@ -124,7 +130,7 @@ def _criteria(case: Case, safety: Safety) -> Iterator[Criterion]:
     drum = "Turned by hand, the machine unplugged: no knock, no scrape."
     yield Criterion("drum", "Drum turns free", drum, ShownBy.SEEN)
     is_barred = is_insulation_barred(safety)
-    yield from _dead(case, is_barred=is_barred)
+    yield from _dead(case, safety, is_barred=is_barred)
     yield from _currents(case, is_barred=is_barred)
     yield Criterion("function", "Runs through", _whole_run(case.sheet), ShownBy.RUN)
     if tub_heater_watts(case.sheet) and _is_heating_touched(case):
@@ -148,11 +154,11 @@ def _whole_run(sheet: Sheet) -> str:
 _SEEN_AS = {"turn": "turn both ways"}
 
 
-def _dead(case: Case, *, is_barred: bool) -> Iterator[Criterion]:
+def _dead(case: Case, safety: Safety, *, is_barred: bool) -> Iterator[Criterion]:
     """Yield earth and insulation: readings of the quick line, machine proved dead or its plug in the hand."""
     terms = case.terms
     words = {
-        Proves.EARTH: ("protective_conductor", "Protective conductor", "From the plug's earth pin, cord flexed."),
+        Proves.EARTH: (EARTH, "Protective conductor", "From the plug's earth pin, cord flexed."),
         Proves.INSULATION: ("insulation", "Insulation at 500 V", "L and N joined against earth, switched on."),
     }
     for test in machine_tests(case.sheet, None):
@@ -164,12 +170,24 @@ def _dead(case: Case, *, is_barred: bool) -> Iterator[Criterion]:
         window = limited(test, terms).window
         caution = _CAUTION if test.proves is Proves.INSULATION else ""
         yield Criterion(name, title, how, ShownBy.READING, window, test.id, caution)
+        if test.proves is Proves.EARTH:
+            yield from _own_earths(terms, safety)
     if not is_barred:
         yield from _hidden(terms)
 
 
+def _own_earths(terms: Terms, safety: Safety) -> Iterator[Criterion]:
+    """Yield the earth of each part that was worked on or unplugged: a tag left off is not seen from elsewhere."""
+    for part in terms.sheet.parts:
+        test = named_test(earth_line_of(part.id), terms)
+        if part.id in safety.walk.marks.own and part.is_earthed and test is not None:
+            title = f"Earth of the {part.title.lower()}"
+            how = "From the plug's earth pin to its body: it was off, or worked on."
+            yield Criterion(f"{OWN_EARTH}{part.id}", title, how, ShownBy.READING, test.window, test.id)
+
+
 _CAUTION = "Hands off while it drives 500 V; discharge after."
-OWN_INSULATION = "insulation_"
+OWN_INSULATION, OWN_EARTH, EARTH = "insulation_", "earth_", "protective_conductor"
 
 
 def _hidden(terms: Terms) -> Iterator[Criterion]:
@@ -192,7 +210,7 @@ def _currents(case: Case, *, is_barred: bool) -> Iterator[Criterion]:
     live = "Under power, panels shut: touch nothing but the tester."
     terms = case.terms
     if case.limits.is_held_on_gfci and not is_barred:
-        how = "One full run on a GFCI, noted as the circuit of the house: it must hold."
+        how = "One full run on a GFCI, the house's or one brought along: it must hold. Else the current, measured."
         yield Criterion("current", "Held on a GFCI", how, ShownBy.GFCI, caution=live)
     elif not terms.is_class_ii:
         window = _at_most(terms.conductor_a, terms)

@@ -2,31 +2,42 @@
 
 from __future__ import annotations
 
+import math
 from collections.abc import Sequence
 from dataclasses import dataclass, replace
 
+from ohmcensus.core.acts import ActId, go
 from ohmcensus.core.errors import InputError, SafetyRefusalError
 from ohmcensus.core.event import Event, HeatRise, ProofMade, RunWatched, Way, When
 from ohmcensus.core.job.case import Case
 from ohmcensus.core.job.reading import Reading
 from ohmcensus.core.job.voided import Voided, voided_by
-from ohmcensus.core.judgement.passes import Pass
+from ohmcensus.core.judgement.passes import EARTH_LINE, WHOLE_LINE, Pass
 from ohmcensus.core.machine.asked import THROUGH
 from ohmcensus.core.meter import Function, Meter
 from ohmcensus.core.parts.kind import Role
 from ohmcensus.core.physics.heat import heat_up_bounds
 from ohmcensus.core.proof.criteria import (
+    EARTH,
+    OWN_EARTH,
     Asked,
     Criterion,
     ShownBy,
     asked,
     criteria,
+    every_criterion,
     is_insulation_barred,
     tub_heater_watts,
 )
 from ohmcensus.core.proof.stands import DRUM, POWERED
 from ohmcensus.core.quantity import Indication, Interval, Unit, parse_indication, with_scale
+from ohmcensus.core.quantity.window import Source, Window
 from ohmcensus.core.safety import Safety, SafetyState, Walk
+from ohmcensus.core.safety.admission import shut_acts
+from ohmcensus.core.safety.evidence import Evidence
+from ohmcensus.core.safety.lifted_by import PULL
+from ohmcensus.core.safety.override import PROVE
+from ohmcensus.core.safety.power import was_it_now
 from ohmcensus.core.symptom import Device
 
 
@@ -102,21 +113,23 @@ def refuse_proof(case: Case, body: ProofMade, safety: Safety) -> None:
     """
     rows = proofs(case, safety)
     place = next((at for at, row in enumerate(rows) if row.criterion.id == body.criterion), None)
-    if place is None:
-        known = ", ".join(row.criterion.id for row in rows)
+    every = {row.id: row for row in every_criterion(case, safety)}
+    if place is None and body.criterion not in every:
+        known = ", ".join(every)
         raise InputError(what=f"no criterion '{body.criterion}' here", remedy=f"known are {known}", field="criterion")
-    criterion = rows[place].criterion
+    criterion = rows[place].criterion if place is not None else every[body.criterion]
     _refuse_form(case, criterion, body, safety)
     if body.was is When.BEFORE:
         return
-    for row in rows[:place]:
+    for row in rows[: place or 0]:
         is_both_seen = row.criterion.kind is criterion.kind is ShownBy.SEEN
         is_missing = row.is_good is None and not is_both_seen and not row.criterion.is_optional
         if row.is_good is False or is_missing:
             state = "failed" if row.is_good is False else "is not shown yet"
             remedy = "mend that first and show it again" if row.is_good is False else "show that first"
             what = f"{row.criterion.named} {state}: it comes before {criterion.named}"
-            raise SafetyRefusalError(what=what, remedy=remedy, field="criterion")
+            act = go(ActId.MEASURE, f"Show: {row.criterion.title}", "prove", row.criterion.id)
+            raise SafetyRefusalError(what=what, remedy=remedy, field="criterion", acts=(act,))
     _refuse_state(criterion, body, safety)
 
 
@@ -158,25 +171,29 @@ def _refuse_state(criterion: Criterion, body: ProofMade, safety: Safety) -> None
     """Refuse a proof in a state of the machine that it is not made in."""
     if criterion.id == DRUM and safety.state in POWERED:
         what = "the drum is turned by hand with the machine unplugged"
-        raise SafetyRefusalError(what=what, remedy="unplug it and note that in Safe", field="safety")
+        raise SafetyRefusalError(what=what, remedy="unplug it and note that in Safe", field="safety", acts=(PULL,))
     if body.way is None:
         return
     if body.was is None and safety.isolated and body.way is not Way.ALTERNATIVE:
-        what = "the machine is cut off: was this measured now, or before?"
-        raise InputError(what=what, remedy="plug it in, panels shut, and measure; or say 'before'", field="was")
+        raise was_it_now()
     if body.way is Way.ALTERNATIVE and safety.state is not SafetyState.DEAD:
         what = "the alternative method drives a voltage of its own: the machine is not proved dead"
-        raise SafetyRefusalError(what=what, remedy="prove it dead in Safe", field="safety")
-    if body.way is not Way.ALTERNATIVE and safety.state not in POWERED:
+        raise SafetyRefusalError(what=what, remedy="prove it dead in Safe", field="safety", acts=(PROVE,))
+    if body.way is not Way.ALTERNATIVE and safety.state not in POWERED and body.was is not When.NOW:
         what = "a current is measured under power"
-        raise SafetyRefusalError(what=what, remedy="plug it in, panels shut, and note that in Safe", field="safety")
+        remedy = "plug it in, panels shut, and note that in Safe"
+        to_plug = go(ActId.PULL_PLUG, "To the plug, in Safe", "safe", "isolate")
+        raise SafetyRefusalError(what=what, remedy=remedy, field="safety", acts=(to_plug,))
     if safety.state is SafetyState.UNDER_VOLTAGE and not safety.is_shut and body.way is not Way.ALTERNATIVE:
         what = "the machine is open and under voltage"
-        raise SafetyRefusalError(what=what, remedy="unplug it, shut it, and plug it in again", field="safety")
+        remedy = "unplug it, shut it, and plug it in again"
+        acts = (PULL, *shut_acts(safety))
+        raise SafetyRefusalError(what=what, remedy=remedy, field="safety", acts=acts)
 
 
 def _refuse_form(case: Case, criterion: Criterion, body: ProofMade, safety: Safety) -> None:
-    if criterion.kind in {ShownBy.READING, ShownBy.RUN, ShownBy.HEAT, ShownBy.GFCI}:
+    is_current = criterion.kind is ShownBy.GFCI and body.way is not None
+    if criterion.kind in {ShownBy.READING, ShownBy.RUN, ShownBy.HEAT, ShownBy.GFCI} and not is_current:
         remedy = "type it in the quick line" if criterion.kind is ShownBy.READING else "watch a run and note it"
         raise InputError(what=f"{criterion.named} is shown by what is logged", remedy=remedy, field="criterion")
     if criterion.kind is ShownBy.SEEN:
@@ -208,20 +225,48 @@ def ways(case: Case, safety: Safety) -> tuple[Way, ...]:
 
 
 def _proof(case: Case, criterion: Criterion, safety: Safety) -> Proof:
-    marks, found = safety.walk.marks, _shown(case, criterion, safety)
+    found = _shown(case, criterion, safety)
     if found.is_good is not None:
         return found
-    of_function = criterion.kind in {ShownBy.RUN, ShownBy.GFCI, ShownBy.HEAT}
-    since = marks.function if of_function else marks.whole
-    return replace(found, voided=voided_by(case, _shown_at(criterion, safety.walk), since))
+    since = counts_from(criterion, safety.walk)
+    voided = _voided_otherwise(criterion, safety.walk, since)
+    return replace(found, voided=voided or voided_by(case, _shown_at(criterion, safety.walk), since))
+
+
+def counts_from(criterion: Criterion, walk: Walk) -> int:
+    """Return the record from which on what shows a criterion counts.
+
+    A look counts from the last cover, a run and its joints from the last change or plug, the insulation from the last
+    plug that voids it, the earth also from a cover that carries one, a part's own earth from the last work on it.
+    """
+    marks, name = walk.marks, criterion.id
+    if criterion.kind in {ShownBy.RUN, ShownBy.HEAT} or name == "joints":
+        return marks.function
+    if name == "visual":
+        return marks.seen
+    if name == EARTH:
+        return marks.bond
+    if name.startswith(OWN_EARTH):
+        return marks.own.get(name.removeprefix(OWN_EARTH), 0)
+    return marks.insulation if criterion.kind is ShownBy.READING else marks.whole
+
+
+def _voided_otherwise(criterion: Criterion, walk: Walk, since: int) -> Voided | None:
+    """Say by what something counts for nothing that was shown after all: a cover that was off, a contact closed."""
+    if criterion.kind is ShownBy.READING:
+        open_ones = [row for row in walk.goods(criterion.test) if row.order > since and not row.is_shut]
+        return Voided("read with a cover off", open_ones[-1].at) if open_ones else None
+    if criterion.kind in {ShownBy.RUN, ShownBy.GFCI} and walk.when("run with contact") > since:
+        return Voided("a contact was closed that should be open, so that the run shows no function", "")
+    return None
 
 
 def _shown_at(criterion: Criterion, walk: Walk) -> int:
     """Return the order of the record that showed a criterion as good last; negative where none did."""
     match criterion.kind:
         case ShownBy.READING:
-            good = walk.good.get(criterion.test)
-            return good.order if good is not None else -1
+            good = walk.goods(criterion.test)
+            return good[-1].order if good else -1
         case ShownBy.RUN:
             return walk.watched.order if walk.watched is not None and walk.watched.body.outcome == THROUGH else -1
         case ShownBy.SEEN | ShownBy.CURRENT:
@@ -231,28 +276,66 @@ def _shown_at(criterion: Criterion, walk: Walk) -> int:
 
 
 def _shown(case: Case, criterion: Criterion, safety: Safety) -> Proof:
-    marks, walk = safety.walk.marks, safety.walk
+    walk = safety.walk
+    since = counts_from(criterion, walk)
     if criterion.kind is ShownBy.READING:
-        return _by_reading(criterion, marks.whole, walk)
-    if criterion.kind in {ShownBy.RUN, ShownBy.GFCI}:
-        is_held = criterion.kind is ShownBy.RUN or (walk.circuit is not None and walk.circuit.device is Device.GFCI)
-        return _by_run(criterion, walk.watched, marks.function) if is_held else Proof(criterion)
+        return _by_reading(criterion, since, walk)
+    if criterion.kind is ShownBy.RUN:
+        return _by_run(criterion, walk.watched, since)
     if criterion.kind is ShownBy.HEAT:
-        return _by_heat(case, criterion, marks.function)
+        return _by_heat(case, criterion, since)
     made = walk.made.get(criterion.id)
-    return _by_record(criterion, made) if made is not None and made.order > marks.whole else Proof(criterion)
+    if made is not None and made.order > since:
+        return _by_record(_measured(criterion, safety), made)
+    if criterion.kind is ShownBy.GFCI and _is_held(walk):
+        return _by_run(criterion, walk.watched, walk.marks.function)
+    return Proof(criterion)
+
+
+def _is_held(walk: Walk) -> bool:
+    """Tell whether the run that counts was on a GFCI: as it was asked, else by the circuit of the house."""
+    said = walk.watched.body.on_gfci if walk.watched is not None else None
+    if said is not None:
+        return said
+    return walk.circuit is not None and walk.circuit.device is Device.GFCI
+
+
+def _measured(criterion: Criterion, safety: Safety) -> Criterion:
+    """Return a criterion with the limit of its current, where a GFCI stands for it and it was measured all the same."""
+    if criterion.kind is not ShownBy.GFCI:
+        return criterion
+    terms = safety.walk.terms
+    window = Window(Interval(-math.inf, terms.conductor_a), Unit.AMPERE, Source.COMMON, terms.basis)
+    return replace(criterion, window=window)
 
 
 def _by_reading(criterion: Criterion, since: int, walk: Walk) -> Proof:
     """Return the last reading of a line: good where it counts as evidence, failed where it surely breaks its limit."""
-    row = walk.latest.get(criterion.test)
+    row = walk.latest(criterion.test)
     if row is None or row.order <= since or (row.reading is None and not row.connected):
         return Proof(criterion)
-    is_good = walk.good.get(criterion.test) is row and row.result(walk.terms) is Pass.GOOD
-    if not is_good and row.reading is not None and (row.reading.override or row.reading.supersedes):
+    is_failed = row.result(walk.terms) is not Pass.GOOD and not row.is_kept_by_a_lesser(walk.terms)
+    if is_failed and not _is_excused(row):
+        shows = row.reading.indication if row.reading is not None else None
+        return Proof(criterion, is_good=False, shows=shows, interval=row.interval, at=row.at, reading=row.reading)
+    later = [each for each in walk.goods(criterion.test) if each.order > since]
+    goods = [row for row in later if _counts(row, criterion, walk) and row.result(walk.terms) is Pass.GOOD]
+    if not goods:
         return Proof(criterion)
-    shows = row.reading.indication if row.reading is not None else None
-    return Proof(criterion, is_good, shows, row.interval, row.at, reading=row.reading)
+    best = goods[-1]
+    shows = best.reading.indication if best.reading is not None else None
+    return Proof(criterion, True, shows, best.interval, best.at, reading=best.reading)
+
+
+def _is_excused(row: Evidence) -> bool:
+    """Tell whether a reading that is not good fails nothing: for a reason alone, a correction, or by a lesser meter."""
+    return row.reading is not None and bool(row.reading.override or row.reading.supersedes or row.reading.refused)
+
+
+def _counts(row: Evidence, criterion: Criterion, walk: Walk) -> bool:
+    """Tell whether a good reading counts for signing: after a change the whole is read with every cover shut."""
+    is_whole = criterion.test in {EARTH_LINE, WHOLE_LINE}
+    return row.is_shut or not is_whole or not walk.marks.change
 
 
 def _by_heat(case: Case, criterion: Criterion, since: int) -> Proof:

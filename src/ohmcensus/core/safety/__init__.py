@@ -2,18 +2,19 @@
 
 from ohmcensus.core.machine.discharge import Discharge, discharge_of
 from ohmcensus.core.safety.admission import Admission, admitted, admitted_leak_test
+from ohmcensus.core.safety.clock import next_change, settles_at
 from ohmcensus.core.safety.rules import May, may, refuse_event
 from ohmcensus.core.safety.state import Danger, Safety, safety_at, stepped, walk_of
 from ohmcensus.core.safety.steps import SafeStep, safe_steps
-from ohmcensus.core.safety.walk import Walk, next_change, settles_at
-from ohmcensus.core.safety.words import Act, DangerId, SafetyState
+from ohmcensus.core.safety.walk import Walk
+from ohmcensus.core.safety.words import DangerId, Forbidden, SafetyState
 
 __all__ = [
-    "Act",
     "Admission",
     "Danger",
     "DangerId",
     "Discharge",
+    "Forbidden",
     "May",
     "SafeStep",
     "Safety",

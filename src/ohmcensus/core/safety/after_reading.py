@@ -1,59 +1,79 @@
-"""What a reading changes: the series, the state, the evidence of its line, the dangers that it opens."""
+"""What a reading changes: the state, the evidence of its line, the dangers that it opens."""
 
 from __future__ import annotations
 
 from dataclasses import replace
 from datetime import timedelta
 
-from ohmcensus.core.event import CutOff
+from ohmcensus.core.event import When
 from ohmcensus.core.job.reading import Reading
-from ohmcensus.core.judgement.passes import Pass, named_test
-from ohmcensus.core.limits.terms import Terms
+from ohmcensus.core.judgement.passes import Pass
 from ohmcensus.core.machine import is_proof
-from ohmcensus.core.machine.dead_tests import SOURCE_DC, SUPPLY_PAIRS
-from ohmcensus.core.machine.discharge import PLUG_SAFE_V
-from ohmcensus.core.machine.net import PLUG_L, PLUG_N
 from ohmcensus.core.meter import Function
-from ohmcensus.core.parts.kind import MachineState
-from ohmcensus.core.quantity import Interval, show_indication
-from ohmcensus.core.safety.danger import OUTLET_LINE, Found, measured, outlet_without_earth, title_of
-from ohmcensus.core.safety.evidence import Evidence, of_reading
-from ohmcensus.core.safety.lifting import is_power_forbidden, voided
-from ohmcensus.core.safety.needs import is_neutral_earthed
-from ohmcensus.core.safety.series import is_a_minute_later, is_charged, is_inside, is_over
-from ohmcensus.core.safety.walk import Shout, Walk, moment
+from ohmcensus.core.safety.clock import moment
+from ohmcensus.core.safety.danger import OUTLET_LINE, Found, title_of
+from ohmcensus.core.safety.evidence import Evidence, Weight, of_leak_test_without, of_reading
+from ohmcensus.core.safety.forbidding import is_power_forbidden
+from ohmcensus.core.safety.lifting import voided
+from ohmcensus.core.safety.measured import measured, outlet_found
+from ohmcensus.core.safety.needs import is_neutral_earthed, outlet_rows
+from ohmcensus.core.safety.opening import forbidden_live, opened
+from ohmcensus.core.safety.powered import OUTLET_VOLTS, is_at_plug, is_live_test, shows_power
+from ohmcensus.core.safety.proof_points import after_charge, after_proof_point
+from ohmcensus.core.safety.stretch import order_before
+from ohmcensus.core.safety.walk import Walk
+from ohmcensus.core.safety.whole import (
+    ends_are_supply,
+    is_by_arrester,
+    is_lead_off,
+    is_plug_turned_freely,
+    without,
+)
 from ohmcensus.core.safety.words import DangerId
 
-# What surely shows power between two points, and what surely shows nothing (SAFETY).
-POWER_AC_V, POWER_DC_V = 5.0, 0.5
-OUTLET_VOLTS = frozenset({"outlet.ln", "outlet.le", "outlet.ne"})
-# What is read at the outlet with the machine's plug out.
-OF_THE_HOUSE = OUTLET_VOLTS | {"outlet.rcd_ramp", "outlet.rcd_time"}
-# A link that holds more than this five minutes after the machine was cut off does not bleed (SAFETY).
-LINK_V, LINK_AFTER = 60.0, timedelta(minutes=5)
 # A reading corrected within this time was a slip of the finger (SAFETY).
 SLIP = timedelta(minutes=2)
-_AT_PLUG = frozenset({PLUG_L, PLUG_N})
+# What a meter drives itself, or what tells of a leak, between points that no test names.
+_DRIVEN = frozenset({Function.OHM, Function.CONTINUITY, Function.INSULATION, Function.LEAKAGE})
 
 
 def after_reading(walk: Walk, reading: Reading) -> Walk:
     """Return the walk after one reading, a correction or a withdrawal."""
     if reading.supersedes:
-        walk = _superseded(walk, reading)
+        walk, is_done = _superseded(walk, reading)
+        if is_done:
+            return walk
     if reading.withdrawn or reading.loose:
         return walk
+    if reading.override:
+        walk = replace(walk, reasons=walk.reasons | {reading.override.casefold()})
     if reading.test is not None and is_proof(reading.test):
-        return _after_proof_point(walk, reading)
-    if shows_power(reading, walk.terms) and not walk.is_live and not walk.powered:
-        return _found_powered(walk, reading)
+        return after_proof_point(walk, reading)
+    if shows_power(reading, walk.terms) or (reading.was and is_live_test(reading, walk.terms)):
+        return _of_power(walk, reading)
     if is_at_plug(reading):
-        walk = _after_charge(walk, reading)
+        walk = after_charge(walk, reading)
     if reading.test is None and reading.function not in _DRIVEN:
         return walk
-    return with_evidence(walk, of_reading(reading, walk.terms), is_proper=_is_proper(reading))
+    return with_evidence(walk, evidence_of(walk, reading), is_proper=is_proper(reading))
 
 
-_DRIVEN = frozenset({Function.OHM, Function.CONTINUITY, Function.INSULATION, Function.LEAKAGE})
+def evidence_of(walk: Walk, reading: Reading) -> Evidence:
+    """Return what a reading says of its line as the machine stands: of the whole only where all of it is on."""
+    row = of_reading(reading, walk.terms)
+    row = replace(
+        row,
+        without=without(reading, row.line, walk),
+        is_shut=not walk.covers or ends_are_supply(walk),
+        is_by_arrester=is_by_arrester(reading, row.line, walk),
+        is_lead_off=is_lead_off(reading, row.line, walk),
+    )
+    return of_leak_test_without(row, walk.terms) if row.without else row
+
+
+def is_proper(reading: Reading) -> bool:
+    """Tell whether a reading may lift and prove: neither overridden nor a correction, and admitted."""
+    return not reading.override and reading.supersedes is None and not reading.refused
 
 
 def with_evidence(walk: Walk, row: Evidence, *, is_proper: bool) -> Walk:
@@ -69,225 +89,123 @@ def with_evidence(walk: Walk, row: Evidence, *, is_proper: bool) -> Walk:
         Whether it may lift and prove: taken on the machine in the proper state, neither overridden nor a correction.
     """
     result = row.result(walk.terms)
-    good, many = dict(walk.good), dict(walk.row)
-    if result is Pass.GOOD and is_proper:
-        good[row.line] = row
-        many[row.line] = many.get(row.line, 0) + 1
-    elif result is Pass.BAD or not row.is_kept_by_a_lesser(walk.terms):
-        good.pop(row.line, None)
-        many.pop(row.line, None)
-    walk = replace(walk, good=good, row=many, latest={**walk.latest, row.line: row})
-    found = measured(row, walk.terms)
+    if result is Pass.GOOD and is_proper and not row.is_blind:
+        weight = Weight.GOOD
+    elif result is Pass.BAD or (result is Pass.UNSURE and not row.is_kept_by_a_lesser(walk.terms)):
+        weight = Weight.TAKES
+    else:
+        weight = Weight.NOTHING
+    row = replace(row, weight=weight)
+    walk = replace(walk, rows={**walk.rows, row.line: (*walk.rows.get(row.line, ()), row)})
     if row.line in OUTLET_VOLTS:
         return _after_outlet(walk, row)
-    return walk if found is None or _is_blind_outlet(walk, found) else opened(walk, found)
+    found = measured(row, walk.terms)
+    if found is None or _is_blind_outlet(walk, found) or not _is_opened_by(walk, found, row):
+        return walk
+    return opened(walk, found)
+
+
+def _is_opened_by(walk: Walk, found: Found, row: Evidence) -> bool:
+    """Tell whether a bad line opens its danger: a joint asks to be read twice, every other line once."""
+    if found.id is not DangerId.CORD or not row.line.endswith("_joint"):
+        return True
+    bad = [each for each in walk.rows[row.line] if measured(each, walk.terms) is not None]
+    return len(bad) > 1
 
 
 def _after_outlet(walk: Walk, row: Evidence) -> Walk:
-    """Return the walk after a voltage of the outlet: with all three one knows whether it has an earth."""
-    rows = {name: walk.latest[f"outlet.{name}"] for name in ("ln", "le", "ne") if f"outlet.{name}" in walk.latest}
-    if len(rows) < len(OUTLET_VOLTS) or not is_neutral_earthed(walk) or not outlet_without_earth(rows, walk.terms):
+    """Return the walk after a voltage of the outlet: two or three of them tell of its earth, and how it lies."""
+    if not is_neutral_earthed(walk):
         return walk
-    words = f"the outlet has no earth: {rows['ln'].shows}, {rows['le'].shows}, {rows['ne'].shows}"
+    rows = {name: each.interval for name, each in outlet_rows(walk).items()}
+    what = outlet_found(rows, walk.terms, is_reversible=is_plug_turned_freely(walk))
+    if not what:
+        return walk
+    shown = ", ".join(
+        f"{title_of(f'outlet.{name}', walk.terms)} {each.shows}" for name, each in outlet_rows(walk).items()
+    )
+    words = f"{what}: {shown}"
     found = Found(DangerId.EARTH, OUTLET_LINE, words, row.order, row.at, walk.terms, is_measured=True, record=row.id)
     return opened(walk, found)
 
 
-def opened(walk: Walk, found: Found) -> Walk:
-    """Return the walk with a danger: one entry a cause, the newest; power on a machine that must have none is told."""
-    kept = tuple(row for row in walk.found if (row.id, row.line) != (found.id, found.line))
-    is_powered = bool(walk.powered) or walk.is_live
-    walk = replace(walk, found=(*kept, found))
-    if found.id in _STOOD:
-        walk = replace(walk, marks=replace(walk.marks, hazard=max(walk.marks.hazard, found.since, 1)))
-    if not is_powered or not is_power_forbidden(walk, found):
-        return walk
-    why = f"{found.id.words}: cut it off now"
-    walk = walk.powered_by(why) if walk.is_live else walk
-    return walk if found.id is DangerId.TRIP and not found.is_measured else _forbidden_live(walk, why)
+def _superseded(walk: Walk, reading: Reading) -> tuple[Walk, bool]:
+    """Void what a reading had shown that is corrected or taken back, and tell whether all is said with that.
 
-
-_STOOD = frozenset({DangerId.SHOCK, DangerId.TRIP, DangerId.BURNT_SMELL, DangerId.WATER_INSIDE})
-
-
-def forbidden_live(walk: Walk, words: str) -> Walk:
-    """Return the walk of a machine that stands under voltage although a danger forbids power."""
-    return _forbidden_live(walk, words)
-
-
-def _forbidden_live(walk: Walk, words: str) -> Walk:
-    found = Found(DangerId.LIVE_THOUGH_FORBIDDEN, "power", words, walk.order, "", walk.terms)
-    kept = tuple(row for row in walk.found if row.id is not DangerId.LIVE_THOUGH_FORBIDDEN)
-    return replace(walk, found=(*kept, found))
-
-
-def shows_power(reading: Reading, terms: Terms) -> bool:
-    """Tell whether a reading surely shows what only a powered machine gives."""
-    test = named_test(reading.test, terms, reading.stated_celsius)
-    if test is not None and (test.state is not MachineState.LIVE or reading.test in OF_THE_HOUSE):
-        return False
-    if test is None and is_at_plug(reading):
-        return False
-    return is_powered_by(reading.function, reading.meter.interval_of(reading.indication, reading.function))
-
-
-def is_powered_by(function: Function, interval: Interval) -> bool:
-    """Tell whether a value surely is one that only a powered machine gives."""
-    if function is Function.VOLTS_AC:
-        return interval.lo > POWER_AC_V or interval.hi < -POWER_AC_V
-    if function is Function.VOLTS_DC:
-        return interval.lo > POWER_DC_V or interval.hi < -POWER_DC_V
-    return function in {Function.HERTZ, Function.AMPERE, Function.LEAKAGE} and interval.lo > 0
-
-
-def is_live_test(reading: Reading, terms: Terms) -> bool:
-    """Tell whether a reading answers a test of the powered machine, the outlet's volts and the sources apart."""
-    test = named_test(reading.test, terms, reading.stated_celsius)
-    is_outlet = reading.test in OF_THE_HOUSE
-    return test is not None and test.state is MachineState.LIVE and not is_outlet and not is_proof(reading.test)
-
-
-def is_at_plug(reading: Reading) -> bool:
-    """Tell whether volts were read between the pins of the pulled plug."""
-    is_volts = reading.function in {Function.VOLTS_AC, Function.VOLTS_DC}
-    return is_volts and set(reading.between) <= {*_AT_PLUG, "cord.plug_pe"}
-
-
-def _is_proper(reading: Reading) -> bool:
-    return not reading.override and reading.supersedes is None
-
-
-def _superseded(walk: Walk, reading: Reading) -> Walk:
-    """Void what a reading had shown that is corrected or taken back; what it opened stands."""
+    What it had opened stands. A good reading that is corrected to another good one goes on showing what it showed.
+    """
     gone = reading.supersedes or ""
+    if not reading.withdrawn:
+        kept = _corrected_alike(walk, reading)
+        if kept is not None:
+            return kept, True
     walk = voided(walk, gone)
     if reading.withdrawn:
-        return walk
+        return _unproved(walk, gone), True
 
     def slipped(row: Found) -> Found:
-        is_slip = row.record == gone and moment(reading.at) - moment(row.at) <= SLIP
+        is_slip = row.record == gone and walk.now - moment(row.at) <= SLIP
         return replace(row, is_corrected=True) if is_slip else row
 
-    return replace(walk, found=tuple(map(slipped, walk.found)))
+    return replace(walk, found=tuple(map(slipped, walk.found))), False
 
 
-def _found_powered(walk: Walk, reading: Reading) -> Walk:
+def _unproved(walk: Walk, gone: str) -> Walk:
+    """Return the walk without a proof that rested on a reading which was taken back."""
+    points = {name: row for name, row in walk.series.points.items() if row.id != gone}
+    tools = {name: tool for name, tool in walk.series.tools.items() if tool.before.id != gone}
+    is_closing = walk.proved is not None and walk.proved.id == gone
+    if len(points) == len(walk.series.points) and len(tools) == len(walk.series.tools) and not is_closing:
+        return walk
+    return replace(walk, series=replace(walk.series, points=points, tools=tools), proved=None)
+
+
+def _corrected_alike(walk: Walk, reading: Reading) -> Walk | None:
+    """Return the walk with the corrected figure in the place of a good one; None where either is not good."""
+    for line, rows in walk.rows.items():
+        for place, row in enumerate(rows):
+            if row.id != reading.supersedes:
+                continue
+            new = replace(of_reading(reading, walk.terms), order=row.order, at=row.at, without=row.without)
+            new = replace(new, is_shut=row.is_shut, is_by_arrester=row.is_by_arrester, is_lead_off=row.is_lead_off)
+            is_good = row.weight is Weight.GOOD and new.line == line and new.result(walk.terms) is Pass.GOOD
+            if not is_good or reading.override or reading.refused:
+                return None
+            after = (*rows[:place], replace(new, weight=Weight.GOOD), *rows[place + 1 :])
+            lifted = tuple(replace(each, by=_renamed(each.by, row.id, new.id)) for each in walk.lifted)
+            return replace(walk, rows={**walk.rows, line: after}, lifted=lifted)
+    return None
+
+
+def _renamed(ids: frozenset[str], old: str, new: str) -> frozenset[str]:
+    return ids - {old} | {new} if old in ids else ids
+
+
+def _of_power(walk: Walk, reading: Reading) -> Walk:
+    """Return the walk after a reading that only a powered machine gives: now, before the cut-off, or found."""
+    row = evidence_of(walk, reading)
+    if reading.was == When.BEFORE:
+        order = order_before(walk)
+        if order is not None:
+            return with_evidence(walk, replace(row, order=order), is_proper=is_proper(reading))
+        return with_evidence(walk, row, is_proper=False)
+    if reading.was == When.NOW and not walk.is_under_power:
+        walk = walk.powered_by("read under power")
+    if not walk.is_under_power and shows_power(reading, walk.terms):
+        return _found_powered(walk, row)
+    if reading.test is None and reading.function not in _DRIVEN:
+        return walk
+    return with_evidence(walk, row, is_proper=is_proper(reading))
+
+
+def _found_powered(walk: Walk, row: Evidence) -> Walk:
     """Return the walk after a reading that only a powered machine gives, on one that was thought to have none."""
-    shows = show_indication(reading.indication)
-    line = reading.test or " ".join(reading.between)
-    words = f"{title_of(line, walk.terms)} reads {shows}: only a powered machine gives that"
+    words = f"{title_of(row.line, walk.terms)} reads {row.shows}: only a powered machine gives that"
     was_forbidden = is_power_forbidden(walk)
-    walk = replace(walk.powered_by(words), shouts=(*walk.shouts, Shout(walk.order, reading.at, words)))
-    found = measured(of_reading(reading, walk.terms), walk.terms)
+    walk = walk.powered_by(words).shouted(row.at, words)
+    found = measured(row, walk.terms)
     walk = opened(walk, found) if found is not None else walk
-    return _forbidden_live(walk, words) if was_forbidden else walk
-
-
-def _after_charge(walk: Walk, reading: Reading) -> Walk:
-    """Return the walk after DC was read between the pins of the pulled plug."""
-    if reading.function is not Function.VOLTS_DC:
-        return walk
-    interval = reading.meter.interval_of(reading.indication, reading.function)
-    value = reading.indication.value
-    is_left = value is None or abs(value) > CHARGE_V
-    walk = replace(walk, is_hand_charged=is_left)
-    if walk.cut is None or not (interval.lo > PLUG_SAFE_V or interval.hi < -PLUG_SAFE_V):
-        return walk
-    words = f"{show_indication(reading.indication)} at the pins of the pulled plug"
-    return opened(walk, _charge("filter.across", words, reading, walk))
-
-
-CHARGE_V = 10.0
-
-
-def _after_proof_point(walk: Walk, reading: Reading) -> Walk:
-    """Return the walk after a known source or a point of the proof of dead."""
-    if reading.test is not None and reading.test.startswith("source"):
-        return _after_source(walk, reading)
-    if is_over(reading, walk.terms.sheet) or is_charged(reading, walk.terms.sheet):
-        return _after_voltage(walk, reading)
-    point = reading.test or ""
-    if point in walk.charged:
-        if not is_a_minute_later(reading.at, walk.charged[point]):
-            return walk
-        charged = {name: at for name, at in walk.charged.items() if name != point}
-        fell = walk.series.fell | {point}
-        walk = replace(walk, charged=charged, series=replace(walk.series, fell=fell))
-    if walk.cut is None or walk.powered or walk.is_live:
-        return walk
-    if walk.cut is CutOff.PLUG_IN_HAND:
-        return _in_hand(walk, reading)
-    is_good = is_inside(reading, walk.terms.sheet)
-    return _closed(replace(walk, series=walk.series.after_point(reading), proved=walk.proved if is_good else None))
-
-
-def _after_source(walk: Walk, reading: Reading) -> Walk:
-    if walk.cut is None or walk.powered or walk.is_live:
-        return walk
-    is_good = is_inside(reading, walk.terms.sheet)
-    if walk.cut is CutOff.PLUG_IN_HAND:
-        is_ac = reading.test != SOURCE_DC
-        return replace(walk, hand_meter=reading.meter.id if is_good else "") if is_ac else walk
-    series = walk.series.after_source(reading, walk.terms.sheet)
-    begins = replace(walk, prover=reading.device, prover_who=reading.who) if walk.proved is None else walk
-    return _closed(replace(begins, series=series, proved=walk.proved if is_good else None), reading)
-
-
-def _closed(walk: Walk, source: Reading | None = None) -> Walk:
-    """Return the walk with the machine proved dead, where the series is whole."""
-    if walk.proved is not None or source is None or walk.charged or not walk.series.is_whole(walk.terms.sheet):
-        return walk
-    whole = replace(walk, proved=source, is_over=False, lapsed="", may_be_short=False, attended=moment(source.at))
-    return whole.marked("dead")
-
-
-def _in_hand(walk: Walk, reading: Reading) -> Walk:
-    """Return the walk after a reading at the pins of the pulled plug: no voltage there, by a meter that showed one."""
-    if reading.test != SUPPLY_PAIRS[0] or not is_inside(reading, walk.terms.sheet):
-        return walk
-    if walk.hand_meter != reading.meter.id:
-        return walk
-    return replace(walk, is_hand_proved=True).marked("hand")
-
-
-def _after_voltage(walk: Walk, reading: Reading) -> Walk:
-    """Return the walk after a point that is over its limit: under voltage where it is AC, charged where it is DC."""
-    words = f"voltage at {title_of(str(reading.test), walk.terms)}: {show_indication(reading.indication)}"
-    walk = replace(walk, shouts=(*walk.shouts, Shout(walk.order, reading.at, words)))
-    if walk.powered or walk.is_live:
-        return walk
-    if reading.function is Function.VOLTS_AC:
-        was_forbidden = is_power_forbidden(walk)
-        walk = replace(walk.powered_by(words), is_over=True)
-        return _forbidden_live(walk, words) if was_forbidden else walk
-    charged = {**walk.charged, str(reading.test): moment(reading.at)}
-    series = walk.series.after_point(reading)
-    walk = replace(walk, charged=charged, is_over=True, proved=None, series=series, is_hand_proved=False)
-    return _after_link(walk, reading)
-
-
-def _after_link(walk: Walk, reading: Reading) -> Walk:
-    interval = reading.meter.interval_of(reading.indication, reading.function)
-    is_late = walk.cut_at is not None and moment(reading.at) - walk.cut_at >= LINK_AFTER
-    part = str(reading.test).partition(".")[2]
-    if not is_late or interval.lo <= LINK_V or named_test(f"{part}.bleed", walk.terms) is None:
-        return walk
-    words = f"{show_indication(reading.indication)} on the link five minutes after it was cut off"
-    return opened(walk, _charge(f"{part}.bleed", words, reading, walk))
-
-
-def _charge(line: str, words: str, reading: Reading, walk: Walk) -> Found:
-    return Found(
-        DangerId.CHARGE,
-        line,
-        words,
-        walk.order,
-        reading.at,
-        walk.terms,
-        is_measured=True,
-        record=reading.id,
-        part=line.partition(".")[0],
-    )
+    return forbidden_live(walk, words) if was_forbidden else walk
 
 
 def _is_blind_outlet(walk: Walk, found: Found) -> bool:

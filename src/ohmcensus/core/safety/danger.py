@@ -1,21 +1,19 @@
-"""Dangers: what opens one, and what it was that was found."""
+"""Dangers: what opens one without a meter, and what it was that was told, seen or left behind."""
 
 from __future__ import annotations
 
-from collections.abc import Iterator, Mapping
+from collections.abc import Iterator
 from dataclasses import dataclass
 
 from ohmcensus.core.event import Checked, CheckOutcome, Hazard, Tripped
 from ohmcensus.core.job.case import Frame
-from ohmcensus.core.judgement.passes import EARTH_LINE, WHOLE_LINE, Pass, named_test, part_of
+from ohmcensus.core.job.former import FormerDanger
+from ohmcensus.core.judgement.passes import EARTH_LINE, WHOLE_LINE, named_test
 from ohmcensus.core.limits.terms import Terms
 from ohmcensus.core.machine.asked import looks
 from ohmcensus.core.machine.dead_tests import is_proof
-from ohmcensus.core.machine.net import Crossing, nets_of
-from ohmcensus.core.meter import Function
 from ohmcensus.core.parts.kind import Role
-from ohmcensus.core.quantity import show_value
-from ohmcensus.core.safety.evidence import Evidence, is_leak_test, leak_test_title
+from ohmcensus.core.safety.evidence import is_leak_test, leak_test_title
 from ohmcensus.core.safety.words import DangerId
 from ohmcensus.core.symptom import Device, Moment, Symptom
 
@@ -34,14 +32,10 @@ OF_HAZARD = {
     Hazard.EARTH_OFF: DangerId.EARTH,
 }
 OUTLET_LINE = "outlet"
+# The line of an interlock that was tried and did not hold.
+TRIED_LINE = "interlock tried"
 CORD_CHECK, DEVICES_CHECK = "cord", "protective_devices"
-_OHMS = frozenset({Function.OHM, Function.CONTINUITY, Function.INSULATION})
-_CORD_LINES = frozenset({"cord.l", "cord.n", "cord.cores"})
-# Line to earth at a good outlet is at least this share of the rated voltage (SAFETY).
-FULL = 0.8
-# A current over the loads of its step by half a heater means that a heater runs beside them (SAFETY).
-HALF = 0.5
-AMPS = "amps_"
+FORMER = "former"
 
 
 @dataclass(frozen=True, slots=True)
@@ -74,6 +68,12 @@ class Found:
         Whether its line read good since, without a change: it comes and goes.
     is_corrected
         Whether its reading was corrected within two minutes.
+    is_former
+        Whether an earlier job on this machine left it behind.
+    reads
+        What was read, where that is not the line itself: the pins of the plug, a point of the proof.
+    headline
+        What it is called, where that is not how the danger is called.
     """
 
     id: DangerId
@@ -90,6 +90,14 @@ class Found:
     is_again: bool = False
     is_intermittent: bool = False
     is_corrected: bool = False
+    is_former: bool = False
+    reads: str = ""
+    headline: str = ""
+
+    @property
+    def title(self) -> str:
+        """What it is called."""
+        return self.headline or self.id.words
 
 
 def told(frame: Frame, before: Frame | None, order: int) -> Iterator[Found]:
@@ -124,11 +132,11 @@ def told(frame: Frame, before: Frame | None, order: int) -> Iterator[Found]:
 
 
 # What a danger without a line asks: the whole earth, the whole insulation.
-_LINE_OF = {DangerId.EARTH: EARTH_LINE, DangerId.INSULATION: WHOLE_LINE, DangerId.CORD: "cord"}
+_LINE_OF = {DangerId.EARTH: EARTH_LINE, DangerId.INSULATION: WHOLE_LINE, DangerId.CORD: CORD_CHECK}
 
 
 def former(frame: Frame, before: Frame | None, order: int) -> Iterator[Found]:
-    """Yield the dangers with which the last job on this serial number ended as unsafe.
+    """Yield the dangers that an earlier job on this serial number left behind.
 
     Parameters
     ----------
@@ -138,16 +146,34 @@ def former(frame: Frame, before: Frame | None, order: int) -> Iterator[Found]:
         Revision of the record.
     """
     known = before.former if before else ()
-    for name in frame.former:
-        if name in known or name not in set(DangerId):
-            continue
-        danger = DangerId(name)
-        line = _LINE_OF.get(danger, "former")
-        is_measured = danger in _LINE_OF and danger is not DangerId.CORD
-        cord = next((part.id for part in frame.sheet.with_role(Role.CORD)), None)
-        part = cord if danger in {DangerId.CORD, DangerId.EARTH} else None
-        words = "the last job on this machine ended as unsafe"
-        yield Found(danger, line, words, order, "", frame.terms, is_measured=is_measured, is_corrected=True, part=part)
+    for row in frame.former:
+        if row not in known and row.id in set(DangerId) and row.id != DangerId.LIVE_THOUGH_FORBIDDEN:
+            yield _former(row, frame.terms, order)
+
+
+def _former(row: FormerDanger, terms: Terms, order: int) -> Found:
+    danger = DangerId(row.id)
+    line = former_line(row)
+    words = "an earlier job on this machine ended as unsafe"
+    if row.line and named_test(row.line, terms) is not None:
+        words += f", by {title_of(row.line, terms)}"
+    part = row.part or None
+    if part is None and danger in {DangerId.CORD, DangerId.EARTH} and not row.line:
+        part = next((each.id for each in terms.sheet.with_role(Role.CORD)), None)
+    is_measured = danger in {DangerId.EARTH, DangerId.INSULATION}
+    return Found(
+        danger, line, words, order, "", terms, is_measured=is_measured, is_corrected=True, is_former=True, part=part
+    )
+
+
+def former_line(row: FormerDanger) -> str:
+    """Return the line under which a danger of an earlier job stands on this one."""
+    return row.line or _LINE_OF.get(DangerId(row.id), FORMER)
+
+
+def is_that_former(found: Found, row: FormerDanger) -> bool:
+    """Tell whether a danger is one that an earlier job left behind."""
+    return found.is_former and found.id.value == row.id and found.line == former_line(row)
 
 
 def of_trip(body: Tripped, order: int, at: str, terms: Terms) -> Found:
@@ -177,71 +203,6 @@ def seen(body: Checked, order: int, at: str, terms: Terms) -> Found | None:
     if kind is None:
         return None
     return Found(kind, body.check, words, order, at, terms, part=part.id if part else None)
-
-
-def measured(row: Evidence, terms: Terms) -> Found | None:
-    """Return the danger that a line opens where it surely breaks its limit, None where it does not."""
-    if row.result(terms) is not Pass.BAD:
-        return _over_its_loads(row, terms)
-    kind = _kind_of(row, terms)
-    if kind is None:
-        return None
-    part = next(iter(row.connected)) if len(row.connected) == 1 else part_of(row.line, terms)
-    limit = row.limit(terms)
-    words = f"{title_of(row.line, terms)} reads {row.shows}" + (f", should read {limit}" if limit else "")
-    device = Device.FUSE if kind is DangerId.TRIP else Device.UNKNOWN
-    return Found(
-        kind, row.line, words, row.order, row.at, terms, is_measured=True, record=row.id, part=part, device=device
-    )
-
-
-def _kind_of(row: Evidence, terms: Terms) -> DangerId | None:
-    """Return which danger a line opens when it is bad."""
-    if row.reading is None or row.reading.function is Function.LEAKAGE:
-        return DangerId.INSULATION
-    if row.line in _CORD_LINES:
-        return DangerId.CORD
-    crossing = nets_of(terms.sheet).crossing(row.reading.between)
-    if row.reading.function in _OHMS and crossing is not Crossing.OTHER:
-        return DangerId.EARTH if crossing is Crossing.EARTH else DangerId.INSULATION
-    return _of_contact(row, terms)
-
-
-def _of_contact(row: Evidence, terms: Terms) -> DangerId | None:
-    """Return the danger of a contact that is closed at rest, or of a fuse that is open."""
-    part_id, _, name = row.line.partition(".")
-    part, test = terms.sheet.part(part_id), named_test(row.line, terms)
-    if part is None or test is None:
-        return None
-    is_low = row.interval.hi < test.window.interval.lo
-    lock = part.part_kind.interlock
-    if lock is not None and name == lock.at_rest:
-        return DangerId.BYPASS if is_low else None
-    if is_low and (name == "relay" or name.endswith("_rest")):
-        return DangerId.CONTACT
-    is_fuse = name == "fuse" or part.traits.role is Role.FUSE
-    return DangerId.TRIP if is_fuse and row.interval.lo > test.window.interval.hi else None
-
-
-def outlet_without_earth(rows: Mapping[str, Evidence], terms: Terms) -> bool:
-    """Tell whether three voltages surely show line and neutral, and no earth: neither pole stands far from it."""
-    full = FULL * terms.sheet.volts
-    has_line = rows["ln"].interval.lo >= full
-    return has_line and all(rows[name].interval.hi < full for name in ("le", "ne"))
-
-
-def _over_its_loads(row: Evidence, terms: Terms) -> Found | None:
-    """Return a contact that must be closed, where a step draws half a heater more than its own loads."""
-    test = named_test(row.line, terms)
-    if row.reading is None or test is None or not test.name.startswith(AMPS):
-        return None
-    heaters = [part.ratings for part in terms.sheet.parts if part.traits.is_heating]
-    amperes = [float(getattr(row, "watts", 0.0)) / terms.sheet.volts for row in heaters]
-    over = (test.window.nominal or 0.0) + HALF * max(amperes, default=float("inf"))
-    if not row.interval.lo > over:
-        return None
-    words = f"{test.title} reads {row.shows}, its loads take {show_value(test.window.nominal or 0.0, test.window.unit)}"
-    return Found(DangerId.CONTACT, row.line, words, row.order, row.at, terms, is_measured=True, record=row.id)
 
 
 def title_of(line: str, terms: Terms) -> str:

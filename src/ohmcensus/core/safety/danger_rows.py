@@ -24,7 +24,7 @@ def open_rows(safety: Safety) -> tuple[str, ...]:
 def altered_rows(safety: Safety) -> tuple[str, ...]:
     """Return what was found altered on a job, whether it stands or was put right, in few words each."""
     walk = safety.walk
-    found = (*walk.found, *(row for row, _ in walk.lifted))
+    found = (*walk.found, *(row.found for row in walk.lifted))
     closed = {row for row, _ in walk.closed}
     altered = (row for row in found if row.id is DangerId.BYPASS and row not in closed)
     return tuple(dict.fromkeys(row.words or row.id.words for row in altered))
@@ -34,8 +34,8 @@ def _rows(case: Case, safety: Safety) -> Iterator[str]:
     walk = safety.walk
     for found in walk.found:
         yield f"{_said(found)}: {'comes and goes' if found.is_intermittent else 'stands'}."
-    for found, _ in walk.lifted:
-        yield f"{_said(found)}: lifted by later readings."
+    for lifted in walk.lifted:
+        yield f"{_said(lifted.found)}: lifted by later readings."
     for found, why in walk.closed:
         yield f"{_said(found)}: noted in error, because {why}."
     for shout in walk.shouts:
@@ -49,5 +49,5 @@ def _rows(case: Case, safety: Safety) -> Iterator[str]:
 
 
 def _said(found: Found) -> str:
-    words = found.id.words
+    words = found.title
     return f"{words[:1].upper()}{words[1:]}{f': {found.words}' if found.words else ''}"

@@ -2,7 +2,10 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass
+from collections.abc import Iterable
+from dataclasses import dataclass, replace
+from datetime import datetime, timedelta
+from enum import StrEnum
 
 from ohmcensus.core.event import Event, ProofMade, RunMade
 from ohmcensus.core.job.case import Case
@@ -12,6 +15,7 @@ from ohmcensus.core.judgement.passes import (
     Pass,
     held_to,
     insulation_lines_of,
+    is_mild,
     kept,
     line_of,
     named_test,
@@ -25,11 +29,22 @@ from ohmcensus.core.trip.of_case import leaky_parts, run_records
 from ohmcensus.core.trip.problem import Method, run_indication
 from ohmcensus.core.trip.words import connected_words
 
+
+class Weight(StrEnum):
+    """What an answer does to those before it: it is one more good one, takes them away, or says nothing of them."""
+
+    GOOD = "good"
+    TAKES = "takes"
+    NOTHING = "nothing"
+
+
 LEAK_TEST = "leak test"
 _IN_MA = " mA"
 # Lines of the currents that a proof measures under power.
 PROOF_LINE = "proof."
 TOUCH = "touch"
+# Good answers in a row that settle what came and went, each so long after the one before (SAFETY).
+ROWS_THAT_SETTLE, APART = 3, timedelta(minutes=1)
 
 
 @dataclass(frozen=True, slots=True)
@@ -52,6 +67,14 @@ class Evidence:
         Parts that a leak test asked.
     is_touch
         Whether it is a touch current.
+    without
+        Parts that were off as the whole machine was read: it says nothing of them, and nothing of the whole.
+    is_shut
+        Whether every cover was on.
+    is_by_arrester, is_lead_off
+        Whether 250 V are enough, since a surge arrester goes to earth; whether its earth lead was off.
+    weight
+        What it does to the answers before it.
     """
 
     id: str
@@ -63,17 +86,29 @@ class Evidence:
     reading: Reading | None = None
     connected: frozenset[str] = frozenset()
     is_touch: bool = False
+    without: frozenset[str] = frozenset()
+    is_shut: bool = True
+    is_by_arrester: bool = False
+    is_lead_off: bool = False
+    weight: Weight = Weight.NOTHING
+
+    @property
+    def is_blind(self) -> bool:
+        """Whether it was read past something that is off and says nothing of its line: it can only fail."""
+        return bool(self.without) and not self.connected
 
     def result(self, terms: Terms) -> Pass:
         """Tell whether it keeps the limit of its line on some terms."""
-        if self.reading is not None:
-            return passes(self.reading, terms)
+        if self.reading is not None and not self.connected:
+            held = held_to(self.reading, terms) if self.is_by_arrester else None
+            return passes(self.reading, terms) if held is None else kept(self.interval, held.window.interval)
         if self.line.startswith(PROOF_LINE):
             return kept(self.interval, Interval(hi=terms.touch_a if self.is_touch else terms.conductor_a))
         if self.line.endswith(" mA"):
             return kept(self.interval, Interval(hi=terms.conductor_a))
         part = next(iter(self.connected)) if len(self.connected) == 1 else None
-        return kept(self.interval, Interval(terms.least_ohm(part)))
+        is_proper = self.reading is None or not is_mild(self.reading)
+        return kept(self.interval, Interval(terms.least_ohm(part)), is_proper=is_proper)
 
     def is_kept_by_a_lesser(self, terms: Terms) -> bool:
         """Tell whether it keeps its limit and only the instrument is the lesser one: that takes nothing away."""
@@ -86,11 +121,39 @@ class Evidence:
         return held.window.shown if held else ""
 
 
+def standing_good(rows: tuple[Evidence, ...]) -> tuple[Evidence, ...]:
+    """Return the good answers since the last one that took away what was shown, oldest first."""
+    taken = max((place for place, row in enumerate(rows) if row.weight is Weight.TAKES), default=-1)
+    return tuple(row for row in rows[taken + 1 :] if row.weight is Weight.GOOD)
+
+
+def is_settled_by(rows: Iterable[Evidence]) -> bool:
+    """Tell whether good answers in a row settle what came and went: three, each a minute or more after the last."""
+    many, last = 0, None
+    for row in rows:
+        at = datetime.fromisoformat(row.at)
+        if last is None or at - last >= APART:
+            many, last = many + 1, at
+    return many >= ROWS_THAT_SETTLE
+
+
 def of_reading(reading: Reading, terms: Terms) -> Evidence:
     """Return what a reading says of its line."""
     interval = reading.meter.interval_of(reading.indication, reading.function)
     line = line_of(reading, terms)
     return Evidence(reading.id, reading.order, reading.at, line, interval, show_indication(reading.indication), reading)
+
+
+def of_leak_test_without(row: Evidence, terms: Terms) -> Evidence:
+    """Return a reading of the whole machine as the leak test without the parts that were off; other lines as they are.
+
+    Only 500 V on the whole are such a test: neutral alone, or ohms from pole to pole, keep their line and only fail.
+    """
+    if row.line != WHOLE_LINE or row.reading is None or row.reading.function is not Function.INSULATION:
+        return row
+    inside = frozenset(part.id for part in leaky_parts(terms.sheet, Method.INSULATION)) - row.without
+    line = line_of_leak_test(inside, is_sure=False, method=Method.INSULATION, terms=terms)
+    return replace(row, line=line, connected=inside)
 
 
 def of_leak_test(event: Event, body: RunMade, terms: Terms) -> Evidence | None:

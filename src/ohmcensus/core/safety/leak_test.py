@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Sequence
 
+from ohmcensus.core.acts import ActId, again
 from ohmcensus.core.errors import InputError, SafetyRefusalError
 from ohmcensus.core.event import HOLDS, TRIPS, RunMade
 from ohmcensus.core.job.case import Case
@@ -83,7 +84,8 @@ def _by_device(case: Case, body: RunMade) -> RunMade:
     if not body.are_wires_insulated:
         what = "a live run with wires off"
         remedy = "insulate each loose wire by itself, leave the earth on, and say so"
-        raise SafetyRefusalError(what=what, remedy=remedy, field="are_wires_insulated")
+        acts = (again(ActId.OVER_IT, "Each wire is insulated, the earth is on", {"are_wires_insulated": True}),)
+        raise SafetyRefusalError(what=what, remedy=remedy, field="are_wires_insulated", acts=acts)
     return body.model_copy(update={"device": stood})
 
 

@@ -32,7 +32,7 @@ from ohmcensus.core.event import (
 from ohmcensus.core.job.case import Case
 from ohmcensus.core.job.connector import refuse_ticks
 from ohmcensus.core.job.first_look import EYE_CHECKS
-from ohmcensus.core.job.strip_down import refuse_cover, refuse_strip
+from ohmcensus.core.job.strip_down import refuse_strip
 from ohmcensus.core.machine.asked import RUN, looks, run_outcomes
 from ohmcensus.core.safety.steps import step_ids
 from ohmcensus.core.text.names import nearest
@@ -72,10 +72,10 @@ def with_known_names(case: Case, body: Body) -> Body:
 
 
 def _refuse_unknown_cover(case: Case, body: Opened | Shut) -> None:
-    """Refuse a cover that the machine does not have, and one put on over what is still off."""
+    """Refuse a cover that the machine does not have, and a part that stays off beneath it and is none of it."""
     _refuse_unknown(body.panel, case.sheet.panels, "panel")
-    if isinstance(body, Shut):
-        refuse_cover(case, body.panel)
+    if isinstance(body, Shut) and body.over is not None:
+        _refuse_unknown(body.over.part, [part.id for part in case.sheet.parts], "part")
 
 
 def _refuse_unknown_strip(case: Case, body: StripStep | StripBack) -> None:
@@ -84,6 +84,8 @@ def _refuse_unknown_strip(case: Case, body: StripStep | StripBack) -> None:
         _refuse_unknown(body.panel, case.sheet.panels, "panel")
     if isinstance(body, StripStep) and body.part:
         _refuse_unknown(body.part, [part.id for part in case.sheet.parts], "part")
+    if isinstance(body, StripBack) and body.over is not None:
+        _refuse_unknown(body.over.part, [part.id for part in case.sheet.parts], "part")
     for plug in body.plugs:
         _refuse_unknown(plug, case.sheet.plugs, "plug")
     refuse_strip(case, body)

@@ -8,60 +8,26 @@ from __future__ import annotations
 from dataclasses import dataclass, field, replace
 from datetime import datetime
 
-from ohmcensus.core.event import (
-    Attended,
-    BypassRemoved,
-    Changed,
-    Checked,
-    ConnectorTicked,
-    CutOff,
-    EarthLifted,
-    EarthRefitted,
-    Event,
-    HazardFound,
-    Isolated,
-    Opened,
-    ProofMade,
-    RecordWithdrawn,
-    RunMade,
-    Says,
-    Shut,
-    StepTicked,
-    StripBack,
-    StripStep,
-)
+from ohmcensus.core.acts import Act, ActId, go
+from ohmcensus.core.event import CutOff, Event, Says
 from ohmcensus.core.job.case import Case, Frame
 from ohmcensus.core.job.reading import Reading
 from ohmcensus.core.judgement.passes import Pass
-from ohmcensus.core.safety.after_event import after_event
-from ohmcensus.core.safety.after_reading import after_reading, opened
-from ohmcensus.core.safety.danger import Found, former, measured, told
-from ohmcensus.core.safety.lifting import forbidden_by, needs, relifted
+from ohmcensus.core.safety.after_event import after_event, struck
+from ohmcensus.core.safety.after_reading import after_reading
+from ohmcensus.core.safety.clock import UNATTENDED, arrived, moment
+from ohmcensus.core.safety.danger import FORMER, Found, former, former_line, told
+from ohmcensus.core.safety.forbidding import forbidden_by
+from ohmcensus.core.safety.hands import attended
+from ohmcensus.core.safety.lifted_by import needs
+from ohmcensus.core.safety.lifting import is_lifted_on, relifted, reopened
+from ohmcensus.core.safety.measured import measured
 from ohmcensus.core.safety.needs import Need
+from ohmcensus.core.safety.opening import opened
 from ohmcensus.core.safety.series import is_inside
-from ohmcensus.core.safety.walk import UNATTENDED, Walk, live_ends, log_of, moment, ticked
-from ohmcensus.core.safety.words import Act, DangerId, SafetyState
-
-# What shows that somebody is at the machine, from the device that proved it (SAFETY).
-_ATTENDS = (
-    Isolated,
-    Opened,
-    Shut,
-    StripStep,
-    StripBack,
-    ConnectorTicked,
-    EarthLifted,
-    EarthRefitted,
-    BypassRemoved,
-    HazardFound,
-    Checked,
-    StepTicked,
-    Changed,
-    ProofMade,
-    Attended,
-    RunMade,
-    RecordWithdrawn,
-)
+from ohmcensus.core.safety.stretch import stretched
+from ohmcensus.core.safety.walk import Walk, log_of
+from ohmcensus.core.safety.words import DangerId, Forbidden, SafetyState
 
 
 @dataclass(frozen=True, slots=True)
@@ -78,6 +44,8 @@ class Danger:
         What it forbids now.
     lifted_by
         The one thing that comes next before it is lifted.
+    act
+        The way to that.
     typed
         What is typed for that, empty where it is no reading.
     needs
@@ -89,8 +57,9 @@ class Danger:
     id: DangerId
     words: str
     since: int
-    forbids: tuple[Act, ...]
+    forbids: tuple[Forbidden, ...]
     lifted_by: str
+    act: Act
     typed: str
     needs: tuple[Need, ...]
     causes: tuple[Found, ...]
@@ -98,7 +67,7 @@ class Danger:
     @property
     def forbids_power(self) -> bool:
         """Whether the machine may not be switched on meanwhile."""
-        return Act.POWER in self.forbids
+        return Forbidden.POWER in self.forbids
 
 
 @dataclass(frozen=True, slots=True)
@@ -184,47 +153,96 @@ def walk_of(case: Case) -> Walk:
         if isinstance(item, Frame):
             walk = framed(walk, item)
         else:
-            walk = stepped(walk, item, counts=item.id not in case.withdrawn)
+            walk = stepped(walk, item, counts=item.id not in case.withdrawn, is_struck=item.id in case.struck)
     return walk
 
 
-def stepped(walk: Walk, item: Reading | Event, *, counts: bool = True) -> Walk:
-    """Return the walk after one more record; of one that was taken back only the moment counts, and who was there."""
-    when = moment(item.at)
-    walk = replace(ticked(walk, when), order=item.order, last=when)
+def stepped(walk: Walk, item: Reading | Event, *, counts: bool = True, is_struck: bool = False) -> Walk:
+    """Return the walk after one more record.
+
+    Parameters
+    ----------
+    walk
+        The log as read so far.
+    item
+        The record.
+    counts
+        Whether it was not taken back; of one that was only the moment counts, and who was there.
+    is_struck
+        Whether it was taken back too late to have never been: what it voided stays void.
+    """
+    walk = replace(arrived(walk, moment(item.at)), order=item.order)
     if counts:
         walk = after_reading(walk, item) if isinstance(item, Reading) else after_event(walk, item)
-    return relifted(_attended(walk, item, when))
+    elif is_struck and isinstance(item, Event):
+        walk = struck(walk, item)
+    return stretched(attended(relifted(walk), item))
 
 
 def framed(walk: Walk, frame: Frame) -> Walk:
     """Return the walk after another sheet, complaint or limit came into force.
 
     A complaint that is no longer made lifts nothing; a limit that is stricter is broken by what was read under the
-    looser one.
+    looser one, and opens anew what was lifted by less. A proof of dead stands only where every point of the sheet that
+    holds now was in its series.
     """
     before, order = walk.frame, int(frame.order) if frame.order < float("inf") else walk.order
-    walk = replace(walk, frame=frame)
+    walk = _with_sheet(replace(walk, frame=frame), before)
     if frame.is_arrival:
-        walk = replace(walk.lapsed_by("this job came in from a file", keeps_cut=False), live=None, powered="")
+        walk = replace(walk.lapsed_by("this job came in from a file", keeps_cut=False), live=None, live_until=None)
+        walk = replace(walk, powered="", hands={}, provers=frozenset())
+    gone = {(row.id, former_line(row)) for row in (before.former if before else ()) if row not in frame.former}
+    if gone:
+        walk = replace(walk, found=tuple(row for row in walk.found if not _is_gone(row, gone)))
     for found in (*told(frame, before, order), *former(frame, before, order)):
         walk = opened(replace(walk, trip=max(walk.trip, order)) if found.id is DangerId.TRIP else walk, found)
     if before is not None and before.terms != frame.terms:
-        for row in walk.latest.values():
-            found_now = measured(row, frame.terms)
-            if found_now is not None and row.result(before.terms) is not Pass.BAD and _is_machines(row.line):
-                walk = opened(walk, found_now)
-    return relifted(walk)
+        walk = _on_new_terms(walk, before)
+    return stretched(relifted(walk))
 
 
-def _is_machines(line: str) -> bool:
-    return not line.startswith("outlet.")
+def _is_gone(row: Found, gone: set[tuple[str, str]]) -> bool:
+    """Tell whether a danger was brought by a serial number that was put right."""
+    return row.is_former and (
+        (row.id.value, row.line) in gone or (row.line == FORMER and (row.id.value, FORMER) in gone)
+    )
+
+
+def _with_sheet(walk: Walk, before: Frame | None) -> Walk:
+    """Return the walk after another sheet: dead only where its points were all in the series, the cut-off stands."""
+    if before is None or before.sheet == walk.terms.sheet or walk.proved is None:
+        return walk
+    if walk.series.is_whole(walk.terms.sheet):
+        return walk
+    return replace(walk, proved=None, may_be_short=False, lapsed="another sheet asks a point that was not read")
+
+
+def _on_new_terms(walk: Walk, before: Frame) -> Walk:
+    """Return the walk with what the terms of now open that those of before did not, and open anew."""
+    terms = walk.terms
+    for answers in walk.rows.values():
+        row = answers[-1] if answers else None
+        if row is None or row.line.startswith("outlet.") or row.result(before.terms) is Pass.BAD:
+            continue
+        found = measured(row, terms)
+        if found is not None:
+            walk = opened(walk, found)
+    back = tuple(row for row in walk.lifted if not is_lifted_on(row, walk))
+    walk = replace(walk, lifted=tuple(row for row in walk.lifted if row not in back))
+    for lifted in back:
+        walk = reopened(walk, lifted.found)
+    return walk
 
 
 def at_present(walk: Walk, case: Case) -> Walk:
-    """Return the walk with the frame that holds now, where the setup has moved on since the last record."""
+    """Return the walk with the frame that holds now, where the setup has moved on since the last record.
+
+    A job that has ended keeps the terms that it ended on.
+    """
     frame = walk.frame
     now = case.present
+    if case.ended is not None and frame is not None:
+        return walk
     if frame is not None and frame.terms == now.terms and frame.complaint == now.complaint:
         return walk
     return framed(walk, now)
@@ -242,7 +260,7 @@ def safety_at(case: Case, now: datetime, walk: Walk | None = None) -> Safety:
     walk
         Its log as it was read before, where that is at hand.
     """
-    walk = ticked(at_present(walk_of(case) if walk is None else walk, case), now)
+    walk = arrived(at_present(walk_of(case) if walk is None else walk, case), now)
     found = _state(walk)
     return replace(found, dangers=_dangers(walk), bad=_bad(walk))
 
@@ -257,7 +275,7 @@ def _state(walk: Walk) -> Safety:
             reason=body.reason,
             stays_connected=body.stays_connected,
             says=body.says,
-            until=_iso(live_ends(walk.live)),
+            until=_iso(walk.live_until),
         )
     if walk.powered:
         return Safety(SafetyState.UNDER_VOLTAGE, walk, reason=walk.powered)
@@ -268,8 +286,8 @@ def _state(walk: Walk) -> Safety:
 
 def _lapses(walk: Walk) -> datetime | None:
     ends = [when + UNATTENDED for when in (walk.attended,) if when is not None]
-    if walk.cut is CutOff.SWITCHED_OFF and walk.cut_at is not None:
-        ends.append(walk.cut_at + UNATTENDED)
+    if walk.cut is CutOff.SWITCHED_OFF and walk.off_since is not None:
+        ends.append(walk.off_since + UNATTENDED)
     return min(ends, default=None)
 
 
@@ -286,30 +304,26 @@ def _dangers(walk: Walk) -> tuple[Danger, ...]:
 def _danger(danger: DangerId, causes: tuple[Found, ...], walk: Walk) -> Danger:
     missing = tuple(dict.fromkeys(need for row in causes for need in needs(row, walk)))
     said = [row.words for row in causes if row.words]
+    titles = {row.title for row in causes}
+    title = titles.pop() if len(titles) == 1 else danger.words
     goes = "; it read good since, with no change: it comes and goes" if all(r.is_intermittent for r in causes) else ""
-    words = (f"{danger.words}: {'; '.join(said)}" if said else danger.words) + goes
-    first = missing[0] if missing else Need("change the part, or read it good three times in a row")
-    forbids = tuple(act for act in Act if any(act in forbidden_by(row, walk) for row in causes))
-    return Danger(danger, words, max(row.since for row in causes), forbids, first.words, first.typed, missing, causes)
+    words = (f"{title}: {'; '.join(said)}" if said else title) + goes
+    first = missing[0] if missing else _THREE
+    forbids = tuple(act for act in Forbidden if any(act in forbidden_by(row, walk) for row in causes))
+    return Danger(
+        danger, words, max(row.since for row in causes), forbids, first.words, first.act, first.typed, missing, causes
+    )
+
+
+_THREE = Need(
+    "change the part, or measure it good three times in a row, a minute apart",
+    go(ActId.MEASURE, "Measure it again", "trace"),
+)
 
 
 def _bad(walk: Walk) -> tuple[str, ...]:
     sheet = walk.terms.sheet
     return tuple(name for name, row in walk.series.points.items() if not is_inside(row, sheet))
-
-
-def _attended(walk: Walk, item: Reading | Event, when: datetime) -> Walk:
-    """Return the walk with the prover attending, where the record is one that shows it."""
-    body = item.body if isinstance(item, Event) else None
-    if body is not None and not isinstance(body, _ATTENDS):
-        return walk
-    is_still_here = isinstance(body, Attended)
-    if is_still_here and item.who == walk.prover_who:
-        walk = replace(walk, prover=item.device)
-    if item.device != walk.prover:
-        return walk
-    walk = replace(walk, attended=when, is_hands_off=walk.is_hands_off and is_still_here)
-    return replace(walk, hand_at=when) if body is None else walk
 
 
 def _iso(when: datetime | None) -> str:

@@ -2,18 +2,23 @@
 
 from __future__ import annotations
 
-from collections.abc import Sequence
+from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, replace
 
 from ohmcensus.core.errors import InputError
+from ohmcensus.core.event import PluggedIn, When
 from ohmcensus.core.job.case import Case
 from ohmcensus.core.job.reading import Reading
 from ohmcensus.core.judgement import Judgement, choose_use, held_on, judge
-from ohmcensus.core.machine import Line, read_line
+from ohmcensus.core.machine import Line, machine_tests, read_line
 from ohmcensus.core.meter import Function, Meter
 from ohmcensus.core.physics.temperature import REFERENCE_CELSIUS
 from ohmcensus.core.safety.admission import admitted
+from ohmcensus.core.safety.power import POWERED
+from ohmcensus.core.safety.powered import shows_power
+from ohmcensus.core.safety.rules import refuse_event
 from ohmcensus.core.safety.state import Safety
+from ohmcensus.core.sheet import Sheet
 
 _UNIT_LETTERS = {"v": Function.VOLTS_AC, "a": Function.AMPERE, "f": Function.CAPACITANCE}
 _EARTHS = frozenset({"pe", "plug_pe", "end_pe", "chassis"})
@@ -22,11 +27,15 @@ _LOW_OHM = Function.CONTINUITY
 
 @dataclass(frozen=True, slots=True)
 class Taken:
-    """A line that can be stored: its reading, still without id, moment, name and place, and what it says."""
+    """A line that can be stored: its reading, still without id, moment, name and place, and what it says.
+
+    ``is_found`` tells whether it would put a machine under voltage that was thought to have none.
+    """
 
     line: Line
     reading: Reading
     judgement: Judgement
+    is_found: bool = False
 
 
 def taken(  # noqa: PLR0913 - what is typed, and what is chosen beside it
@@ -38,6 +47,9 @@ def taken(  # noqa: PLR0913 - what is typed, and what is chosen beside it
     function: Function | None = None,
     override: str = "",
     device: str = "",
+    loose: bool = False,
+    was: str = "",
+    says: Mapping[str, str] | None = None,
 ) -> Taken:
     """Return the reading that a line is.
 
@@ -55,13 +67,19 @@ def taken(  # noqa: PLR0913 - what is typed, and what is chosen beside it
         Why it is read although the machine is not proved dead; kept only where nothing else lets it through.
     device
         The device that it was typed on.
+    loose
+        Whether the part lies loose, where the line does not say so itself.
+    was
+        Of a reading that only a powered machine gives: ``now`` or ``before``; empty where nobody said.
+    says
+        How ``door`` stood, and in which ``step`` of the programme, where that was asked beside the line.
 
     Raises
     ------
     OhmcensusError
         If the line cannot be understood, no meter can have shown it, or safety forbids it; with what to do.
     """
-    line, did = _did(read_line(text, case.sheet), text, meters, function)
+    line, did = _did(_at_door(read_line(text, case.sheet), says or {}, case.sheet), text, meters, function)
     use = choose_use(line.reading, line.test, meters, function=did)
     reading = Reading(
         id="",
@@ -73,16 +91,39 @@ def taken(  # noqa: PLR0913 - what is typed, and what is chosen beside it
         text=text.strip(),
         celsius=REFERENCE_CELSIUS if line.celsius is None else line.celsius,
         is_celsius_stated=line.celsius is not None,
-        alone=line.alone,
-        loose=line.loose,
+        alone=line.alone or loose,
+        loose=line.loose or loose,
         inhand=line.inhand,
         condition=line.condition,
         device=device,
         override=override,
+        was=was,
+        door=line.door,
+        step=line.step,
     )
-    if not admitted(reading, safety).is_overridden:
+    if was == When.NOW and safety.state not in POWERED and shows_power(reading, case.terms):
+        refuse_event(case, PluggedIn(), safety, device)
+    admission = admitted(reading, safety)
+    if not admission.is_overridden:
         reading = replace(reading, override="")
-    return Taken(line, reading, judge(use, held_on(line.test, case) if line.test else None))
+    judgement = judge(use, held_on(line.test, case) if line.test else None)
+    return Taken(line, reading, judgement, admission.is_found)
+
+
+def _at_door(line: Line, says: Mapping[str, str], sheet: Sheet) -> Line:
+    """Return a line with what is said beside it, and as the test that the door makes of it.
+
+    A contact that was read as *unlocked* with the door said to be locked is a reading of *locked*, and the other way
+    round; a line that says nothing counts as its name says.
+    """
+    line = replace(line, door=says.get("door") or line.door, step=says.get("step") or line.step)
+    part = sheet.part(line.test.part) if line.test is not None else None
+    lock = part.part_kind.interlock if part is not None else None
+    if line.test is None or lock is None or not line.door or line.test.name not in {lock.at_rest, lock.held}:
+        return line
+    meant = lock.held if line.door in lock.closed_at else lock.at_rest
+    test = next((row for row in machine_tests(sheet, line.celsius) if row.id == f"{line.test.part}.{meant}"), None)
+    return line if test is None else replace(line, test=test, between=test.between)
 
 
 def _did(line: Line, text: str, meters: Sequence[Meter], stated: Function | None) -> tuple[Line, Function]:

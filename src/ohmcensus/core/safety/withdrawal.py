@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from dataclasses import replace
 
+from ohmcensus.core.acts import ActId, go
 from ohmcensus.core.errors import InputError, SafetyRefusalError
 from ohmcensus.core.event import (
     Attended,
@@ -93,7 +94,8 @@ def refuse_withdrawal(case: Case, body: RecordWithdrawn) -> None:
     without = replace(until, events=tuple(row for row in until.events if row.id != event.id))
     if _is_safer(walk_of(without), walk_of(until)):
         what = f"'{said}' tells how the machine stands, and is not undone"
-        raise SafetyRefusalError(what=what, remedy="note in Safe what is so now", field="record")
+        acts = (go(ActId.PULL_PLUG, "Say how it stands, in Safe", "safe", "isolate"),)
+        raise SafetyRefusalError(what=what, remedy="note in Safe what is so now", field="record", acts=acts)
 
 
 def _is_safer(after: Walk, before: Walk) -> bool:

@@ -38,7 +38,7 @@ class DangerId(StrEnum):
         return _DANGER_WORDS[self]
 
 
-class Act(StrEnum):
+class Forbidden(StrEnum):
     """What a danger may forbid."""
 
     POWER = "power"
@@ -48,7 +48,7 @@ class Act(StrEnum):
 
     @property
     def words(self) -> str:
-        """The act in words."""
+        """The same in words."""
         return _ACT_WORDS[self]
 
 
@@ -67,25 +67,25 @@ _DANGER_WORDS = {
     DangerId.LIVE_THOUGH_FORBIDDEN: "under voltage although that is forbidden",
 }
 _ACT_WORDS = {
-    Act.POWER: "no power",
-    Act.CYCLE: "no test cycle, no watched run",
-    Act.SIGN_OFF: "it does not go out as safe",
-    Act.READING: "no reading, leak test or run but the outlet and the proof of dead",
+    Forbidden.POWER: "no power",
+    Forbidden.CYCLE: "no test cycle, no watched run",
+    Forbidden.SIGN_OFF: "it does not go out as safe",
+    Forbidden.READING: "no reading, leak test or run but the outlet and the proof of dead",
 }
 # What each danger forbids while it stands; every one keeps the machine from going out as safe.
 FORBIDS = {
-    DangerId.SHOCK: (Act.POWER, Act.SIGN_OFF),
-    DangerId.TRIP: (Act.POWER, Act.SIGN_OFF),
-    DangerId.BURNT_SMELL: (Act.POWER, Act.SIGN_OFF),
-    DangerId.WATER_INSIDE: (Act.POWER, Act.SIGN_OFF),
-    DangerId.EARTH: (Act.POWER, Act.SIGN_OFF),
-    DangerId.INSULATION: (Act.POWER, Act.SIGN_OFF),
-    DangerId.CORD: (Act.POWER, Act.SIGN_OFF),
-    DangerId.BYPASS: (Act.CYCLE, Act.SIGN_OFF),
-    DangerId.CONTACT: (Act.SIGN_OFF,),
-    DangerId.DRY: (Act.CYCLE, Act.SIGN_OFF),
-    DangerId.CHARGE: (Act.SIGN_OFF,),
-    DangerId.LIVE_THOUGH_FORBIDDEN: (Act.POWER, Act.READING, Act.SIGN_OFF),
+    DangerId.SHOCK: (Forbidden.POWER, Forbidden.SIGN_OFF),
+    DangerId.TRIP: (Forbidden.POWER, Forbidden.SIGN_OFF),
+    DangerId.BURNT_SMELL: (Forbidden.POWER, Forbidden.SIGN_OFF),
+    DangerId.WATER_INSIDE: (Forbidden.POWER, Forbidden.SIGN_OFF),
+    DangerId.EARTH: (Forbidden.POWER, Forbidden.SIGN_OFF),
+    DangerId.INSULATION: (Forbidden.POWER, Forbidden.SIGN_OFF),
+    DangerId.CORD: (Forbidden.POWER, Forbidden.SIGN_OFF),
+    DangerId.BYPASS: (Forbidden.CYCLE, Forbidden.SIGN_OFF),
+    DangerId.CONTACT: (Forbidden.SIGN_OFF,),
+    DangerId.DRY: (Forbidden.CYCLE, Forbidden.SIGN_OFF),
+    DangerId.CHARGE: (Forbidden.SIGN_OFF,),
+    DangerId.LIVE_THOUGH_FORBIDDEN: (Forbidden.POWER, Forbidden.READING, Forbidden.SIGN_OFF),
 }
 FUNCTION_WORDS = {
     Function.OHM: "ohms",

@@ -32,11 +32,15 @@ class _Frozen(BaseModel):
 
 
 class Panel(_Frozen):
-    """A cover that has to come off: what it is called, what it takes, and how it is said where *off* is not it."""
+    """A cover that has to come off: what it is called, what it takes, and how it is said where *off* is not it.
+
+    One that ``carries_earth`` has an earth strap: the earth is read again once it was off.
+    """
 
     title: Title
     minutes: float = Field(gt=0, le=240)
     opened: Title | None = None
+    carries_earth: bool = False
 
     @property
     def off_words(self) -> str:
