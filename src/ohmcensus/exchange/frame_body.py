@@ -8,8 +8,19 @@ from pydantic import BaseModel, ConfigDict
 
 from ohmcensus.core.intake import Complaint, DataPlate
 from ohmcensus.core.job.case import Frame
+from ohmcensus.core.job.former import FormerDanger
 from ohmcensus.core.limits.profile import LimitProfile
 from ohmcensus.core.sheet import Sheet
+
+
+class FormerBody(BaseModel):
+    """A danger that an earlier job left behind, with the line that opened it and the part whose line that is."""
+
+    model_config = ConfigDict(frozen=True, extra="ignore")
+
+    id: str
+    line: str = ""
+    part: str = ""
 
 
 class FrameBody(BaseModel):
@@ -18,7 +29,7 @@ class FrameBody(BaseModel):
     Attributes
     ----------
     former
-        Dangers with which the last job on this serial number ended as unsafe.
+        Dangers that an earlier job on this serial number left behind; just the id where no line is known.
     is_arrival
         Whether the job came in from a file at this point.
     """
@@ -29,7 +40,7 @@ class FrameBody(BaseModel):
     complaint: Complaint
     plate: DataPlate
     profile: LimitProfile
-    former: tuple[str, ...] = ()
+    former: tuple[str | FormerBody, ...] = ()
     is_arrival: bool = False
 
 
@@ -38,10 +49,17 @@ def frames_from(rows: list[tuple[int, FrameBody]], sheets: Mapping[str, Sheet], 
     found = []
     for order, body in rows:
         sheet = now if body.sheet == now.id else sheets.get(body.sheet, now)
-        found.append(
-            Frame(order, sheet, body.complaint, body.plate, body.profile, body.former, is_arrival=body.is_arrival)
-        )
+        former = tuple(map(_former, body.former))
+        found.append(Frame(order, sheet, body.complaint, body.plate, body.profile, former, is_arrival=body.is_arrival))
     return tuple(found)
+
+
+def _former(told: str | FormerBody) -> FormerDanger:
+    return FormerDanger(told) if isinstance(told, str) else FormerDanger(told.id, told.line, told.part)
+
+
+def _kept(row: FormerDanger) -> str | FormerBody:
+    return FormerBody(id=row.id, line=row.line, part=row.part) if row.line or row.part else row.id
 
 
 def body_of(frame: Frame) -> FrameBody:
@@ -51,6 +69,6 @@ def body_of(frame: Frame) -> FrameBody:
         complaint=frame.complaint,
         plate=frame.plate,
         profile=frame.profile,
-        former=frame.former,
+        former=tuple(map(_kept, frame.former)),
         is_arrival=frame.is_arrival,
     )

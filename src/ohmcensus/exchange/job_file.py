@@ -103,6 +103,10 @@ class RowEntry(BaseModel):
     sentence: str = ""
     inhand: bool = False
     device: str = ""
+    was: str = ""
+    door: str = ""
+    step: str = ""
+    refused: str = ""
 
 
 class NoteEntry(BaseModel):
@@ -157,7 +161,7 @@ class CheckEntry(BaseModel):
 
 
 class EventEntry(BaseModel):
-    """One event; ``order`` is its place among readings and events."""
+    """One event; ``order`` is its place among readings and events, ``refused`` says why it lifts and proves nothing."""
 
     id: str
     order: Order
@@ -165,6 +169,7 @@ class EventEntry(BaseModel):
     who: str
     body: Body
     device: str = ""
+    refused: str = ""
 
 
 class FrameEntry(BaseModel):

@@ -16,6 +16,15 @@ MOST_STEPS = 10_000
 NAMES_RECORD = {"strip_back": "step", "run_doubted": "run", "run_withdrawn": "run", "record_withdrawn": "record"}
 
 
+class SaidBeside(BaseModel):
+    """What is said beside a reading: how door or lid stood, and in which step of the programme."""
+
+    model_config = ConfigDict(extra="forbid")
+
+    door: Literal["open", "shut", "locked"] | None = None
+    step: str | None = None
+
+
 class Former(BaseModel):
     """How the last job on the same serial number ended: the dangers that stood when it was labelled unsafe."""
 
@@ -39,6 +48,14 @@ class Step(BaseModel):
         The complaint, all anew.
     limits
         Id of the profile that holds from here on.
+    sheet, plate, serial
+        Another sheet, what the plate says, the serial number on it.
+    doubt
+        The step, counted from 0, whose leak test is doubted.
+    carry
+        The job is exported here and imported into another store, in which the story goes on.
+    was, says
+        Beside ``read``: whether it was now or before the cut-off; how the door stood, and in which step.
     wait_minutes, minutes, at
         Minutes in which nothing happens; minutes that the step takes; the moment of the step.
     device, who
@@ -56,6 +73,13 @@ class Step(BaseModel):
     correct: int | None = None
     intake: dict[str, Any] | None = None
     limits: str | None = None
+    sheet: str | None = None
+    plate: dict[str, Any] | None = None
+    serial: str | None = None
+    doubt: int | None = None
+    carry: Literal[True] | None = None
+    was: Literal["now", "before"] | None = None
+    says: SaidBeside | None = None
     wait_minutes: float | None = Field(default=None, ge=0, allow_inf_nan=False)
     minutes: float | None = Field(default=None, allow_inf_nan=False)
     at: datetime | None = None
@@ -64,7 +88,10 @@ class Step(BaseModel):
 
 
 class Story(BaseModel):
-    """A story in the open format; keys that a reader does not know are kept."""
+    """A story in the open format; keys that a reader does not know are kept.
+
+    ``before`` are whole stories on the same machine that come first, in order.
+    """
 
     model_config = ConfigDict(extra="allow")
 
@@ -73,6 +100,7 @@ class Story(BaseModel):
     limits: str | None = None
     complaint: Complaint = Complaint()
     former: Former = Former()
+    before: list[Story] = Field(default=[], max_length=20)
     at: datetime
     steps: list[Step] = Field(max_length=MOST_STEPS)
 
@@ -89,7 +117,9 @@ def read_story(text: str) -> Story:
         story = Story.model_validate_json(text)
     except ValidationError as error:
         raise _no_story(error) from None
-    if story.at.tzinfo is None or any(step.at is not None and step.at.tzinfo is None for step in story.steps):
+    moments = [each.at for each in (story, *story.before)]
+    moments += [step.at for each in (story, *story.before) for step in each.steps if step.at is not None]
+    if any(at.tzinfo is None for at in moments):
         what = "a moment of the story names no time zone"
         raise InputError(what=what, remedy="write it as 2026-01-05T08:00:00Z", field="at")
     return story

@@ -32,7 +32,10 @@ _ALIKE = (
     *("id", "test", "function", "text", "value", "unit", "bound", "last_place"),
     *("celsius", "at", "who", "supersedes", "withdrawn"),
 )
-_CONFIGURATION = ("alone", "loose", "override", "inhand", "device", "until", "is_celsius_stated", "condition")
+_CONFIGURATION = (
+    *("alone", "loose", "override", "inhand", "device", "until", "is_celsius_stated", "condition"),
+    *("was", "door", "step", "refused"),
+)
 _ALWAYS = frozenset({"alone", "loose", "override", "is_celsius_stated"})
 
 

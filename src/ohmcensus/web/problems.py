@@ -16,6 +16,7 @@ from ohmcensus.core.errors import (
     Trouble,
 )
 from ohmcensus.services.at_hand.described import Described
+from ohmcensus.services.at_hand.ways_on import ActView, act_view
 
 MIMETYPE = "application/problem+json"
 INPUT_TITLE = "Cannot be taken as it stands"
@@ -29,7 +30,15 @@ _STATUS: tuple[tuple[type[OhmcensusError], int, str, str], ...] = (
 
 
 class Problem(Described):
-    """A problem answer (RFC 9457) with the field at fault and, for a stale writer, the stored revision."""
+    """A problem answer (RFC 9457) with the field at fault.
+
+    Attributes
+    ----------
+    revision
+        For a stale writer the stored revision.
+    acts
+        The ways on, the one thing to do first; never empty where safety refuses.
+    """
 
     type: str
     title: str
@@ -37,11 +46,12 @@ class Problem(Described):
     detail: str
     field: str = ""
     revision: int | None = None
+    acts: list[ActView] = []
 
 
 def answer(problem: Problem) -> Response:
     """Return a problem as a response."""
-    return Response(problem.model_dump_json(exclude_none=True), status=problem.status, mimetype=MIMETYPE)
+    return Response(problem.model_dump_json(exclude_none=True, by_alias=True), status=problem.status, mimetype=MIMETYPE)
 
 
 _OF_TROUBLE: dict[Trouble, tuple[int, str]] = {
@@ -76,6 +86,7 @@ def of_error(error: OhmcensusError) -> Response:
                     detail=str(error),
                     field=error.field,
                     revision=revision,
+                    acts=[act_view(act) for act in error.acts],
                 )
             )
     raise error

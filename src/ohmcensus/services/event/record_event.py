@@ -2,12 +2,14 @@
 
 from __future__ import annotations
 
-from collections.abc import Callable
+from collections.abc import Callable, Mapping
+from typing import Any
 from uuid import UUID
 
-from pydantic import BaseModel, ConfigDict, Field
+from pydantic import BaseModel, ConfigDict, Field, TypeAdapter
 from sqlmodel import Session
 
+from ohmcensus.core.errors import OhmcensusError
 from ohmcensus.core.event import (
     Body,
     Changed,
@@ -31,6 +33,7 @@ from ohmcensus.services.at_hand.frames import framed
 from ohmcensus.services.at_hand.job import JobAtHand, put, refuse_ended, take, used_id
 from ohmcensus.services.at_hand.meters import DeviceId, bag_of, meters_for
 from ohmcensus.services.at_hand.summarise import summarise
+from ohmcensus.services.at_hand.ways_on import offered
 from ohmcensus.services.job.view import JobView, job_view
 from ohmcensus.services.photo.keep_photo import refuse_unknown_photo
 from ohmcensus.services.sheet_out.keep_signed import prepare_to_sign, sign
@@ -38,6 +41,8 @@ from ohmcensus.services.shelf.keep_spare import fitted_from_shelf
 from ohmcensus.storage import cover_times, events, jobs
 from ohmcensus.storage.search_text import words_in
 from ohmcensus.storage.tables import CoverTimeRow
+
+_BODY: TypeAdapter[Body] = TypeAdapter(Body)
 
 
 class NewEvent(BaseModel):
@@ -102,11 +107,7 @@ def write_event(
             return job
         if not isinstance(new.body, Reopened):
             refuse_ended(job)
-        safety, body = job.safety(context.clock()), with_known_names(job.case, new.body)
-        refuse_event(job.case, body, safety, new.device)
-        if isinstance(body, Ended):
-            refuse_sign_off(job.case, body, safety)
-        body = _completed(context, session, job, body)
+        body = _admitted(context, session, job, new)
         now = context.now()
         stored = jobs.advance(session, job.stored, new.revision, now)
         job = job.with_case(framed(session, job_id, job.case, stored.revision))
@@ -119,6 +120,27 @@ def write_event(
             signs(context, session, after)
     put(context, after)
     return after
+
+
+def _admitted(context: Context, session: Session, job: JobAtHand, new: NewEvent) -> Body:
+    """Return an event as it is stored; refuse what the machine does not have and what safety forbids."""
+    now = context.clock()
+    safety = job.safety(now)
+
+    def checked(body: Body) -> Body:
+        known = with_known_names(job.case, body)
+        refuse_event(job.case, known, safety, new.device)
+        if isinstance(known, Ended):
+            refuse_sign_off(job.case, known, safety)
+        return _completed(context, session, job, known)
+
+    def again(more: Mapping[str, Any]) -> object:
+        return checked(_BODY.validate_python({**new.body.model_dump(exclude_unset=True), **more}))
+
+    try:
+        return checked(new.body)
+    except OhmcensusError as error:
+        raise offered(error, job, now, new.device, again) from None
 
 
 def _follow(session: Session, job: JobAtHand, event: Event) -> None:

@@ -70,8 +70,10 @@ def keep_intake(context: Context, job_id: str, new: NewIntake) -> IntakeView:
         jobs.write_intake(session, job.stored, new.intake_revision, context.now(), intake)
         profile = chosen_profile(job.settings.profile, tuple(job.settings.own_profiles), sheet.volts)
         came = Frame(job.stored.revision + 1, sheet, new.complaint, new.plate, profile, before.present.former)
-        former = {*came.former, *former_dangers(context, session, new.plate.serial, job_id)}
-        came = replace(came, former=tuple(sorted(former)))
+        former = former_dangers(context, session, new.plate.serial, job_id)
+        # A number that is put right before there was power takes away what only the wrong one brought.
+        kept = came.former if job.walk.stretch is not None or new.plate.serial == job.case.plate.serial else ()
+        came = replace(came, former=tuple(sorted({*kept, *former})))
         if not before.frames[-1].holds(came):
             with_frame(session, job_id, before, came)
         session.flush()

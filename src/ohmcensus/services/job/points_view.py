@@ -75,7 +75,7 @@ def hand_points(case: Case, safety: Safety) -> list[PointView]:
             id=name,
             typed=f"{tests[name].part} {tests[name].name} ",
             title=title,
-            between=[] if name == SOURCE else [case.sheet.points.get(p, p) for p in tests[name].between],
+            between=[] if name == SOURCE else ["plug, line pin", "plug, neutral pin"],
             limit=tests[name].window.shown,
             reads="shown" if is_good else "",
             is_good=True if is_good else None,

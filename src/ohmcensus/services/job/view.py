@@ -9,8 +9,11 @@ from pydantic import BaseModel
 
 from ohmcensus.core.course.following import Next
 from ohmcensus.core.course.stages import StageState, next_step, stages
+from ohmcensus.core.machine.asked import is_interlock_contact
 from ohmcensus.core.safety import Danger, Safety, SafetyState
+from ohmcensus.core.safety.after_event import was_said
 from ohmcensus.services.at_hand.job import JobAtHand
+from ohmcensus.services.at_hand.ways_on import ActView, act_view
 
 
 class StageView(BaseModel):
@@ -31,7 +34,11 @@ class NextView(BaseModel):
 
 
 class HazardView(BaseModel):
-    """A danger that stands: what was found, what it forbids, what lifts it and what is typed for that."""
+    """A danger that stands: what was found, what it forbids, the one thing to do, and what is typed for that.
+
+    ``is_told`` says that it was told, tapped or looked at here, so that it may have been noted in error; ``act`` is the
+    way to the one thing; ``asks_door`` whether its reading says nothing without how the door stands.
+    """
 
     hazard: str
     words: str
@@ -40,6 +47,8 @@ class HazardView(BaseModel):
     remedy: str
     typed: str
     is_told: bool
+    act: ActView
+    asks_door: bool
 
 
 class PowerView(BaseModel):
@@ -185,6 +194,12 @@ def power_view(safety: Safety) -> PowerView:
     )
 
 
+def _asks_door(danger: Danger) -> bool:
+    """Tell whether what lifts it next reads the contact of an interlock."""
+    part, _, test = danger.typed.strip().partition(" ")
+    return is_interlock_contact(danger.causes[0].terms.sheet, part, test)
+
+
 def hazard_view(danger: Danger) -> HazardView:
     """Return a danger in print."""
     return HazardView(
@@ -194,5 +209,7 @@ def hazard_view(danger: Danger) -> HazardView:
         forbids=[act.words for act in danger.forbids],
         remedy=danger.lifted_by,
         typed=danger.typed,
-        is_told=any(not row.is_measured for row in danger.causes),
+        is_told=any(was_said(row) for row in danger.causes),
+        act=act_view(danger.act),
+        asks_door=_asks_door(danger),
     )

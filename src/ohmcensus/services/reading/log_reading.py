@@ -3,20 +3,23 @@
 from __future__ import annotations
 
 from dataclasses import replace
+from datetime import datetime
 from uuid import UUID
 
 from pydantic import BaseModel, ConfigDict, Field
 from sqlmodel import Session
 
-from ohmcensus.core.errors import InputError, NotFoundError
+from ohmcensus.core.errors import InputError, NotFoundError, OhmcensusError
 from ohmcensus.core.job.case import Case
 from ohmcensus.core.job.reading import Reading
 from ohmcensus.core.judgement import Judgement
+from ohmcensus.core.safety.typed_line import Taken
 from ohmcensus.services.at_hand.context import Context
 from ohmcensus.services.at_hand.frames import framed
 from ohmcensus.services.at_hand.job import JobAtHand, put, refuse_ended, take, used_id
+from ohmcensus.services.at_hand.meters import DeviceId
 from ohmcensus.services.at_hand.summarise import summarise
-from ohmcensus.services.reading.preview_line import TypedLine, understood
+from ohmcensus.services.reading.preview_line import TypedLine, refused, understood
 from ohmcensus.services.reading.view import TraceView, trace_view
 from ohmcensus.storage import jobs, readings
 
@@ -46,6 +49,7 @@ class Withdrawal(BaseModel):
 
     id: UUID
     revision: int = Field(ge=1, strict=True)
+    device: DeviceId = ""
 
 
 def log_reading(context: Context, job_id: str, new: NewReading) -> TraceView:
@@ -75,7 +79,7 @@ def write_reading(context: Context, job_id: str, new: NewReading, who: str | Non
             return job
         refuse_ended(job)
         corrected = _standing(job.case, str(new.supersedes)) if new.supersedes else None
-        said = understood(job, new, context.clock())
+        said = _understood(job, new, context.clock())
         _refuse_other_line(said.reading, corrected)
         row = replace(
             said.reading,
@@ -87,6 +91,13 @@ def write_reading(context: Context, job_id: str, new: NewReading, who: str | Non
         after = _append(session, job, new.revision, row, said.judgement)
     put(context, after)
     return after
+
+
+def _understood(job: JobAtHand, new: NewReading, now: datetime) -> Taken:
+    try:
+        return understood(job, new, now)
+    except OhmcensusError as error:
+        raise refused(error, job, new, now) from None
 
 
 def _refuse_other_line(reading: Reading, corrected: Reading | None) -> None:
@@ -101,7 +112,9 @@ def withdraw_reading(context: Context, job_id: str, reading_id: str, new: Withdr
     return trace_view(write_withdrawal(context, job_id, reading_id, new), context.clock())
 
 
-def write_withdrawal(context: Context, job_id: str, reading_id: str, new: Withdrawal) -> JobAtHand:
+def write_withdrawal(
+    context: Context, job_id: str, reading_id: str, new: Withdrawal, who: str | None = None
+) -> JobAtHand:
     """Take a reading back and return the job after it.
 
     Raises
@@ -120,9 +133,10 @@ def write_withdrawal(context: Context, job_id: str, reading_id: str, new: Withdr
             id=str(new.id),
             text="",
             at=context.now(),
-            who=job.settings.technician,
+            who=job.settings.technician if who is None else who,
             supersedes=gone.id,
             withdrawn=True,
+            device=new.device,
         )
         after = _append(session, job, new.revision, row, None)
     put(context, after)

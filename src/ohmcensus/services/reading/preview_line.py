@@ -2,28 +2,39 @@
 
 from __future__ import annotations
 
-from contextlib import suppress
+from collections.abc import Mapping
 from datetime import datetime
-from enum import StrEnum
-from typing import Annotated
+from typing import Annotated, Any, Literal
 
-from pydantic import BaseModel, ConfigDict, Field
+from pydantic import BaseModel, ConfigDict, Field, StrictBool, StringConstraints
 
-from ohmcensus.core.errors import OhmcensusError, SafetyRefusalError
-from ohmcensus.core.event import CutOff
+from ohmcensus.core.errors import OhmcensusError
+from ohmcensus.core.event import When
+from ohmcensus.core.job.case import Case
 from ohmcensus.core.job.reading import Reading
 from ohmcensus.core.judgement import Judgement, Verdict
 from ohmcensus.core.layout.ohm_ruler import position
 from ohmcensus.core.machine import Line, read_line
+from ohmcensus.core.machine.asked import is_interlock_contact
 from ohmcensus.core.machine.quick_line import completions, with_line
 from ohmcensus.core.meter import Function
 from ohmcensus.core.quantity import Indication, Unit, show_indication, show_value
-from ohmcensus.core.safety import SafetyState
+from ohmcensus.core.safety.admission import BEFORE, NOW
 from ohmcensus.core.safety.typed_line import Taken, taken
 from ohmcensus.core.text.trimmed import Trimmed
 from ohmcensus.services.at_hand.context import Context
 from ohmcensus.services.at_hand.job import JobAtHand, take
 from ohmcensus.services.at_hand.meters import DeviceId, meters_for
+from ohmcensus.services.at_hand.ways_on import ActView, act_view, offered
+
+
+class SaidBeside(BaseModel):
+    """What is said beside a line: how door or lid stood, and in which step; None where nobody asked."""
+
+    model_config = ConfigDict(extra="forbid", frozen=True)
+
+    door: Literal["open", "shut", "locked"] | None = None
+    step: Annotated[str, StringConstraints(pattern=r"^[a-z][a-z0-9_]{0,29}$")] | None = None
 
 
 class TypedLine(BaseModel):
@@ -41,6 +52,12 @@ class TypedLine(BaseModel):
         What the meter did, for two points that no test names; None is ohms.
     override
         Why it is read although the machine is not proved dead.
+    loose
+        Whether the part lies loose, in the hand or on the bench.
+    was
+        Of what only a powered machine gives: whether it was now, or before the machine was cut off.
+    says
+        How the door stood, and in which step.
     device
         The device that writes it: a random id that it keeps.
     """
@@ -52,21 +69,15 @@ class TypedLine(BaseModel):
     meter: str | None = None
     function: Function | None = None
     override: Annotated[str, Trimmed(300)] = ""
+    loose: StrictBool = False
+    was: When | None = None
+    says: SaidBeside = SaidBeside()
     device: DeviceId = ""
 
     @property
     def whole(self) -> str:
         """The line with the part that it is about."""
         return with_line(self.text, self.line)
-
-
-class RefusalAnswer(StrEnum):
-    """What may be answered to a refusal for safety."""
-
-    UNPLUG = "unplug"
-    PROVE = "prove"
-    LOOSE = "loose"
-    OVERRIDE = "override"
 
 
 class LinePreview(BaseModel):
@@ -86,9 +97,10 @@ class LinePreview(BaseModel):
         Where the pin would stand on the ohm ruler, None for other units.
     problem
         What is wrong with the line, empty where it can be stored.
-    answers
-        What may be answered where safety refuses it: unplug it, prove it dead, say that the part is in the hand, log it
-        with a reason.
+    acts
+        The ways on where safety refuses it; whether it was before, where it would put a cut-off machine under voltage.
+    asks_door
+        Whether to ask how the door stood before the figure is taken: an interlock says nothing without it.
     completions
         Lines that the typed beginning may become.
     """
@@ -102,7 +114,8 @@ class LinePreview(BaseModel):
     meter: str = ""
     position: float | None = None
     problem: str = ""
-    answers: list[RefusalAnswer] = []
+    acts: list[ActView] = []
+    asks_door: bool = False
     completions: list[str] = []
 
 
@@ -117,6 +130,9 @@ def understood(job: JobAtHand, typed: TypedLine, now: datetime) -> Taken:
         function=typed.function,
         override=typed.override,
         device=typed.device,
+        loose=typed.loose,
+        was=typed.was.value if typed.was is not None else "",
+        says={name: value for name, value in typed.says.model_dump().items() if value},
     )
 
 
@@ -125,41 +141,43 @@ def preview_line(context: Context, job_id: str, typed: TypedLine) -> LinePreview
     with context.store.read() as session:
         job = take(context, session, job_id)
     case = job.case
-    offered = completions(typed.whole, case.sheet)
+    completed = completions(typed.whole, case.sheet)
     try:
         line = read_line(typed.whole, case.sheet)
     except OhmcensusError as error:
-        return LinePreview(problem=str(error), completions=offered)
+        return LinePreview(problem=str(error), completions=completed)
     named = LinePreview(
-        line=line.test.id if line.test else " ".join(line.between), heading=heading_of(line), completions=offered
+        line=line.test.id if line.test else " ".join(line.between),
+        heading=heading_of(line),
+        completions=completed,
+        asks_door=_asks_door(line, typed, case),
     )
+    now = context.clock()
     try:
-        said = understood(job, typed, context.clock())
+        said = understood(job, typed, now)
     except OhmcensusError as error:
-        answers = _answers(job, typed, context) if isinstance(error, SafetyRefusalError) else []
-        return named.model_copy(update={"problem": str(error), "answers": answers})
+        ways = [act_view(act) for act in refused(error, job, typed, now).acts]
+        return named.model_copy(update={"problem": str(error), "acts": ways})
+    if said.is_found and job.safety(now).isolated:
+        ways = [act_view(act) for act in (BEFORE, NOW)]
+        named = named.model_copy(update={"acts": ways})
     return named.model_copy(update=_judged(said))
 
 
-def _answers(job: JobAtHand, typed: TypedLine, context: Context) -> list[RefusalAnswer]:
-    """Return what this state of safety allows as an answer: under voltage nothing but to unplug it."""
-    now = context.clock()
-    if job.safety(now).state in {SafetyState.UNDER_VOLTAGE, SafetyState.LIVE}:
-        return [RefusalAnswer.UNPLUG]
-    found = [RefusalAnswer.PROVE]
-    with suppress(OhmcensusError):
-        understood(job, typed.model_copy(update={"text": f"{typed.text} loose"}), now)
-        found.append(RefusalAnswer.LOOSE)
-    if may_be_overridden(job, context):
-        found.append(RefusalAnswer.OVERRIDE)
-    return found
+def refused(error: OhmcensusError, job: JobAtHand, typed: TypedLine, now: datetime) -> OhmcensusError:
+    """Return the refusal of a typed line with the ways on that go now."""
+
+    def again(more: Mapping[str, Any]) -> object:
+        return understood(job, typed.model_copy(update=dict(more)), now)
+
+    return offered(error, job, now, typed.device, again)
 
 
-def may_be_overridden(job: JobAtHand, context: Context) -> bool:
-    """Tell whether a reason would let a reading through now: cut off, not proved dead, nothing found over a limit."""
-    safety = job.safety(context.clock())
-    walk, is_cut = safety.walk, safety.isolated and safety.cut is not CutOff.PLUG_IN_HAND
-    return safety.state is SafetyState.NOT_PROVED and is_cut and not walk.is_over and not walk.charged
+def _asks_door(line: Line, typed: TypedLine, case: Case) -> bool:
+    """Tell whether a line reads the contact of an interlock, and nothing is said of the door."""
+    if line.test is None or line.door or typed.says.door:
+        return False
+    return is_interlock_contact(case.sheet, line.test.part, line.test.name)
 
 
 def heading_of(line: Line) -> str:

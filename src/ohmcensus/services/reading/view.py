@@ -19,6 +19,7 @@ from ohmcensus.core.judgement.overview import MeasuredPart, looked_parts, measur
 from ohmcensus.core.layout import OhmRuler, ShortRuler, ohm_ruler, short_ruler
 from ohmcensus.core.layout.ohm_ruler import line_key
 from ohmcensus.core.machine import MachineTest, is_proof
+from ohmcensus.core.machine.asked import is_interlock_contact
 from ohmcensus.core.machine.seen import reaches
 from ohmcensus.core.meter import Function
 from ohmcensus.core.quantity import Unit, show_indication
@@ -87,6 +88,8 @@ class LineView(BaseModel):
         Every reading ever written on the line, newest first.
     ruler
         Short ruler of the line, None where it has no window.
+    asks_door
+        Whether to ask how door or lid stands before its figure is taken.
     """
 
     key: str
@@ -120,6 +123,7 @@ class LineView(BaseModel):
     note: str
     history: list[ReadingView]
     ruler: ShortRuler | None
+    asks_door: bool
 
 
 class ComparisonView(BaseModel):
@@ -270,7 +274,7 @@ def _line_view(line: CensusLine, case: Case, note: str, history: list[ReadingVie
         title=test.title if test else " to ".join(line.between),
         function=function,
         unit=function.unit,
-        state=test.state.words if test else "",
+        state=test.stands if test else "",
         minutes=test.minutes if test else 0.0,
         behind=panel.off_words if panel else "",
         advice=test.advice if test else "",
@@ -295,6 +299,7 @@ def _line_view(line: CensusLine, case: Case, note: str, history: list[ReadingVie
         note=note,
         history=history,
         ruler=_ruler(line, answer),
+        asks_door=test is not None and is_interlock_contact(sheet, test.part, test.name),
     )
 
 

@@ -12,6 +12,7 @@ from ohmcensus.core.job.case import Case
 from ohmcensus.core.job.connector import Connector, connectors
 from ohmcensus.core.job.cover_minutes import Timed
 from ohmcensus.core.job.strip_down import Stripped, held_words, strip_down
+from ohmcensus.core.safety.after_strip import holds_earth, usual_earth
 from ohmcensus.services.at_hand.choice import Choice
 from ohmcensus.services.job.photo_view import PhotoView
 
@@ -33,6 +34,8 @@ class StrippedView(BaseModel):
         Off, back whole, or back with something missing.
     missing
         What is missing, in words.
+    holds_earth
+        Whether one of its fasteners holds an earth: that one is never left out.
     """
 
     id: str
@@ -45,6 +48,7 @@ class StrippedView(BaseModel):
     photos: list[PhotoView]
     state: Literal["off", "whole", "partly"]
     missing: str
+    holds_earth: bool
 
 
 class ConnectorView(BaseModel):
@@ -86,6 +90,8 @@ class StripView(BaseModel):
         Connectors that were noted, and photos of connectors that nothing was noted on yet.
     panels, plugs
         Covers with the minutes they take, and plugs of the sheet.
+    earthed
+        Covers and plugs that hold an earth by the sheet.
     tricks
         By part, for the parts that have any.
     spent
@@ -97,6 +103,7 @@ class StripView(BaseModel):
     loose: list[PhotoView]
     panels: list[Choice]
     plugs: list[Choice]
+    earthed: list[str]
     tricks: list[PartTricks]
     spent: str
 
@@ -113,6 +120,10 @@ def strip_view(case: Case, photos: Sequence[PhotoView]) -> StripView:
         loose=[photo for photo in photos if photo.role == "connector" and photo.id not in noted],
         panels=[Choice(id=name, words=_cover(case, name)) for name in case.sheet.panels],
         plugs=[Choice(id=name, words=plug.title) for name, plug in case.sheet.plugs.items()],
+        earthed=[
+            *(name for name in case.sheet.panels if usual_earth(case.sheet, "", name, ())),
+            *(name for name in case.sheet.plugs if usual_earth(case.sheet, "", "", (name,))),
+        ],
         tricks=[_tricks(case, part.id) for part in case.sheet.parts],
         spent=f"{spent:.0f} min" if spent else "",
     )
@@ -140,6 +151,7 @@ def _stripped(row: Stripped, case: Case, photos: Sequence[PhotoView]) -> Strippe
         photos=[photo for photo in photos if photo.event == row.event.id],
         state="off" if not row.is_back else "whole" if row.is_whole else "partly",
         missing=", ".join(missing),
+        holds_earth=holds_earth(step, case.sheet),
     )
 
 

@@ -3,12 +3,15 @@
 from __future__ import annotations
 
 from dataclasses import asdict
+from typing import Literal
 
 from ohmcensus.core.event import CutOff
 from ohmcensus.core.job.record_words import record_words
 from ohmcensus.core.safety import safe_steps
-from ohmcensus.core.safety.rules import asked_before_live, power_refusals
+from ohmcensus.core.safety.hands import is_prover, others_in
+from ohmcensus.core.safety.power import asked_before_live, power_bars
 from ohmcensus.core.safety.steps import cautions
+from ohmcensus.core.sheet import Sheet
 from ohmcensus.services.at_hand.choice import Choice
 from ohmcensus.services.at_hand.context import Context
 from ohmcensus.services.at_hand.job import take
@@ -26,8 +29,8 @@ from ohmcensus.services.safety.view import (
 from ohmcensus.services.safety.words import safe_sentence
 
 
-def show_safe(context: Context, job_id: str) -> SafeView:
-    """Return how safe a machine is, and what is left to do.
+def show_safe(context: Context, job_id: str, device: str = "") -> SafeView:
+    """Return how safe a machine is, and what is left to do, as a device sees it.
 
     Raises
     ------
@@ -48,8 +51,8 @@ def show_safe(context: Context, job_id: str) -> SafeView:
         sentence=safe_sentence(case, safety),
         hazards=[hazard_view(row) for row in safety.dangers],
         missing=missing_proofs(case, safety),
-        refusals=[f"{what} ({remedy})" for what, remedy in power_refusals(safety)],
-        may=may_view(case, safety),
+        refusals=[f"{bar.found}. Next, {bar.do}" for bar in power_bars(safety)],
+        may=may_view(case, safety, device),
         asks=[Choice(id=says, words=says.words) for says in asked_before_live(safety)],
         cautions=list(cautions(case)),
         panels=[
@@ -57,9 +60,19 @@ def show_safe(context: Context, job_id: str) -> SafeView:
             for name, panel in case.sheet.panels.items()
         ],
         parts=[Choice(id=part.id, words=part.title) for part in case.sheet.parts],
+        opens=_opens(case.sheet),
+        others_in=bool(others_in(safety.walk, device)),
+        is_prover=is_prover(safety.walk, device),
         voltages=[VoltageView(at=row.at, words=row.words) for row in reversed(safety.walk.shouts)],
         records=[
             RecordView(id=event.id, at=event.at, who=event.who, words=record_words(case, event.body))
             for event in reversed(case.events)
         ],
     )
+
+
+def _opens(sheet: Sheet) -> Literal["door", "lid"] | None:
+    """Return what an interlock of the machine keeps shut, None where it has none."""
+    if not any(part.part_kind.interlock for part in sheet.parts):
+        return None
+    return "lid" if "lid" in sheet.states else "door"

@@ -2,14 +2,17 @@
 
 from __future__ import annotations
 
-from pydantic import BaseModel
+from typing import Literal
+
+from pydantic import BaseModel, ConfigDict
 
 from ohmcensus.core.job.case import Case
 from ohmcensus.core.judgement.passes import named_test
 from ohmcensus.core.safety import Safety, may
-from ohmcensus.core.safety.rules import power_needs
+from ohmcensus.core.safety.power import power_needs
 from ohmcensus.core.safety.steps import StepKind
 from ohmcensus.services.at_hand.choice import Choice
+from ohmcensus.services.at_hand.meters import DeviceId
 from ohmcensus.services.job.points_view import PointView
 from ohmcensus.services.job.view import HazardView, JobView, PowerView
 
@@ -75,7 +78,8 @@ class SafeView(BaseModel):
 
     ``cuts`` are the ways to cut it off; ``hand`` the two readings that come first with the plug in the hand;
     ``refusals`` say what forbids power; ``asks`` what has to be stated before live work; ``parts`` are the places at
-    which a smell or water can have been.
+    which a smell or water can have been; ``opens`` is what an interlock of it keeps shut, None where it has none;
+    ``others_in`` says that somebody else may have the hands in; ``is_prover`` that this device proved it.
     """
 
     job: JobView
@@ -95,11 +99,22 @@ class SafeView(BaseModel):
     parts: list[Choice]
     records: list[RecordView]
     voltages: list[VoltageView]
+    opens: Literal["door", "lid"] | None
+    others_in: bool
+    is_prover: bool
 
 
-def may_view(case: Case, safety: Safety) -> MayView:
-    """Return what the machine may be used for now."""
-    allowed = may(case, safety, sign_off=False)
+class SafeQuery(BaseModel):
+    """Which device asks: a random id that it keeps."""
+
+    model_config = ConfigDict(extra="forbid")
+
+    device: DeviceId = ""
+
+
+def may_view(case: Case, safety: Safety, device: str) -> MayView:
+    """Return what the machine may be used for now, from a device."""
+    allowed = may(case, safety, sign_off=False, device=device)
     return MayView(power=allowed.power, live=allowed.live, run=allowed.run)
 
 

@@ -8,6 +8,7 @@ from pydantic import BaseModel
 
 from ohmcensus.core.parts import part_kinds
 from ohmcensus.core.parts.fault import FaultMode
+from ohmcensus.services.sheet.typed_figures import YES_NO
 
 Entry = Literal["figure", "text", "choice", "structure"]
 
@@ -53,14 +54,18 @@ def list_kinds() -> Kinds:
 def _fields(schema: dict[str, Any]) -> list[KindField]:
     required = set(schema.get("required", ()))
     return [
-        KindField(name=name, entry=_entry(field), choices=field.get("enum", []), required=name in required)
+        KindField(name=name, entry=_entry(field), choices=_choices(field), required=name in required)
         for name, field in schema.get("properties", {}).items()
     ]
 
 
+def _choices(field: dict[str, Any]) -> list[str]:
+    return [*YES_NO] if field.get("type") == "boolean" else field.get("enum", [])
+
+
 def _entry(field: dict[str, Any]) -> Entry:
     kinds = {field.get("type"), *(option.get("type") for option in field.get("anyOf", ()))}
-    if "enum" in field:
+    if "enum" in field or "boolean" in kinds:
         return "choice"
     if kinds & {"number", "integer"}:
         return "figure"

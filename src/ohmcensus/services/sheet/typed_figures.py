@@ -38,15 +38,24 @@ def _part(part: dict[str, Any]) -> dict[str, Any]:
     changed = dict(part)
     if isinstance(ratings, dict):
         numeric = _numeric(kind.ratings)
+        told = {name: _told(value) for name, value in ratings.items()}
         changed["ratings"] = {
             name: _number(value, _UNITS.get(name.rpartition("_")[2])) if name in numeric else value
-            for name, value in ratings.items()
+            for name, value in told.items()
         }
     if isinstance(part.get("expects"), dict):
         changed["expects"] = {test: _expected(own) for test, own in part["expects"].items()}
     if "price" in part:
         changed["price"] = _number(part["price"], None)
     return changed
+
+
+# What is chosen where a part has something or has it not.
+YES_NO = {"yes": True, "no": False}
+
+
+def _told(value: object) -> object:
+    return YES_NO.get(value, value) if isinstance(value, str) else value
 
 
 def _expected(own: object) -> object:

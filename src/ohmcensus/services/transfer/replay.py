@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import tempfile
 from collections.abc import Iterator
-from contextlib import contextmanager
+from contextlib import ExitStack, contextmanager
 from dataclasses import dataclass, field, replace
 from datetime import datetime, timedelta
 from pathlib import Path
@@ -13,10 +13,12 @@ from uuid import UUID, uuid4
 
 from pydantic import BaseModel, SerializeAsAny, TypeAdapter, ValidationError
 
+from ohmcensus.core.acts import ActId
 from ohmcensus.core.diagnosis.conclusion import Standing
 from ohmcensus.core.errors import InputError, OhmcensusError
-from ohmcensus.core.event import Body, RunWithdrawn
-from ohmcensus.core.intake import Complaint
+from ohmcensus.core.event import Body, RecordWithdrawn, RunDoubted, RunWithdrawn, When
+from ohmcensus.core.intake import Complaint, DataPlate
+from ohmcensus.core.job.former import FormerDanger
 from ohmcensus.core.proof import blocking
 from ohmcensus.core.safety import DangerId, may
 from ohmcensus.exchange.sheet_yaml import write_sheet
@@ -31,14 +33,19 @@ from ohmcensus.services.event.take_leak_test import NewLeakTest, write_leak_test
 from ohmcensus.services.intake.keep_intake import NewIntake, keep_intake
 from ohmcensus.services.job.open_job import NewJob, open_job
 from ohmcensus.services.reading.log_reading import NewReading, Withdrawal, write_reading, write_withdrawal
+from ohmcensus.services.reading.preview_line import SaidBeside
 from ohmcensus.services.setup.change_settings import keep_settings, show_settings
+from ohmcensus.services.transfer.export_job import export_job
+from ohmcensus.services.transfer.import_job import import_file
 from ohmcensus.storage import sheets
-from ohmcensus.storage.database import memory_store
+from ohmcensus.storage.database import FILE_NAME, memory_store, scratch_store
 
 _BODY: TypeAdapter[Body] = TypeAdapter(Body)
 BAG = ["multimeter-6000", "appliance-tester"]
 MACHINE, PLACE = "Machine of the story", "Place of the story"
-_ACTS = ("read", "leak_test", "do", "withdraw", "intake", "limits")
+_ACTS = ("read", "leak_test", "do", "withdraw", "doubt", "intake", "limits", "sheet", "plate", "serial", "carry")
+# The serial number of a machine that was here before.
+SERIAL = "S-0001"
 
 
 class DangerAnswer(BaseModel):
@@ -59,10 +66,11 @@ class MayAnswer(BaseModel):
 
 
 class StepAnswer(BaseModel):
-    """What came of a step, and how the job stands after it."""
+    """What came of a step, the ways on where it was refused, and how the job stands after it."""
 
     accepted: bool
     why: str
+    acts: list[ActId] = []
     state: str
     dangers: list[DangerAnswer]
     may: MayAnswer
@@ -96,11 +104,14 @@ class _Teller:
         Id of the reading or leak test that each step left behind.
     known
         The job as the last step left it, None where it has to be asked for.
+    places
+        What is closed when the story is over: its stores and their folders.
     """
 
     context: Context
     job_id: str
     clock: list[datetime]
+    places: ExitStack = field(default_factory=ExitStack)
     written: dict[int, tuple[str, str]] = field(default_factory=dict)
     known: JobAtHand | None = None
 
@@ -156,27 +167,40 @@ def _with_outlook(teller: _Teller, answer: StepAnswer) -> OutlookAnswer:
 
 @contextmanager
 def _told(story: Story) -> Iterator[_Teller]:
-    """Yield a job as a story begins."""
+    """Yield a job as a story begins, the stories before it told on the same machine."""
     strange = [name for name in story.former.ended_unsafe if name not in set(DangerId)]
     if strange:
         known = ", ".join(DangerId)
         raise InputError(what=f"no danger '{strange[0][:40]}'", remedy=f"known are {known}", field="former")
     clock = [story.at]
-    with tempfile.TemporaryDirectory() as folder:
-        context = Context(memory_store(Path(folder)), clock=lambda: clock[0])
-        try:
-            teller = _Teller(context, str(uuid4()), clock)
-            settings = show_settings(context).model_copy(update={"bag": BAG, "profile": story.limits or ""})
-            keep_settings(context, settings)
-            sheet = _sheet_of(context, story)
-            open_job(context, NewJob(id=UUID(teller.job_id), machine=MACHINE, place=PLACE, sheet=sheet))
-            if story.complaint != Complaint():
-                _complain(teller, story.complaint)
-            if story.former.ended_unsafe:
-                _inherit(teller, story.former.ended_unsafe)
-            yield teller
-        finally:
-            context.store.close()
+    with ExitStack() as places:
+        folder = Path(places.enter_context(tempfile.TemporaryDirectory()))
+        store = memory_store(folder)
+        places.callback(store.close)
+        context = Context(store, clock=lambda: clock[0])
+        for number, earlier in enumerate(story.before):
+            teller = _begun(context, earlier, clock, places, number + 1, SERIAL)
+            for place, step in enumerate(earlier.steps):
+                _answer(teller, place, step)
+        yield _begun(context, story, clock, places, 0, SERIAL if story.before else "")
+
+
+def _begun(
+    context: Context, story: Story, clock: list[datetime], places: ExitStack, number: int, serial: str
+) -> _Teller:
+    """Return a job as its story begins, on a machine of some serial number."""
+    clock[0] = story.at
+    teller = _Teller(context, str(uuid4()), clock, places)
+    settings = show_settings(context).model_copy(update={"bag": BAG, "profile": story.limits or ""})
+    keep_settings(context, settings)
+    machine = f"{MACHINE} {number}" if number else MACHINE
+    new = NewJob(id=UUID(teller.job_id), machine=machine, place=PLACE, sheet=_sheet_of(context, story), serial=serial)
+    open_job(context, new)
+    if story.complaint != Complaint():
+        _intake(teller, complaint=story.complaint)
+    if story.former.ended_unsafe:
+        _inherit(teller, story.former.ended_unsafe)
+    return teller
 
 
 def _sheet_of(context: Context, story: Story) -> str:
@@ -193,11 +217,11 @@ def _sheet_of(context: Context, story: Story) -> str:
 def _answer(teller: _Teller, place: int, step: Step) -> StepAnswer:
     """Return what comes of a step."""
     _advance(teller, step)
-    why = ""
+    why, acts = "", list[ActId]()
     try:
         _do(teller, place, step)
     except OhmcensusError as error:
-        why = str(error)
+        why, acts = str(error), [act.id for act in error.acts]
     except ValidationError as error:
         first = error.errors()[0]
         why = f"{'.'.join(str(at) for at in first['loc'])}: {first['msg']}"
@@ -207,6 +231,7 @@ def _answer(teller: _Teller, place: int, step: Step) -> StepAnswer:
     return StepAnswer(
         accepted=not why,
         why=why,
+        acts=acts,
         state=safety.state,
         dangers=[DangerAnswer(id=row.id, words=row.words, lifted_by=row.lifted_by) for row in safety.dangers],
         may=MayAnswer(power=allowed.power, live=allowed.live, run=allowed.run, sign_off=allowed.sign_off),
@@ -234,11 +259,41 @@ def _do(teller: _Teller, place: int, step: Step) -> None:
         teller.written[place] = (body.kind, _write(teller, step, body))
     elif step.withdraw is not None:
         _withdraw(teller, step, step.withdraw)
-    elif step.intake is not None:
-        _complain(teller, Complaint.model_validate(step.intake))
+    elif step.doubt is not None:
+        _write(teller, step, RunDoubted(run=_leak_test_of(teller, step.doubt)))
     elif step.limits is not None:
         keep_settings(teller.context, show_settings(teller.context).model_copy(update={"profile": step.limits}))
         teller.known = None
+    elif step.carry:
+        _carry(teller)
+    else:
+        _change_intake(teller, step)
+
+
+def _change_intake(teller: _Teller, step: Step) -> None:
+    """Write the intake anew: another complaint, sheet, plate or serial number."""
+    if step.intake is not None:
+        _intake(teller, complaint=Complaint.model_validate(step.intake))
+    elif step.sheet is not None:
+        _intake(teller, sheet=step.sheet)
+    elif step.plate is not None:
+        _intake(teller, plate=DataPlate.model_validate(step.plate))
+    elif step.serial is not None:
+        _intake(teller, plate=teller.job().case.plate.model_copy(update={"serial": step.serial}))
+
+
+def _carry(teller: _Teller) -> None:
+    """Export the job, and let the story go on in another store that imported it."""
+    folder = Path(teller.places.enter_context(tempfile.TemporaryDirectory()))
+    file = folder / "carried.json"
+    export_job(teller.context, teller.job_id, file)
+    store = scratch_store(folder / FILE_NAME, folder)
+    teller.places.callback(store.close)
+    clock = teller.clock
+    there = Context(store, clock=lambda: clock[0])
+    keep_settings(there, show_settings(teller.context))
+    import_file(there, file)
+    teller.context, teller.known = there, None
 
 
 def _named(teller: _Teller, body: dict[str, Any]) -> dict[str, Any]:
@@ -263,6 +318,8 @@ def _read(teller: _Teller, place: int, step: Step) -> None:
         meter=step.meter,
         override=step.override,
         supersedes=supersedes,
+        was=When(step.was) if step.was is not None else None,
+        says=SaidBeside(**step.says.model_dump()) if step.says is not None else SaidBeside(),
         device=step.device,
     )
     teller.known = write_reading(teller.context, teller.job_id, new, who=step.who)
@@ -290,12 +347,25 @@ def _write(teller: _Teller, step: Step, body: Body) -> str:
 
 def _withdraw(teller: _Teller, step: Step, place: int) -> None:
     kind, record = teller.written.get(place, ("", ""))
-    if kind in {"leak test", "run_made"}:
+    if kind in _RUNS:
         _write(teller, step, RunWithdrawn(run=record))
         return
+    if kind not in {"", "reading"}:
+        _write(teller, step, RecordWithdrawn(record=record))
+        return
     reading = _of_step(teller, place, "reading")
-    new = Withdrawal(id=uuid4(), revision=teller.revision())
-    teller.known = write_withdrawal(teller.context, teller.job_id, reading, new)
+    new = Withdrawal(id=uuid4(), revision=teller.revision(), device=step.device)
+    teller.known = write_withdrawal(teller.context, teller.job_id, reading, new, who=step.who)
+
+
+_RUNS = frozenset({"leak test", "run_made"})
+
+
+def _leak_test_of(teller: _Teller, place: int) -> str:
+    kind, record = teller.written.get(place, ("", ""))
+    if kind not in _RUNS:
+        raise InputError(what=f"step {place} left no leak test", remedy="name one that was accepted", field="steps")
+    return record
 
 
 def _of_step(teller: _Teller, place: int, wanted: str) -> str:
@@ -305,15 +375,17 @@ def _of_step(teller: _Teller, place: int, wanted: str) -> str:
     return record
 
 
-def _complain(teller: _Teller, complaint: Complaint) -> None:
+def _intake(
+    teller: _Teller, complaint: Complaint | None = None, sheet: str = "", plate: DataPlate | None = None
+) -> None:
     job = teller.job()
     new = NewIntake(
         intake_revision=job.stored.intake_revision,
         machine=job.stored.machine,
         place=job.stored.place,
-        sheet=job.stored.sheet_id,
-        complaint=complaint,
-        plate=job.case.plate,
+        sheet=sheet or job.stored.sheet_id,
+        complaint=job.case.complaint if complaint is None else complaint,
+        plate=job.case.plate if plate is None else plate,
     )
     keep_intake(teller.context, teller.job_id, new)
     teller.known = None
@@ -323,7 +395,7 @@ def _inherit(teller: _Teller, dangers: list[str]) -> None:
     """Let the job begin with the dangers that the last one on its serial number left behind."""
     with teller.context.store.write() as session:
         job = take(teller.context, session, teller.job_id)
-        frame = replace(job.case.present, order=job.stored.revision, former=tuple(dangers))
+        frame = replace(job.case.present, order=job.stored.revision, former=tuple(map(FormerDanger, dangers)))
         with_frame(session, teller.job_id, job.case, frame)
     forget(teller.context, teller.job_id)
     teller.known = None
