@@ -51,6 +51,7 @@ export const HEATER: Line = {
   rejudged: "",
   voided: "",
   voided_at: "",
+  asks_door: false,
   at_work: "",
   reading_id: null,
   typed: "",

@@ -1,12 +1,11 @@
 import { act, fireEvent, screen, waitFor } from "@testing-library/react";
 import { beforeEach, describe, expect, test, vi } from "vitest";
-import { ApiError } from "../src/api/client";
 import type { HouseView, TripView } from "../src/api/trip";
 import { useAsk } from "../src/api/useAsk";
 import { figure } from "../src/app/figure";
 import { Keys, useRoomKeys } from "../src/app/keys";
 import { useForm } from "../src/app/useForm";
-import { WhenAsked } from "../src/app/WhenAsked";
+import { WaysOn } from "../src/app/WaysOn";
 import { NotAllowed } from "../src/rooms/prove/NotAllowed";
 import { CostsForm } from "../src/rooms/setup/CostsForm";
 import { HouseForm } from "../src/rooms/trip/HouseForm";
@@ -225,10 +224,14 @@ describe("the keys", () => {
 });
 
 test("a record of a machine that is cut off asks whether it was before, and sends it so", () => {
-  const send = vi.fn();
-  const problem = { type: "", title: "", status: 422, detail: "cut off", field: "was" };
-  const asked = { kind: "codes_read", scheme: "lamps", codes: [] } as const;
-  draw(<WhenAsked error={new ApiError("cut off", problem)} asked={{ ...asked, codes: [] }} send={send} />);
+  const again = vi.fn();
+  const before = {
+    id: "was_before" as const,
+    label: "Before it was cut off",
+    how: "again" as const,
+    with: { was: "before" },
+  };
+  draw(<WaysOn jobId="j-1" acts={[before]} again={again} />);
   fireEvent.click(screen.getByRole("button", { name: "Before it was cut off" }));
-  expect(send).toHaveBeenCalledWith(expect.objectContaining({ kind: "codes_read", was: "before" }));
+  expect(again).toHaveBeenCalledWith({ was: "before" });
 });

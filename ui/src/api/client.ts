@@ -14,6 +14,7 @@ export type Verdict = Schemas["Verdict"];
 export type Safety = Schemas["SafetyState"];
 export type MeterFunction = Schemas["Function"];
 export type Problem = Schemas["Problem"];
+export type WayOn = Schemas["ActView"];
 export type Intake = Schemas["IntakeView"];
 export type NewIntake = Omit<Schemas["NewIntake"], "intake_revision">;
 export type SafeState = Schemas["SafeView"];

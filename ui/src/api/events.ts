@@ -4,7 +4,7 @@ import { ofJob, useJobWrite } from "./writing";
 
 /** Write down what happened on a job. */
 export function useEvent(jobId: string) {
-  return useJobWrite(jobId, {
+  const write = useJobWrite(jobId, {
     place: (body: EventBody) => body.kind,
     send: (body, id, revision) =>
       unwrap(
@@ -14,4 +14,7 @@ export function useEvent(jobId: string) {
         }),
       ),
   });
+  return { ...write, jobId };
 }
+
+export type EventWrite = ReturnType<typeof useEvent>;

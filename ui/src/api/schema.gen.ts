@@ -1345,19 +1345,60 @@ export interface components {
             verdict: string;
         };
         /**
+         * ActId
+         * @description The ways on; the names stay as they are.
+         * @enum {string}
+         */
+        ActId: "prove_dead" | "plug_in_hand" | "on_the_bench" | "give_reason" | "pull_plug" | "say_isolated" | "was_before" | "was_now" | "found_live" | "shut_cover" | "refit" | "over_it" | "measure" | "discharge" | "read_outlet" | "try_interlock" | "say_door" | "say_gfci" | "note_place" | "hands_off_there" | "seen_absent" | "wait" | "label_unsafe";
+        /**
          * ActView
-         * @description What to do next where no test is asked: which part, what is done, how long it takes.
+         * @description One way on, as the page shows it.
+         *
+         *     Attributes
+         *     ----------
+         *     id, label, how
+         *         Which, what stands on its button, and how it is done: by going somewhere, by sending an event, by sending the
+         *         refused request again.
+         *     where
+         *         Of one that goes somewhere.
+         *     event, then
+         *         Of one that sends: the body of the event; ``again`` where the refused request follows it by itself.
+         *     merges
+         *         Of one that sends again: fields that are merged into the refused request, ``with`` in JSON.
+         *     asks
+         *         The field that a person fills first, empty where none is.
          */
         ActView: {
-            kind: components["schemas"]["NextKind"];
-            /** Minutes */
-            minutes: number;
-            /** Part */
-            part: string;
-            /** Title */
-            title: string;
-            /** Words */
-            words: string;
+            /**
+             * Asks
+             * @default
+             */
+            asks?: string;
+            /**
+             * Event
+             * @default null
+             */
+            event?: {
+                [key: string]: unknown;
+            } | null;
+            how: components["schemas"]["How"];
+            id: components["schemas"]["ActId"];
+            /** Label */
+            label: string;
+            /**
+             * Then
+             * @default
+             */
+            then?: string;
+            /** @default null */
+            where?: components["schemas"]["Where"] | null;
+            /**
+             * With
+             * @default null
+             */
+            with?: {
+                [key: string]: unknown;
+            } | null;
         };
         /**
          * Address
@@ -2649,9 +2690,15 @@ export interface components {
         };
         /**
          * HazardView
-         * @description A danger that stands: what was found, what it forbids, what lifts it and what is typed for that.
+         * @description A danger that stands: what was found, what it forbids, the one thing to do, and what is typed for that.
+         *
+         *     ``is_told`` says that it was told, tapped or looked at here, so that it may have been noted in error; ``act`` is the
+         *     way to the one thing; ``asks_door`` whether its reading says nothing without how the door stands.
          */
         HazardView: {
+            act: components["schemas"]["ActView"];
+            /** Asks Door */
+            asks_door: boolean;
             /** Forbids */
             forbids: string[];
             /** Forbids Power */
@@ -2747,6 +2794,12 @@ export interface components {
             /** Verdict */
             verdict: string;
         };
+        /**
+         * How
+         * @description How an act is done: by going somewhere, by sending an event, by sending the refused request again with more.
+         * @enum {string}
+         */
+        How: "go" | "send" | "again";
         /**
          * ImportView
          * @description An import and how far it is.
@@ -2861,6 +2914,27 @@ export interface components {
             van: components["schemas"]["VanView"];
             /** Visits */
             visits: components["schemas"]["VisitView"][];
+        };
+        /**
+         * InterlockTried
+         * @description The interlock was tried, hands off and the drum clear.
+         *
+         *     Start was pressed with the door or lid open, or the lid was lifted while the drum turned slowly.
+         */
+        InterlockTried: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "interlock_tried";
+            /**
+             * Open
+             * @enum {string}
+             */
+            open: "door" | "lid";
+            outcome: components["schemas"]["Tried"];
+            /** @default null */
+            was?: components["schemas"]["When"] | null;
         };
         /**
          * Intervention
@@ -3209,18 +3283,24 @@ export interface components {
          *         Where the pin would stand on the ohm ruler, None for other units.
          *     problem
          *         What is wrong with the line, empty where it can be stored.
-         *     answers
-         *         What may be answered where safety refuses it: unplug it, prove it dead, say that the part is in the hand, log it
-         *         with a reason.
+         *     acts
+         *         The ways on where safety refuses it; whether it was before, where it would put a cut-off machine under voltage.
+         *     asks_door
+         *         Whether to ask how the door stood before the figure is taken: an interlock says nothing without it.
          *     completions
          *         Lines that the typed beginning may become.
          */
         LinePreview: {
             /**
-             * Answers
+             * Acts
              * @default []
              */
-            answers?: components["schemas"]["RefusalAnswer"][];
+            acts?: components["schemas"]["ActView"][];
+            /**
+             * Asks Door
+             * @default false
+             */
+            asks_door?: boolean;
             /**
              * Completions
              * @default []
@@ -3309,10 +3389,14 @@ export interface components {
          *         Every reading ever written on the line, newest first.
          *     ruler
          *         Short ruler of the line, None where it has no window.
+         *     asks_door
+         *         Whether to ask how door or lid stands before its figure is taken.
          */
         LineView: {
             /** Advice */
             advice: string;
+            /** Asks Door */
+            asks_door: boolean;
             /** At Work */
             at_work: string;
             /** Basis */
@@ -3698,7 +3782,7 @@ export interface components {
          */
         NewEvent: {
             /** Body */
-            body: components["schemas"]["Isolated"] | components["schemas"]["PluggedIn"] | components["schemas"]["LiveBegun"] | components["schemas"]["LiveEnded"] | components["schemas"]["Opened"] | components["schemas"]["Shut"] | components["schemas"]["FoundPowered"] | components["schemas"]["HandsOff"] | components["schemas"]["StepTicked"] | components["schemas"]["Attended"] | components["schemas"]["Tripped"] | components["schemas"]["Reclosed"] | components["schemas"]["HazardFound"] | components["schemas"]["PlaceNoted"] | components["schemas"]["NotedInError"] | components["schemas"]["OutletNamed"] | components["schemas"]["Stamped"] | components["schemas"]["BypassRemoved"] | components["schemas"]["EarthLifted"] | components["schemas"]["EarthRefitted"] | components["schemas"]["Checked"] | components["schemas"]["CodesRead"] | components["schemas"]["EntryTried"] | components["schemas"]["CycleBegun"] | components["schemas"]["CycleTicked"] | components["schemas"]["CircuitNoted"] | components["schemas"]["RunMade"] | components["schemas"]["RunDoubted"] | components["schemas"]["RunWithdrawn"] | components["schemas"]["ProofMade"] | components["schemas"]["StripStep"] | components["schemas"]["StripBack"] | components["schemas"]["ConnectorNoted"] | components["schemas"]["ConnectorTicked"] | components["schemas"]["InsulationNotAllowed"] | components["schemas"]["Changed"] | components["schemas"]["Skipped"] | components["schemas"]["RunWatched"] | components["schemas"]["CostsNoted"] | components["schemas"]["PhotosChosen"] | components["schemas"]["RecordWithdrawn"] | components["schemas"]["Ended"] | components["schemas"]["Reopened"];
+            body: components["schemas"]["Isolated"] | components["schemas"]["PluggedIn"] | components["schemas"]["LiveBegun"] | components["schemas"]["LiveEnded"] | components["schemas"]["Opened"] | components["schemas"]["Shut"] | components["schemas"]["FoundPowered"] | components["schemas"]["HandsOff"] | components["schemas"]["StepTicked"] | components["schemas"]["Attended"] | components["schemas"]["Tripped"] | components["schemas"]["Reclosed"] | components["schemas"]["HazardFound"] | components["schemas"]["PlaceNoted"] | components["schemas"]["NotedInError"] | components["schemas"]["OutletNamed"] | components["schemas"]["Stamped"] | components["schemas"]["BypassRemoved"] | components["schemas"]["InterlockTried"] | components["schemas"]["EarthLifted"] | components["schemas"]["EarthRefitted"] | components["schemas"]["Checked"] | components["schemas"]["CodesRead"] | components["schemas"]["EntryTried"] | components["schemas"]["CycleBegun"] | components["schemas"]["CycleTicked"] | components["schemas"]["CircuitNoted"] | components["schemas"]["RunMade"] | components["schemas"]["RunDoubted"] | components["schemas"]["RunWithdrawn"] | components["schemas"]["ProofMade"] | components["schemas"]["StripStep"] | components["schemas"]["StripBack"] | components["schemas"]["ConnectorNoted"] | components["schemas"]["ConnectorTicked"] | components["schemas"]["InsulationNotAllowed"] | components["schemas"]["Changed"] | components["schemas"]["Skipped"] | components["schemas"]["RunWatched"] | components["schemas"]["CostsNoted"] | components["schemas"]["PhotosChosen"] | components["schemas"]["RecordWithdrawn"] | components["schemas"]["Ended"] | components["schemas"]["Reopened"];
             /**
              * Device
              * @default
@@ -3947,6 +4031,11 @@ export interface components {
              */
             line?: string;
             /**
+             * Loose
+             * @default false
+             */
+            loose?: boolean;
+            /**
              * Meter
              * @default null
              */
@@ -3959,12 +4048,21 @@ export interface components {
             /** Revision */
             revision: number;
             /**
+             * @default {
+             *       "door": null,
+             *       "step": null
+             *     }
+             */
+            says?: components["schemas"]["SaidBeside"];
+            /**
              * Supersedes
              * @default null
              */
             supersedes?: string | null;
             /** Text */
             text: string;
+            /** @default null */
+            was?: components["schemas"]["When"] | null;
         };
         /**
          * NewSpare
@@ -4267,6 +4365,16 @@ export interface components {
             /** Typed */
             typed: string;
             verdict: components["schemas"]["Verdict"] | null;
+        };
+        /**
+         * Over
+         * @description A cover goes on over a part that is off: its wires are insulated, and tied away.
+         */
+        Over: {
+            /** Insulated */
+            insulated: boolean;
+            /** Part */
+            part: string;
         };
         /**
          * PanelView
@@ -4740,9 +4848,21 @@ export interface components {
         };
         /**
          * Problem
-         * @description A problem answer (RFC 9457) with the field at fault and, for a stale writer, the stored revision.
+         * @description A problem answer (RFC 9457) with the field at fault.
+         *
+         *     Attributes
+         *     ----------
+         *     revision
+         *         For a stale writer the stored revision.
+         *     acts
+         *         The ways on, the one thing to do first; never empty where safety refuses.
          */
         Problem: {
+            /**
+             * Acts
+             * @default []
+             */
+            acts?: components["schemas"]["ActView"][];
             /** Detail */
             detail: string;
             /**
@@ -5091,12 +5211,6 @@ export interface components {
             record: string;
         };
         /**
-         * RefusalAnswer
-         * @description What may be answered to a refusal for safety.
-         * @enum {string}
-         */
-        RefusalAnswer: "unplug" | "prove" | "loose" | "override";
-        /**
          * Reopened
          * @description The job goes on after all.
          */
@@ -5332,6 +5446,8 @@ export interface components {
          *         Whether it was now, or before the machine was cut off; said where it is cut off.
          *     guarded
          *         Whether it was the one run to dry or warm a part whose lines are unread: it lifts and proves nothing.
+         *     on_gfci
+         *         Whether it ran on a GFCI, one of the house or one that was brought along; None where nobody was asked.
          */
         RunWatched: {
             /**
@@ -5346,6 +5462,11 @@ export interface components {
              * @enum {string}
              */
             kind: "run_watched";
+            /**
+             * On Gfci
+             * @default null
+             */
+            on_gfci?: boolean | null;
             /** Outcome */
             outcome: string;
             /** @default null */
@@ -5453,7 +5574,8 @@ export interface components {
          *
          *     ``cuts`` are the ways to cut it off; ``hand`` the two readings that come first with the plug in the hand;
          *     ``refusals`` say what forbids power; ``asks`` what has to be stated before live work; ``parts`` are the places at
-         *     which a smell or water can have been.
+         *     which a smell or water can have been; ``opens`` is what an interlock of it keeps shut, None where it has none;
+         *     ``others_in`` says that somebody else may have the hands in; ``is_prover`` that this device proved it.
          */
         SafeView: {
             /** Asks */
@@ -5466,12 +5588,18 @@ export interface components {
             hand: components["schemas"]["PointView"][];
             /** Hazards */
             hazards: components["schemas"]["HazardView"][];
+            /** Is Prover */
+            is_prover: boolean;
             job: components["schemas"]["JobView"];
             may: components["schemas"]["MayView"];
             /** Meter */
             meter: string;
             /** Missing */
             missing: components["schemas"]["ProofView"][];
+            /** Opens */
+            opens: ("door" | "lid") | null;
+            /** Others In */
+            others_in: boolean;
             /** Panels */
             panels: components["schemas"]["PanelView"][];
             /** Parts */
@@ -5495,6 +5623,22 @@ export interface components {
          * @enum {string}
          */
         SafetyState: "not_proved" | "dead" | "live" | "under_voltage";
+        /**
+         * SaidBeside
+         * @description What is said beside a line: how door or lid stood, and in which step; None where nobody asked.
+         */
+        SaidBeside: {
+            /**
+             * Door
+             * @default null
+             */
+            door?: ("open" | "shut" | "locked") | null;
+            /**
+             * Step
+             * @default null
+             */
+            step?: string | null;
+        };
         /**
          * Says
          * @description What is stated before live work while a danger asks for it.
@@ -5841,7 +5985,7 @@ export interface components {
         ShownBy: "seen" | "reading" | "current" | "run" | "heat" | "gfci";
         /**
          * Shut
-         * @description A panel is on again.
+         * @description A panel is on again; ``over`` names the part that stays off beneath it.
          */
         Shut: {
             /**
@@ -5849,6 +5993,8 @@ export interface components {
              * @enum {string}
              */
             kind: "shut";
+            /** @default null */
+            over?: components["schemas"]["Over"] | null;
             /** Panel */
             panel: string;
         };
@@ -6184,7 +6330,18 @@ export interface components {
         };
         /**
          * StripBack
-         * @description Something is back: with so many of its fasteners, and its plugs; ``because`` says why a fastener is left out.
+         * @description Something is back.
+         *
+         *     Attributes
+         *     ----------
+         *     step
+         *         The step by which it came off.
+         *     fasteners, plugs
+         *         With so many of its fasteners, and with these of its plugs.
+         *     because
+         *         Why a fastener is left out.
+         *     over
+         *         The part that stays off beneath its cover.
          */
         StripBack: {
             /**
@@ -6202,6 +6359,8 @@ export interface components {
              * @enum {string}
              */
             kind: "strip_back";
+            /** @default null */
+            over?: components["schemas"]["Over"] | null;
             /**
              * Plugs
              * @default []
@@ -6228,6 +6387,8 @@ export interface components {
          *         Part of the sheet that came out by it, empty where none did.
          *     minutes
          *         How long it took; filled in from the clock where it is not said, None where that does not tell.
+         *     holds_earth
+         *         Whether one of its fasteners holds an earth; None where nobody was asked: then as the sheet has it.
          */
         StripStep: {
             /**
@@ -6240,6 +6401,11 @@ export interface components {
              * @default
              */
             head?: string;
+            /**
+             * Holds Earth
+             * @default null
+             */
+            holds_earth?: boolean | null;
             /**
              * Kept
              * @default
@@ -6290,6 +6456,8 @@ export interface components {
          *         Connectors that were noted, and photos of connectors that nothing was noted on yet.
          *     panels, plugs
          *         Covers with the minutes they take, and plugs of the sheet.
+         *     earthed
+         *         Covers and plugs that hold an earth by the sheet.
          *     tricks
          *         By part, for the parts that have any.
          *     spent
@@ -6298,6 +6466,8 @@ export interface components {
         StripView: {
             /** Connectors */
             connectors: components["schemas"]["ConnectorView"][];
+            /** Earthed */
+            earthed: string[];
             /** Loose */
             loose: components["schemas"]["PhotoView"][];
             /** Panels */
@@ -6329,6 +6499,8 @@ export interface components {
          *         Off, back whole, or back with something missing.
          *     missing
          *         What is missing, in words.
+         *     holds_earth
+         *         Whether one of its fasteners holds an earth: that one is never left out.
          */
         StrippedView: {
             /** At */
@@ -6337,6 +6509,8 @@ export interface components {
             count: number;
             /** Fasteners */
             fasteners: string;
+            /** Holds Earth */
+            holds_earth: boolean;
             /** Id */
             id: string;
             /** Minutes */
@@ -6428,7 +6602,7 @@ export interface components {
          *         What is being worked out yet, empty once the suspects are those of the job: ask again soon.
          */
         SuspectsView: {
-            act: components["schemas"]["ActView"] | null;
+            act: components["schemas"]["ohmcensus__services__suspects__view__ActView"] | null;
             /** Alike */
             alike: string[];
             /** Ask */
@@ -6585,6 +6759,12 @@ export interface components {
             /** Words */
             words: string;
         };
+        /**
+         * Tried
+         * @description What the machine did as its interlock was tried.
+         * @enum {string}
+         */
+        Tried: "no_start" | "stops" | "starts";
         /**
          * TripPart
          * @description A part that may leak, and what is proved of it.
@@ -6763,6 +6943,12 @@ export interface components {
          *         What the meter did, for two points that no test names; None is ohms.
          *     override
          *         Why it is read although the machine is not proved dead.
+         *     loose
+         *         Whether the part lies loose, in the hand or on the bench.
+         *     was
+         *         Of what only a powered machine gives: whether it was now, or before the machine was cut off.
+         *     says
+         *         How the door stood, and in which step.
          *     device
          *         The device that writes it: a random id that it keeps.
          */
@@ -6780,6 +6966,11 @@ export interface components {
              */
             line?: string;
             /**
+             * Loose
+             * @default false
+             */
+            loose?: boolean;
+            /**
              * Meter
              * @default null
              */
@@ -6789,8 +6980,17 @@ export interface components {
              * @default
              */
             override?: string;
+            /**
+             * @default {
+             *       "door": null,
+             *       "step": null
+             *     }
+             */
+            says?: components["schemas"]["SaidBeside"];
             /** Text */
             text: string;
+            /** @default null */
+            was?: components["schemas"]["When"] | null;
         };
         /**
          * TypedRun
@@ -7010,6 +7210,19 @@ export interface components {
          */
         When: "now" | "before";
         /**
+         * Where
+         * @description A place on a page: the room, and the id of an element; empty for the page itself.
+         */
+        Where: {
+            /**
+             * At
+             * @default
+             */
+            at?: string;
+            /** Room */
+            room: string;
+        };
+        /**
          * WhySkipped
          * @description Why a test was not made.
          * @enum {string}
@@ -7020,6 +7233,11 @@ export interface components {
          * @description Taking back one reading; it stays in the history.
          */
         Withdrawal: {
+            /**
+             * Device
+             * @default
+             */
+            device?: string;
             /**
              * Id
              * Format: uuid
@@ -7079,6 +7297,71 @@ export interface components {
             given: components["schemas"]["Assumptions"];
             /** Part */
             part: string;
+        };
+        /**
+         * ActView
+         * @description One way on, as the page shows it.
+         *
+         *     Attributes
+         *     ----------
+         *     id, label, how
+         *         Which, what stands on its button, and how it is done: by going somewhere, by sending an event, by sending the
+         *         refused request again.
+         *     where
+         *         Of one that goes somewhere.
+         *     event, then
+         *         Of one that sends: the body of the event; ``again`` where the refused request follows it by itself.
+         *     merges
+         *         Of one that sends again: fields that are merged into the refused request, ``with`` in JSON.
+         *     asks
+         *         The field that a person fills first, empty where none is.
+         */
+        ohmcensus__services__at_hand__ways_on__ActView: {
+            /**
+             * Asks
+             * @default
+             */
+            asks?: string;
+            /**
+             * Event
+             * @default null
+             */
+            event?: {
+                [key: string]: unknown;
+            } | null;
+            how: components["schemas"]["How"];
+            id: components["schemas"]["ActId"];
+            /** Label */
+            label: string;
+            /**
+             * Then
+             * @default
+             */
+            then?: string;
+            /** @default null */
+            where?: components["schemas"]["Where"] | null;
+            /**
+             * With
+             * @default null
+             */
+            with?: {
+                [key: string]: unknown;
+            } | null;
+        };
+        /**
+         * ActView
+         * @description What to do next where no test is asked: which part, what is done, how long it takes.
+         */
+        ohmcensus__services__suspects__view__ActView: {
+            kind: components["schemas"]["NextKind"];
+            /** Minutes */
+            minutes: number;
+            /** Part */
+            part: string;
+            /** Title */
+            title: string;
+            /** Words */
+            words: string;
         };
     };
     responses: never;
@@ -9383,7 +9666,9 @@ export interface operations {
     };
     safe_safe__job_id__safe_get: {
         parameters: {
-            query?: never;
+            query?: {
+                device?: string;
+            };
             header?: never;
             path: {
                 job_id: string;

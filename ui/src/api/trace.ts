@@ -34,7 +34,7 @@ export function useWithdraw(jobId: string) {
       unwrap(
         client.POST("/api/jobs/{job_id}/readings/{reading_id}/withdrawal", {
           params: { path: { job_id: jobId, reading_id: readingId } },
-          body: { id, revision },
+          body: { id, revision, device: deviceId() },
         }),
       ),
     shown: () => traceKey(jobId),
@@ -57,10 +57,16 @@ export function useWriteNote(jobId: string) {
 /** What a typed line says, before it is logged. */
 export function previewLine(
   jobId: string,
-  body: { text: string; meter: string | null; line: string },
+  body: Pick<Schemas["TypedLine"], "text" | "meter" | "line" | "says">,
   signal: AbortSignal,
 ) {
-  return unwrap(client.POST("/api/jobs/{job_id}/preview", { params: ofJob(jobId), body, signal }));
+  return unwrap(
+    client.POST("/api/jobs/{job_id}/preview", {
+      params: ofJob(jobId),
+      body: { ...body, device: deviceId() },
+      signal,
+    }),
+  );
 }
 
 type OwnConfiguration = { states: Record<string, string>; pulled: string[] };

@@ -7,6 +7,7 @@ import { NoAnswer } from "./NoAnswer";
 import { TopStrip } from "./TopStrip";
 import { UndoLast } from "./UndoLast";
 import { useUnderHand } from "./underHand";
+import { usePlace } from "./usePlace";
 
 type Props = {
   title: string;
@@ -23,6 +24,7 @@ export function JobRoom({ title, job, error, children }: Props) {
     if (jobId) keepLastJob(jobId);
   }, [jobId]);
   useUnderHand(jobId !== undefined);
+  usePlace(jobId !== undefined);
   if (!job) return <NoAnswer error={error} />;
   return (
     <div className="job-room">

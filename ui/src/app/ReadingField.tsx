@@ -2,8 +2,10 @@ import { type FormEvent, useEffect, useRef, useState } from "react";
 import { useLogReading } from "../api/trace";
 import { reading as words } from "../words/frame";
 import { Act } from "./controls/Act";
+import { type Door, DoorAsked } from "./DoorAsked";
 import { usePad } from "./Keypad";
 import { soundReading } from "./sound";
+import { WaysOn, waysOf } from "./WaysOn";
 
 type Props = {
   jobId: string;
@@ -14,12 +16,16 @@ type Props = {
   autoFocus?: boolean;
   meter?: string | null;
   onLogged?: () => void;
+  /** Whether the figure says nothing without how door or lid stands: that is asked first. */
+  asksDoor?: boolean;
 };
 
 /** One reading of a named line; what is typed stays until it is stored. */
-export function ReadingField({ jobId, typed, label, placeholder, autoFocus, meter, onLogged }: Props) {
+export function ReadingField(props: Props) {
+  const { jobId, typed, label, placeholder, autoFocus, meter, onLogged, asksDoor = false } = props;
   const [text, setText] = useState("");
   const [problem, setProblem] = useState("");
+  const [door, setDoor] = useState<Door | null>(null);
   const log = useLogReading(jobId);
   const pad = usePad();
   const input = useRef<HTMLInputElement>(null);
@@ -27,11 +33,13 @@ export function ReadingField({ jobId, typed, label, placeholder, autoFocus, mete
   useEffect(() => {
     if (autoFocus) input.current?.focus();
   }, [autoFocus]);
-  const submit = async (event: FormEvent) => {
-    event.preventDefault();
+  const submit = async (event?: FormEvent, more: Record<string, unknown> = {}) => {
+    event?.preventDefault();
     if (log.isPending || !text.trim()) return;
+    if (asksDoor && door === null) return setProblem(words.doorFirst);
+    const says = { door, step: null };
     try {
-      soundReading(await log.mutateAsync({ text: `${typed}${text}`, meter: meter ?? null }));
+      soundReading(await log.mutateAsync({ text: `${typed}${text}`, meter: meter ?? null, says, ...more }));
       setText("");
       setProblem("");
       onLogged?.();
@@ -41,6 +49,7 @@ export function ReadingField({ jobId, typed, label, placeholder, autoFocus, mete
   };
   return (
     <form className="reading-field" onSubmit={(event) => void submit(event)}>
+      {asksDoor && <DoorAsked door={door} onSay={setDoor} />}
       <input
         ref={input}
         type="text"
@@ -63,6 +72,9 @@ export function ReadingField({ jobId, typed, label, placeholder, autoFocus, mete
         <p className="problem" role="alert">
           {problem}
         </p>
+      )}
+      {problem && (
+        <WaysOn jobId={jobId} acts={waysOf(log.error)} again={(more) => void submit(undefined, more)} />
       )}
     </form>
   );

@@ -3,11 +3,11 @@ import type { EventBody } from "../api/client";
 import { useEvent } from "../api/events";
 import { run as words } from "../words/frame";
 import { Act } from "./controls/Act";
+import { Chip } from "./controls/Chip";
 import { NumberField } from "./controls/Field";
+import { EventProblem } from "./EventProblem";
 import { figure } from "./figure";
-import { Problem } from "./Problem";
 import { useForm } from "./useForm";
-import { WhenAsked } from "./WhenAsked";
 
 const FIELDS = ["litres", "from_celsius", "to_celsius", "minutes"] as const;
 type Field = (typeof FIELDS)[number];
@@ -17,21 +17,22 @@ type Props = {
   outcomes: { id: string; words: string }[];
   /** Whether the machine heats water, so that the warming can be timed. */
   heats: boolean;
+  /** Whether it is asked that it held on a GFCI. */
+  asksGfci?: boolean;
 };
 
 /** One run that was watched, with the warming of the water where it was timed; what is typed stays until it is stored. */
-export function RunForm({ jobId, outcomes, heats }: Props) {
+export function RunForm({ jobId, outcomes, heats, asksGfci = false }: Props) {
   const record = useEvent(jobId);
   const [typed, setTyped, forget] = useForm(`ohmcensus.run.${jobId}`, EMPTY);
   const [problem, setProblem] = useState("");
-  const [asked, setAsked] = useState<EventBody | null>(null);
+  const [gfci, setGfci] = useState<keyof typeof words.gfci | null>(null);
   const send = async (body: EventBody) => {
     try {
       await record.mutateAsync(body);
-      setAsked(null);
       forget();
     } catch {
-      setAsked(body); // said below
+      // said below
     }
   };
   const note = async (outcome: string) => {
@@ -46,6 +47,7 @@ export function RunForm({ jobId, outcomes, heats }: Props) {
       kind: "run_watched",
       outcome,
       heat: given.length > 0 ? numbers : null,
+      ...(gfci === null ? {} : { on_gfci: gfci !== "none" }),
     } as EventBody);
   };
   return (
@@ -65,6 +67,16 @@ export function RunForm({ jobId, outcomes, heats }: Props) {
           </div>
         </details>
       )}
+      {asksGfci && (
+        <fieldset className="chips on-gfci">
+          <legend>{words.onGfci}</legend>
+          {(Object.keys(words.gfci) as (keyof typeof words.gfci)[]).map((way) => (
+            <Chip key={way} isOn={gfci === way} onClick={() => setGfci(way)}>
+              {words.gfci[way]}
+            </Chip>
+          ))}
+        </fieldset>
+      )}
       <div className="chips">
         {outcomes.map((row) => (
           <Act look="plain" key={row.id} disabled={record.isPending} onClick={() => void note(row.id)}>
@@ -72,8 +84,7 @@ export function RunForm({ jobId, outcomes, heats }: Props) {
           </Act>
         ))}
       </div>
-      <Problem error={record.error} text={problem} />
-      <WhenAsked error={record.error} asked={asked} send={send} />
+      <EventProblem event={record} text={problem} />
     </div>
   );
 }

@@ -13,6 +13,7 @@ import { type PowerNow, type Stands, usePower } from "../api/power";
 import { safetyWords, strip as words } from "../words/frame";
 import { Act } from "./controls/Act";
 import { classes } from "./controls/classes";
+import { EventProblem } from "./EventProblem";
 import { usePhone } from "./phone";
 import { clockOf, momentOf } from "./times";
 import "./topStrip.css";
@@ -86,6 +87,11 @@ export function TopStrip({ job }: { job: Job }) {
           <span className="clock mono">{clockOf(job.opened_at, now, words.opened)}</span>
         )}
       </header>
+      {event.error && (
+        <div className="top-problem">
+          <EventProblem event={event} />
+        </div>
+      )}
       {shout && (
         <p className="shout" role="alert">
           <IconBoltFilled size={24} aria-hidden /> {shout}

@@ -5,6 +5,7 @@ import { Act } from "./controls/Act";
 import { classes } from "./controls/classes";
 import { useRoomKeys } from "./keys";
 import { Problem } from "./Problem";
+import { WaysOn, waysOf } from "./WaysOn";
 
 /** So long it stays in sight wherever the page stands; after that at its end. */
 const FRESH_MS = 30_000;
@@ -28,6 +29,7 @@ export function UndoLast({ jobId, skips }: Props) {
       </Act>
       <span className="quiet">{words.done(last.words)}</span>
       <Problem error={error} />
+      <WaysOn jobId={jobId} acts={waysOf(error)} again={take} />
     </div>
   );
 }

@@ -77,6 +77,8 @@ export const run = {
   },
   badNumber: (field: string) => `${field}: not a number. Type one, e.g. 12.`,
   missing: (field: string) => `${field} is missing: give all four, or none.`,
+  onGfci: "Did it run on a GFCI?",
+  gfci: { house: "Yes, the house's", brought: "Yes, one I brought along", none: "No" },
 };
 
 export const photo = {
@@ -84,9 +86,13 @@ export const photo = {
   several: (first: string, count: number) => `${first} (and ${count - 1} more were not saved)`,
 };
 
-export const reading = { reads: "reads", log: "Log" };
-
-export const when = { before: "Before it was cut off", now: "Now: it is under voltage again" };
+export const reading = {
+  doorNow: "Door or lid now",
+  doors: { open: "open", shut: "shut", locked: "locked" },
+  doorFirst: "Say first how door or lid stands now: the contact says nothing without it.",
+  reads: "reads",
+  log: "Log",
+};
 
 export const keysTitle = "Keys";
 /** The same in every room. */

@@ -1,6 +1,7 @@
 export const prove = {
   needs: "For this the machine is",
-  toCircuit: "Go to Trip: circuit of the house",
+  noGfci: "No GFCI to be had: measure the current",
+  inHand: "Plug is in my hand",
   plugIn: "It is plugged in, panels shut",
   proveDead: "Prove it dead",
   unplug: "It is unplugged, plug in sight",

@@ -42,6 +42,8 @@ export const power = {
   refused: "No power yet: first what is listed under Dangers.",
   happened: "What happened",
   handsOff: "My hands are off it",
+  handsIn:
+    "Somebody on another device proved it dead and may have the hands in it: no power from here. That device says hands off, or is ten minutes silent. Two people are told apart by their devices alone.",
   panel: "A cover off or back",
   off: (cover: string) => `${cover} is off`,
   shut: (cover: string) => `${cover} is back`,
@@ -85,6 +87,13 @@ export const danger = {
   placeSeen: "What you saw there",
   placeDo: "Save the place",
   inError: "Noted in error",
-  because: "Because (ten characters at least; it is printed with your name)",
+  because: "Why it was a slip (printed with your name)",
+  tryHow: {
+    door: "Door open, hands off, drum clear and nobody at it: plug it in, press start.",
+    lid: "Lid open, hands off, drum clear and nobody at it: plug it in, press start. Or lift the lid while the drum turns slowly.",
+  },
+  tryCaution:
+    "For competent persons. Never with a hand near the drum, never in spin, never with a cover off. It starts: switch off, pull the plug.",
+  tried: { no_start: "It did not start", stops: "It stopped", starts: "It started" },
   inErrorDo: "Remove the danger",
 };

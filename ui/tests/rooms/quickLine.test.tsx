@@ -1,9 +1,9 @@
 import { fireEvent, screen, waitFor } from "@testing-library/react";
 import { beforeEach, describe, expect, it, vi } from "vitest";
-import type { Preview } from "../../src/api/client";
+import type { Preview, WayOn } from "../../src/api/client";
+import { WaysOn } from "../../src/app/WaysOn";
 import { Answer } from "../../src/rooms/trace/Answer";
 import { QuickLine } from "../../src/rooms/trace/QuickLine";
-import { Refused } from "../../src/rooms/trace/Refused";
 import { draw, HEATER, LEAK, serve, TRACE } from "../render";
 
 const nothing = () => undefined;
@@ -142,52 +142,66 @@ describe("the quick line", () => {
 });
 
 describe("a refusal for safety", () => {
-  const refusedBy = (answers: string[]) => ({ body: { answers, problem: "not proved dead" } });
-  const forbidden = { status: 403, body: { type: "/problems/safety", detail: "not proved dead" } };
+  const PROVE: WayOn = {
+    id: "prove_dead",
+    label: "Prove it dead",
+    how: "go",
+    where: { room: "safe", at: "series" },
+  };
+  const BENCH: WayOn = {
+    id: "on_the_bench",
+    label: "Measured on the bench",
+    how: "again",
+    with: { loose: true },
+  };
+  const REASON: WayOn = { id: "give_reason", label: "Log it anyway", how: "again", asks: "override_reason" };
+  const PULL: WayOn = {
+    id: "pull_plug",
+    label: "Pull the plug",
+    how: "send",
+    event: { kind: "isolated", how: "unplugged" },
+    then: "again",
+  };
+  const refusedBy = (acts: WayOn[]) => ({ body: { acts, problem: "not proved dead" } });
+  const forbidden = (acts: WayOn[]) => ({
+    status: 403,
+    body: { type: "/problems/safety", detail: "not proved dead", acts },
+  });
 
-  it("offers what this state allows: in the hand, or with a reason that is long enough", async () => {
-    const answers = ["prove", "loose", "override"] as const;
-    const onLoose = vi.fn();
-    const onOverride = vi.fn();
-    draw(
-      <Refused
-        jobId="j-1"
-        answers={[...answers]}
-        onLoose={onLoose}
-        onOverride={onOverride}
-        onDone={nothing}
-      />,
+  it("offers its ways on: going there, the same as made on the bench, or with a reason", () => {
+    const again = vi.fn();
+    draw(<WaysOn jobId="j-1" acts={[PROVE, BENCH, REASON]} again={again} />);
+    expect(screen.getByRole("link", { name: "Prove it dead" })).toHaveAttribute(
+      "href",
+      "/jobs/j-1/safe#series",
     );
-    expect(screen.getByRole("link", { name: "Prove it dead" })).toHaveAttribute("href", "/jobs/j-1/safe");
-    fireEvent.click(screen.getByRole("button", { name: "It is in my hand" }));
-    expect(onLoose).toHaveBeenCalledOnce();
+    fireEvent.click(screen.getByRole("button", { name: "Measured on the bench" }));
+    expect(again).toHaveBeenLastCalledWith({ loose: true });
     fireEvent.click(screen.getByRole("button", { name: "Log it anyway" }));
-    const reason = screen.getByLabelText("Why it is safe anyway");
-    fireEvent.change(reason, { target: { value: "short" } });
+    const reason = screen.getByLabelText("Why it is safe");
     fireEvent.keyDown(reason, { key: "Enter" });
-    expect(onOverride).not.toHaveBeenCalled();
+    expect(again).toHaveBeenCalledOnce();
     fireEvent.change(reason, { target: { value: "heater lies on the bench" } });
     fireEvent.keyDown(reason, { key: "Enter" });
-    expect(onOverride).toHaveBeenCalledWith("heater lies on the bench");
+    expect(again).toHaveBeenLastCalledWith({ override_reason: "heater lies on the bench" });
   });
 
-  it("offers nothing but to unplug it under voltage, and does that", async () => {
+  it("states what is to be stated, and then sends the refused once more", async () => {
     const sent = serve({ "/events": { status: 201, body: TRACE.job } });
-    const onDone = vi.fn();
-    draw(<Refused jobId="j-1" answers={["unplug"]} onLoose={nothing} onOverride={nothing} onDone={onDone} />);
-    expect(screen.getAllByRole("button").map((row) => row.textContent)).toEqual(["Unplug it"]);
-    fireEvent.click(screen.getByRole("button", { name: "Unplug it" }));
-    await waitFor(() => expect(onDone).toHaveBeenCalled());
-    expect(sent.at(0)?.body.body).toEqual({ kind: "isolated" });
+    const again = vi.fn();
+    draw(<WaysOn jobId="j-1" acts={[PULL]} again={again} />);
+    fireEvent.click(screen.getByRole("button", { name: "Pull the plug" }));
+    await waitFor(() => expect(again).toHaveBeenCalledWith({}));
+    expect(sent.at(0)?.body.body).toEqual({ kind: "isolated", how: "unplugged" });
   });
 
-  it("logs the same figure again as made in the hand", async () => {
+  it("logs the same figure again as made on the bench", async () => {
     const after = { ...TRACE, lines: [HEATER] };
     const sent = serve({
-      "/preview": refusedBy(["prove", "loose"]),
-      "/readings": [forbidden, { status: 201, body: after }],
+      "/preview": refusedBy([PROVE, BENCH]),
+      "/readings": [forbidden([PROVE, BENCH]), { status: 201, body: after }],
     });
-    const preview = { answers: ["prove" as const, "loose" as const], problem: "not proved dead" };
+    const preview = { acts: [PROVE, BENCH], problem: "not proved dead" };
     const line = { line: HEATER, isChosen: true, correction: null };
     const rest = {
       ref: null,
@@ -204,13 +218,15 @@ describe("a refusal for safety", () => {
     const field = screen.getByLabelText("Type a part and a reading");
     fireEvent.change(field, { target: { value: "26" } });
     fireEvent.submit(field.closest("form") as HTMLFormElement);
-    expect(await screen.findByRole("button", { name: "It is in my hand" })).toBeInTheDocument();
     await waitFor(() => expect(screen.getByRole("status")).toHaveTextContent("not proved dead"));
     expect(field).toHaveValue("26");
-    fireEvent.click(screen.getByRole("button", { name: "It is in my hand" }));
+    fireEvent.click(screen.getByRole("button", { name: "Measured on the bench" }));
     await waitFor(() => expect(field).toHaveValue(""));
-    const readings = sent.filter((row) => row.path.endsWith("/readings")).map((row) => row.body.text);
-    expect(readings).toEqual(["26", "26 loose"]);
+    const readings = sent.filter((row) => row.path.endsWith("/readings")).map((row) => row.body);
+    expect(readings.map((row) => [row.text, row.loose])).toEqual([
+      ["26", undefined],
+      ["26", true],
+    ]);
   });
 });
 

@@ -5,6 +5,12 @@ import { SafeRoom } from "../../src/rooms/safe/SafeRoom";
 import { draw, serve, TRACE } from "../render";
 
 const POINT = { typed: "dead ln ", between: ["L", "N"], limit: "at most 5 V", reads: "", is_good: null };
+const ACT = {
+  id: "measure" as const,
+  label: "Measure it",
+  how: "go" as const,
+  where: { room: "safe" as const, at: "dangers" },
+};
 const VIEW: SafeState = {
   job: { ...TRACE.job, safety: "not_proved" },
   steps: [
@@ -60,6 +66,9 @@ const VIEW: SafeState = {
   hazards: [],
   missing: [],
   refusals: [],
+  opens: null,
+  others_in: false,
+  is_prover: true,
   may: { power: true, live: true, run: true },
   asks: [],
   cautions: ["Sharp edges."],
@@ -182,6 +191,8 @@ describe("making safe", () => {
       remedy: "take it out",
       typed: "",
       is_told: true,
+      act: ACT,
+      asks_door: false,
     };
     const events = room({ ...VIEW, job: { ...VIEW.job, hazards: [hazard] }, hazards: [hazard] }, taken);
     fireEvent.click(await screen.findByRole("button", { name: "A cover off or back" }));
@@ -223,6 +234,8 @@ describe("making safe", () => {
         remedy: "earth must pass first",
         typed: "",
         is_told: true,
+        act: ACT,
+        asks_door: false,
       },
     ];
     const sent = serve({
@@ -243,7 +256,7 @@ describe("making safe", () => {
     );
   });
 
-  it("takes a danger that was only told back, with a reason of ten characters", async () => {
+  it("takes a danger that was only told back, with a reason", async () => {
     const told = {
       hazard: "shock",
       words: "gave a shock",
@@ -252,11 +265,12 @@ describe("making safe", () => {
       remedy: "earth",
       typed: "cord pe ",
       is_told: true,
+      act: ACT,
+      asks_door: false,
     };
     const events = room({ ...VIEW, hazards: [told] }, taken);
     fireEvent.click(await screen.findByRole("button", { name: "Noted in error" }));
-    const because = screen.getByLabelText(/Because/);
-    fireEvent.change(because, { target: { value: "too short" } });
+    const because = screen.getByLabelText(/Why it was a slip/);
     expect(screen.getByRole("button", { name: "Remove the danger" })).toBeDisabled();
     fireEvent.change(because, { target: { value: "another machine's" } });
     fireEvent.click(screen.getByRole("button", { name: "Remove the danger" }));

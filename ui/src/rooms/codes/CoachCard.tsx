@@ -2,6 +2,7 @@ import type { Sequence } from "../../api/client";
 import { useEvent } from "../../api/events";
 import { Act } from "../../app/controls/Act";
 import { Card } from "../../app/controls/Card";
+import { EventProblem } from "../../app/EventProblem";
 import { codes as codeWords, coach as words } from "../../words/codes";
 import { Beat } from "./Beat";
 import { useAttempt } from "./useAttempt";
@@ -62,7 +63,7 @@ export function CoachCard({ jobId, sequence, isUnread }: Props) {
           </div>
         </>
       )}
-      {event.error && <p className="problem">{event.error.message}</p>}
+      <EventProblem event={event} />
       {sequence.tried > 0 && !sequence.is_in && <p className="quiet none">{words.slowerTip}</p>}
       {sequence.is_in && (
         <p className="nudge-inline" role="note">

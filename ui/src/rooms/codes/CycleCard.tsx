@@ -3,8 +3,7 @@ import type { Cycle, EventBody } from "../../api/client";
 import { useEvent } from "../../api/events";
 import { Card } from "../../app/controls/Card";
 import { Chip } from "../../app/controls/Chip";
-import { Problem } from "../../app/Problem";
-import { WhenAsked } from "../../app/WhenAsked";
+import { EventProblem } from "../../app/EventProblem";
 import { Lamp } from "../../drawings/Lamp";
 import { cycle as words } from "../../words/codes";
 
@@ -14,11 +13,7 @@ type Outcome = "passed" | "failed" | "absent";
 /** The steps of an automatic test with their usual times: tick what happened, see what that points at. */
 export function CycleCard({ jobId, cycle }: Props) {
   const event = useEvent(jobId);
-  const [asked, setAsked] = useState<EventBody | null>(null);
-  const send = (body: EventBody) => {
-    setAsked(body);
-    event.mutate(body);
-  };
+  const send = (body: EventBody) => event.mutate(body);
   return (
     <Card isStack aria-label={cycle.title}>
       <div className="head">
@@ -41,8 +36,7 @@ export function CycleCard({ jobId, cycle }: Props) {
           {cycle.begun_at ? words.beginAgain : words.begin}
         </button>
       </div>
-      <Problem error={event.error} />
-      <WhenAsked error={event.error} asked={asked} send={send} />
+      <EventProblem event={event} />
       <ol className="cycle-steps">
         {cycle.steps.map((step) => (
           <li key={step.id} className={step.id === cycle.next_step && cycle.begun_at ? "is-next" : ""}>

@@ -8,9 +8,9 @@ import { Act } from "../../app/controls/Act";
 import { Card } from "../../app/controls/Card";
 import { Chip } from "../../app/controls/Chip";
 import { Field } from "../../app/controls/Field";
+import { EventProblem } from "../../app/EventProblem";
 import { timeOf } from "../../app/times";
 import { useForm } from "../../app/useForm";
-import { WhenAsked } from "../../app/WhenAsked";
 import { codes as words } from "../../words/codes";
 import { LampRows } from "./LampRows";
 
@@ -26,14 +26,13 @@ export function LampsCard({ view, scheme, onScheme }: Props) {
     decodeLamps(jobId, { scheme: scheme.id, pattern }, signal),
   );
   const event = useEvent(jobId);
-  const [asked, setAsked] = useState<EventBody | null>(null);
   const send = async (body: EventBody) => {
     try {
       await event.mutateAsync(body);
       forget();
       setPattern(darkOf(scheme));
     } catch {
-      setAsked(body); // said below
+      // said below
     }
   };
   const writeDown = (codes: string[]) => send({ kind: "codes_read", scheme: scheme.id, codes });
@@ -96,13 +95,8 @@ export function LampsCard({ view, scheme, onScheme }: Props) {
         <Act look="plain" disabled={list.length > 0 || event.isPending} onClick={() => void writeDown([])}>
           {words.noneStored}
         </Act>
-        {event.error && (
-          <span className="problem" role="alert">
-            {event.error.message}
-          </span>
-        )}
+        <EventProblem event={event} />
       </div>
-      <WhenAsked error={event.error} asked={asked} send={(body) => void send(body)} />
       {view.read.map((read) => (
         <div key={read.at} className="read-before">
           <b>

@@ -5,6 +5,7 @@ import { useEvent } from "../../api/events";
 import { Act } from "../../app/controls/Act";
 import { Card } from "../../app/controls/Card";
 import { Field } from "../../app/controls/Field";
+import { EventProblem } from "../../app/EventProblem";
 import { endings, look as words } from "../../words/intake";
 
 type LeftAs = Schemas["LeftAs"];
@@ -83,7 +84,7 @@ export function EndJob({ job }: { job: Job }) {
     <Card>
       <p>
         {job.ended}
-        {event.error && <span className="problem"> {event.error.message}</span>}
+        <EventProblem event={event} />
       </p>
       <Act look="plain" onClick={() => event.mutate({ kind: "reopened" })}>
         {words.reopen}

@@ -6,7 +6,7 @@ import { Act } from "../../app/controls/Act";
 import { Card } from "../../app/controls/Card";
 import { Chip } from "../../app/controls/Chip";
 import { Field } from "../../app/controls/Field";
-import { Problem } from "../../app/Problem";
+import { EventProblem } from "../../app/EventProblem";
 import { ReadingField } from "../../app/ReadingField";
 import { VerdictMark, verdictColour } from "../../drawings/VerdictMark";
 import { look as words } from "../../words/intake";
@@ -28,7 +28,7 @@ export function FirstLook({ view }: { view: Intake }) {
       <p className="quiet" style={{ margin: 0 }}>
         {words.caution}
       </p>
-      <h3>{words.outlet}</h3>
+      <h3 id="outlet">{words.outlet}</h3>
       <Readings jobId={jobId} rows={outlet} />
       <p role="status" className={view.outlet.finding === "right" ? "outlet-says right" : "outlet-says"}>
         {view.outlet.words}
@@ -66,7 +66,7 @@ function PlugInHand({ view }: { view: Intake }) {
         >
           {words.inHand}
         </Act>
-        <Problem error={event.error} />
+        <EventProblem event={event} />
       </div>
     );
   }
@@ -138,7 +138,7 @@ function CheckRow({ jobId, check }: { jobId: string; check: Check }) {
           </Chip>
         </fieldset>
       </div>
-      {event.error && <p className="problem">{event.error.message}</p>}
+      <EventProblem event={event} />
       {check.outcome === "bad" && (
         <>
           <form className="row" onSubmit={keepNote}>

@@ -1,5 +1,4 @@
 import { useQueryClient } from "@tanstack/react-query";
-import { useEffect } from "react";
 import { useParams } from "react-router";
 import type { Intake } from "../../api/client";
 import { askAgain } from "../../api/freshness";
@@ -33,10 +32,6 @@ export function IntakeRoom() {
 function Loaded({ view }: { view: Intake }) {
   const intake = useIntakeDraft(view);
   const queries = useQueryClient();
-  useEffect(() => {
-    const id = window.location.hash.slice(1);
-    if (id) document.getElementById(id)?.scrollIntoView();
-  }, []);
   const refresh = () => askAgain(queries, { queryKey: roomKey(view.job.id, "intake") });
   return (
     <>

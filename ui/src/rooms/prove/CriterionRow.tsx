@@ -1,9 +1,8 @@
-import { Link } from "react-router";
 import type { EventBody } from "../../api/client";
 import { useEvent } from "../../api/events";
 import type { Criterion, ProveView } from "../../api/proof";
 import { Act } from "../../app/controls/Act";
-import { Problem } from "../../app/Problem";
+import { EventProblem } from "../../app/EventProblem";
 import { ReadingField } from "../../app/ReadingField";
 import { RunForm } from "../../app/RunForm";
 import { timeOf } from "../../app/times";
@@ -20,6 +19,7 @@ export function CriterionRow({ view, row }: { view: ProveView; row: Criterion })
     record.mutate({ kind: "proof_made", criterion: row.id, is_good: isGood } as EventBody);
   return (
     <li
+      id={row.id}
       className={`criterion ${row.state}`}
       aria-current={row.is_next ? "step" : undefined}
       data-stands={row.stands}
@@ -77,15 +77,21 @@ export function CriterionRow({ view, row }: { view: ProveView; row: Criterion })
       )}
       {isOpen && row.id === "insulation" && <NotAllowed jobId={view.job.id} />}
       {isOpen && (row.kind === "run" || row.kind === "heat" || row.kind === "gfci") && (
-        <RunForm jobId={view.job.id} outcomes={view.outcomes} heats={view.heats} />
+        <RunForm
+          jobId={view.job.id}
+          outcomes={view.outcomes}
+          heats={view.heats}
+          asksGfci={view.criteria.some((each) => each.kind === "gfci")}
+        />
       )}
       {isOpen && row.kind === "gfci" && (
-        <Act as={Link} look="plain" to={`/jobs/${view.job.id}/trip`}>
-          {words.toCircuit}
-        </Act>
+        <details>
+          <summary>{words.noGfci}</summary>
+          <CurrentForm view={view} criterion={row.id} />
+        </details>
       )}
       {isOpen && row.kind === "current" && <CurrentForm view={view} criterion={row.id} />}
-      <Problem error={record.error} />
+      <EventProblem event={record} />
     </li>
   );
 }

@@ -5,9 +5,8 @@ import { useEvent } from "../../api/events";
 import type { ProveView } from "../../api/proof";
 import { Act } from "../../app/controls/Act";
 import { Field, NumberField } from "../../app/controls/Field";
-import { Problem } from "../../app/Problem";
+import { EventProblem } from "../../app/EventProblem";
 import { useForm } from "../../app/useForm";
-import { WhenAsked } from "../../app/WhenAsked";
 import { prove as words } from "../../words/prove";
 import { Needs } from "./Needs";
 
@@ -19,9 +18,7 @@ export function CurrentForm({ view, criterion }: { view: ProveView; criterion: s
   const way = view.ways.find((row) => row.id === kept) ?? view.ways[0];
   const [serial, setSerial] = useState(view.serial);
   const [calibrated, setCalibrated] = useState(view.calibrated);
-  const [asked, setAsked] = useState<EventBody | null>(null);
   const send = (body: EventBody) => {
-    setAsked(body);
     record.mutate(body, { onSuccess: () => forget() });
   };
   const submit = (event: FormEvent) => {
@@ -53,8 +50,7 @@ export function CurrentForm({ view, criterion }: { view: ProveView; criterion: s
       <Act type="submit" disabled={record.isPending}>
         {words.enter}
       </Act>
-      <Problem error={record.error} />
-      <WhenAsked error={record.error} asked={asked} send={send} />
+      <EventProblem event={record} />
     </form>
   );
 }

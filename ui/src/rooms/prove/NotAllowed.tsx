@@ -2,7 +2,7 @@ import type { FormEvent } from "react";
 import { useEvent } from "../../api/events";
 import { Act } from "../../app/controls/Act";
 import { Field } from "../../app/controls/Field";
-import { Problem } from "../../app/Problem";
+import { EventProblem } from "../../app/EventProblem";
 import { useForm } from "../../app/useForm";
 import { prove as words } from "../../words/prove";
 
@@ -22,7 +22,7 @@ export function NotAllowed({ jobId }: { jobId: string }) {
         <Act look="plain" type="submit" disabled={record.isPending}>
           {words.barredEnter}
         </Act>
-        <Problem error={record.error} />
+        <EventProblem event={record} />
       </form>
     </details>
   );

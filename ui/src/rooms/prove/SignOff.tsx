@@ -8,6 +8,7 @@ import { useChangeSettings, useSettings } from "../../api/settings";
 import { Act } from "../../app/controls/Act";
 import { Card } from "../../app/controls/Card";
 import { Field } from "../../app/controls/Field";
+import { EventProblem } from "../../app/EventProblem";
 import { Problem } from "../../app/Problem";
 import { useForm } from "../../app/useForm";
 import { prove as words } from "../../words/prove";
@@ -56,7 +57,7 @@ export function SignOff({ view }: { view: ProveView }) {
   const isDue = !view.is_over && !view.criteria.some((row) => row.is_next);
   const isFree = view.blocking.length === 0 || (isReported && view.has_bad_outlet);
   return (
-    <Card isStack aria-label={words.signOff} aria-current={isDue ? "step" : undefined}>
+    <Card isStack id="unsafe" aria-label={words.signOff} aria-current={isDue ? "step" : undefined}>
       <h2>{words.signOff}</h2>
       {view.blocking.length === 0 ? (
         <p>{view.is_asked ? words.free : words.unchanged}</p>
@@ -135,7 +136,8 @@ export function SignOff({ view }: { view: ProveView }) {
           )}
         </>
       )}
-      <Problem error={keep.error ?? record.error} text={problem} />
+      <Problem error={keep.error} text={problem} />
+      <EventProblem event={record} />
       <Act as="a" look="plain" href={`/api/jobs/${view.job.id}/report.pdf`} target="_blank" rel="noreferrer">
         {words.sheet}
       </Act>

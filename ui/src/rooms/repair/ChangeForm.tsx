@@ -6,7 +6,7 @@ import type { RepairView } from "../../api/repair";
 import { Act } from "../../app/controls/Act";
 import { Card } from "../../app/controls/Card";
 import { Field } from "../../app/controls/Field";
-import { Problem } from "../../app/Problem";
+import { EventProblem } from "../../app/EventProblem";
 import { RunForm } from "../../app/RunForm";
 import { useForm } from "../../app/useForm";
 import { replace, repair as words } from "../../words/repair";
@@ -35,7 +35,7 @@ export function ChangeForm({ view, sawFail }: { view: RepairView; sawFail: boole
   };
   return (
     <>
-      <Card as="form" isStack aria-label={words.change} onSubmit={(event) => void submit(event)}>
+      <Card as="form" isStack id="change" aria-label={words.change} onSubmit={(event) => void submit(event)}>
         <h2>{words.change}</h2>
         <NativeSelect
           label={words.part}
@@ -62,7 +62,7 @@ export function ChangeForm({ view, sawFail }: { view: RepairView; sawFail: boole
           maxLength={300}
           onChange={(said) => setTyped({ ...typed, words: said })}
         />
-        <Problem error={record.error} text={sawFail === null ? problem : ""} />
+        <EventProblem event={record} text={sawFail === null ? problem : ""} />
         <Act type="submit" disabled={record.isPending}>
           {words.keep}
         </Act>

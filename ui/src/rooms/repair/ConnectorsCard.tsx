@@ -4,8 +4,8 @@ import type { RepairView } from "../../api/repair";
 import { Act } from "../../app/controls/Act";
 import { Card } from "../../app/controls/Card";
 import { Chip } from "../../app/controls/Chip";
+import { EventProblem } from "../../app/EventProblem";
 import { PhotoPick } from "../../app/PhotoPick";
-import { Problem } from "../../app/Problem";
 import { connector as words } from "../../words/repair";
 import { ConnectorEditor } from "./ConnectorEditor";
 import { ConnectorPhoto, pinWords } from "./ConnectorPhoto";
@@ -74,7 +74,7 @@ function ConnectorRow({ row, view }: RowProps) {
           </ul>
         </>
       )}
-      <Problem error={record.error} />
+      <EventProblem event={record} />
       <div className="row wrap">
         {!view.is_over && row.pins.length === 0 && !row.is_whole && (
           <Act onClick={() => tick([])}>{words.asWhole}</Act>

@@ -4,8 +4,8 @@ import { useEvent } from "../../api/events";
 import type { Plan, RepairView } from "../../api/repair";
 import { Act } from "../../app/controls/Act";
 import { Field } from "../../app/controls/Field";
+import { EventProblem } from "../../app/EventProblem";
 import { PhotoPick } from "../../app/PhotoPick";
-import { Problem } from "../../app/Problem";
 import { useForm } from "../../app/useForm";
 import { strip as words } from "../../words/repair";
 
@@ -119,7 +119,7 @@ function PlanStep({ view, row, isNext }: PlanStepProps) {
           <Act onClick={tick}>{words.tickOff}</Act>
         </div>
       )}
-      <Problem error={record.error} text={problem} />
+      <EventProblem event={record} text={problem} />
     </li>
   );
 }

@@ -5,7 +5,7 @@ import { type Piece, usePieces } from "../../api/shelf";
 import { Act } from "../../app/controls/Act";
 import { Card } from "../../app/controls/Card";
 import { Chip } from "../../app/controls/Chip";
-import { Problem } from "../../app/Problem";
+import { EventProblem } from "../../app/EventProblem";
 import { replace as words } from "../../words/repair";
 
 type Props = { view: RepairView; sawFail: boolean | null; onSawFail: (saw: boolean) => void };
@@ -71,7 +71,7 @@ export function ReplaceCard({ view, sawFail, onSawFail }: Props) {
           )}
         </div>
       ))}
-      <Problem error={record.error} text={isAsked && sawFail === null ? words.askFirst : ""} />
+      <EventProblem event={record} text={isAsked && sawFail === null ? words.askFirst : ""} />
     </Card>
   );
 }

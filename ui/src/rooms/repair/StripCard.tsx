@@ -1,14 +1,14 @@
 import { NativeSelect } from "@mantine/core";
 import { useState } from "react";
-import { Link } from "react-router";
+import { Link, useLocation } from "react-router";
 import { useEvent } from "../../api/events";
 import type { RepairView } from "../../api/repair";
 import { Act } from "../../app/controls/Act";
 import { Card } from "../../app/controls/Card";
 import { Field } from "../../app/controls/Field";
+import { EventProblem } from "../../app/EventProblem";
 import { usePad } from "../../app/Keypad";
 import { PhotoPick } from "../../app/PhotoPick";
-import { Problem } from "../../app/Problem";
 import { strip as words } from "../../words/repair";
 import { PlanSteps } from "./PlanSteps";
 import { PlugChips } from "./PlugChips";
@@ -24,12 +24,13 @@ type Props = { view: RepairView; onPart: (part: string) => void };
 
 /** The way to the part that is mended, ticked as it comes off; one touch turns it round into the reassembly. */
 export function StripCard({ view, onPart }: Props) {
-  const [isTurned, setIsTurned] = useState(false);
+  const { hash } = useLocation();
+  const [isTurned, setIsTurned] = useState(hash === "#back" && view.strip.steps.length > 0);
   const { plan, strip } = view;
   const others = strip.steps.filter((row) => !plan.steps.some((step) => isAllOf(step, row)));
   const whole = strip.steps.filter((row) => row.state === "whole").length;
   return (
-    <Card aria-label={words.title}>
+    <Card id="back" aria-label={words.title}>
       <div className="head strip-head">
         <h2>{isTurned ? words.wayBack : words.takeOut(plan.title)}</h2>
         <span className="quiet">
@@ -67,7 +68,7 @@ export function StripCard({ view, onPart }: Props) {
       {!view.is_over && (
         <div className="row strip-foot">
           {!isTurned && (
-            <details>
+            <details id="strip" open={hash === "#strip" || undefined}>
               <summary>{words.other}</summary>
               <StripForm view={view} />
             </details>
@@ -144,7 +145,8 @@ function StripRow({ row, view, isTurned }: RowProps) {
               />
             </label>
           )}
-          {isShort && (
+          {isShort && row.holds_earth && <p className="notice">{words.allBack}</p>}
+          {isShort && !row.holds_earth && (
             <Field
               className="grow"
               aria-label={words.leftOut}
@@ -165,7 +167,7 @@ function StripRow({ row, view, isTurned }: RowProps) {
           </Act>
         </div>
       )}
-      <Problem error={record.error} />
+      <EventProblem event={record} />
     </li>
   );
 }

@@ -1,11 +1,13 @@
 import { NativeSelect } from "@mantine/core";
 import { IconAlertTriangleFilled } from "@tabler/icons-react";
 import { useState } from "react";
+import { Link } from "react-router";
 import type { EventBody, SafeState } from "../../api/client";
 import { useEvent } from "../../api/events";
 import { Act } from "../../app/controls/Act";
 import { Card } from "../../app/controls/Card";
-import { Problem } from "../../app/Problem";
+import { Chip } from "../../app/controls/Chip";
+import { EventProblem } from "../../app/EventProblem";
 import { ReadingField } from "../../app/ReadingField";
 import { power, safe, danger as words } from "../../words/safe";
 import { SaidForm } from "./powerForms";
@@ -17,7 +19,7 @@ export function Dangers({ view }: { view: SafeState }) {
   const typed = new Set(view.hazards.map((row) => row.typed.trim()));
   const others = view.missing.filter((row) => !typed.has(row.typed.trim()));
   return (
-    <Card className="hazards" aria-label={safe.hazards}>
+    <Card id="dangers" className="hazards" aria-label={safe.hazards}>
       <h2>
         <IconAlertTriangleFilled size={20} aria-hidden /> {safe.hazards}
       </h2>
@@ -76,13 +78,21 @@ function DangerRow({ view, row }: { view: SafeState; row: Danger }) {
       <span>
         {words.liftedBy} <b>{row.remedy}</b>
       </span>
-      {row.typed && <ReadingField jobId={view.job.id} typed={row.typed} label={row.remedy} />}
+      {row.typed && (
+        <ReadingField jobId={view.job.id} typed={row.typed} label={row.remedy} asksDoor={row.asks_door} />
+      )}
       <div className="row">
         {hasPlace && opener("place", words.place)}
-        {row.hazard === "bypass" && opener("bypass", power.bypassOut)}
+        {row.hazard === "bypass" && row.is_told && opener("bypass", power.bypassOut)}
+        {!row.typed && row.act.where && !isHere(row) && (
+          <Act as={Link} look="plain" to={`/jobs/${view.job.id}/${row.act.where.room}#${row.act.where.at}`}>
+            {row.act.label}
+          </Act>
+        )}
         {row.is_told && opener("error", words.inError)}
       </div>
-      <Problem error={event.error} />
+      <EventProblem event={event} />
+      {row.act.id === "try_interlock" && view.opens && <Interlock opens={view.opens} send={send} />}
       {form === "place" && <PlaceForm view={view} hazard={row.hazard} send={send} />}
       {form === "bypass" && (
         <SaidForm
@@ -96,11 +106,39 @@ function DangerRow({ view, row }: { view: SafeState; row: Danger }) {
         <SaidForm
           label={words.because}
           act={words.inErrorDo}
-          least={10}
+          least={1}
           send={(because) => send({ kind: "noted_in_error", danger: row.hazard, because })}
         />
       )}
     </li>
+  );
+}
+
+/** Whether the one thing to do is done here: a form of its own stands in the row. */
+const isHere = (row: Danger) => row.act.where?.room === "safe";
+
+type InterlockProps = { opens: "door" | "lid"; send: (body: EventBody) => Promise<void> };
+
+/** How an interlock is tried, what can hurt there, and what the machine did. */
+function Interlock({ opens, send }: InterlockProps) {
+  const outcomes =
+    opens === "lid" ? (["no_start", "stops", "starts"] as const) : (["no_start", "starts"] as const);
+  return (
+    <div id="interlock" className="stack">
+      <p>{words.tryHow[opens]}</p>
+      <p className="danger-words">{words.tryCaution}</p>
+      <div className="chips">
+        {outcomes.map((outcome) => (
+          <Chip
+            key={outcome}
+            className={outcome === "starts" ? "danger" : undefined}
+            onClick={() => void send({ kind: "interlock_tried", open: opens, outcome })}
+          >
+            {words.tried[outcome]}
+          </Chip>
+        ))}
+      </div>
+    </div>
   );
 }
 

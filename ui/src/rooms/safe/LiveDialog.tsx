@@ -5,7 +5,7 @@ import { useEvent } from "../../api/events";
 import { useSafe } from "../../api/safe";
 import { Act } from "../../app/controls/Act";
 import { Field } from "../../app/controls/Field";
-import { Problem } from "../../app/Problem";
+import { EventProblem } from "../../app/EventProblem";
 import { useForm } from "../../app/useForm";
 import { power as words } from "../../words/safe";
 
@@ -78,7 +78,7 @@ export function LiveDialog({ job, opened, onClose }: Props) {
             ))}
           </>
         )}
-        <Problem error={event.error} />
+        <EventProblem event={event} />
         <div className="row">
           <button type="submit" className={isLive ? "act" : "plain danger"} disabled={event.isPending}>
             {isLive ? words.leaveLive : words.begin}

@@ -3,7 +3,7 @@ import type { EventBody, SafeState } from "../../api/client";
 import { useEvent } from "../../api/events";
 import { Card } from "../../app/controls/Card";
 import { Chip } from "../../app/controls/Chip";
-import { Problem } from "../../app/Problem";
+import { EventProblem } from "../../app/EventProblem";
 import { power as words } from "../../words/safe";
 import { LiveDialog } from "./LiveDialog";
 import { HazardForm, PanelForm, ReclosedForm, SaidForm, TripForm } from "./powerForms";
@@ -39,13 +39,18 @@ export function PowerCard({ view }: { view: SafeState }) {
       )}
       <div className="chips">
         <Chip onClick={() => void send({ kind: "plugged_in" })}>{words.plugIn}</Chip>
-        <Chip className="danger" onClick={() => setIsLiveOpen(true)}>
+        <Chip id="live" className="danger" onClick={() => setIsLiveOpen(true)}>
           {job.safety === "live" ? words.leaveLive : words.live}
         </Chip>
-        {job.safety === "dead" && (
+        {view.is_prover && job.safety === "dead" && (
           <Chip onClick={() => void send({ kind: "hands_off" })}>{words.handsOff}</Chip>
         )}
       </div>
+      {view.others_in && (
+        <p id="hands" className="danger-words">
+          {words.handsIn}
+        </p>
+      )}
       <p className="quiet" style={{ margin: 0 }}>
         {words.plugInHelp}
       </p>
@@ -58,7 +63,7 @@ export function PowerCard({ view }: { view: SafeState }) {
         {opener("powered", words.powered)}
         {opener("outlet", words.outlet)}
       </div>
-      <Problem error={event.error} />
+      <EventProblem event={event} />
       {form === "panel" && <PanelForm view={view} send={send} />}
       {form === "trip" && <TripForm jobId={job.id} send={send} />}
       {form === "reclose" && <ReclosedForm send={send} />}

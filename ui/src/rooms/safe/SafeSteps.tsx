@@ -6,7 +6,7 @@ import { useMetersInBag } from "../../api/meters";
 import { useSettings } from "../../api/settings";
 import { Act } from "../../app/controls/Act";
 import { Card } from "../../app/controls/Card";
-import { Problem } from "../../app/Problem";
+import { EventProblem } from "../../app/EventProblem";
 import { ReadingField } from "../../app/ReadingField";
 import { timeOf } from "../../app/times";
 import { moveUnpressed } from "../../app/unpressed";
@@ -27,12 +27,13 @@ export function SafeSteps({ view }: { view: SafeState }) {
     <Card aria-label={words.steps}>
       <div className="head">
         <h2>{words.steps}</h2>
-        <Problem error={event.error} />
+        <EventProblem event={event} />
       </div>
       <ol className="safe-steps">
         {view.steps.map((step) => (
           <li
             key={step.id}
+            id={step.id}
             data-step={step.id}
             className={step.is_done ? "is-done" : ""}
             aria-current={step === due ? "step" : undefined}
@@ -146,7 +147,7 @@ function Proof({ view, send, isDue }: { view: SafeState; send: Send; isDue: bool
   const [meter, setMeter] = useState<string | null>(null);
   const { job } = view;
   return (
-    <div className="proof">
+    <div className="proof" id="series">
       <p className="proof-says" role="status">
         {view.sentence} {job.safety === "live" && words.liveUntil(timeOf(job.safety_until))}
         {job.safety === "dead" && job.safety_until && (

@@ -4,8 +4,8 @@ import type { Costs, SheetOutView } from "../../api/sheetOut";
 import { Act } from "../../app/controls/Act";
 import { Card } from "../../app/controls/Card";
 import { Field, NumberField } from "../../app/controls/Field";
+import { EventProblem } from "../../app/EventProblem";
 import { figure } from "../../app/figure";
-import { Problem } from "../../app/Problem";
 import { useForm } from "../../app/useForm";
 import { sheetOut as words } from "../../words/sheetOut";
 
@@ -66,7 +66,7 @@ export function CostsCard({ view }: { view: SheetOutView }) {
       ) : (
         <p className="quiet">{words.totalLater}</p>
       )}
-      <Problem error={record.error} text={problem} />
+      <EventProblem event={record} text={problem} />
       <div className="row wrap">
         <Act look="plain" onClick={() => set({ lines: [...draft.lines, { words: "", amount: "" }] })}>
           {words.more}

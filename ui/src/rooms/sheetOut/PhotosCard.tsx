@@ -2,7 +2,7 @@ import { useEvent } from "../../api/events";
 import type { SheetOutView } from "../../api/sheetOut";
 import { Card } from "../../app/controls/Card";
 import { Chip } from "../../app/controls/Chip";
-import { Problem } from "../../app/Problem";
+import { EventProblem } from "../../app/EventProblem";
 import { sheetOut as words } from "../../words/sheetOut";
 
 const MOST = 6;
@@ -40,7 +40,7 @@ export function PhotosCard({ view }: { view: SheetOutView }) {
           );
         })}
       </div>
-      <Problem error={record.error} />
+      <EventProblem event={record} />
     </Card>
   );
 }

@@ -6,8 +6,8 @@ import type { Plate, Question } from "../../api/suspects";
 import { Act } from "../../app/controls/Act";
 import { Card } from "../../app/controls/Card";
 import { NumberField } from "../../app/controls/Field";
+import { EventProblem } from "../../app/EventProblem";
 import { figure } from "../../app/figure";
-import { Problem } from "../../app/Problem";
 import { suspects as words } from "../../words/suspects";
 
 type Props = { jobId: string; ask: Question[]; onTake: (line: string) => void };
@@ -45,7 +45,7 @@ export function AskNext({ jobId, ask, onTake }: Props) {
           ))}
         </ol>
       )}
-      <Problem error={record.error} />
+      <EventProblem event={record} />
       <div className="ask-foot">
         <Answer question={first} onTake={onTake} onSend={send} isPending={record.isPending} />
         {first.expects.length + first.what_ifs.length > 0 && <Meaning question={first} />}

@@ -7,18 +7,20 @@ import {
   useRef,
   useState,
 } from "react";
-import { ApiError, type Line, type Preview, type Trace } from "../../api/client";
+import { ApiError, type Line, type Preview, type Trace, type WayOn } from "../../api/client";
 import { previewLine, useLogReading } from "../../api/trace";
 import { useAsk } from "../../api/useAsk";
 import { Act } from "../../app/controls/Act";
+import { type Door, DoorAsked } from "../../app/DoorAsked";
 import { usePad } from "../../app/Keypad";
 import { usePhone } from "../../app/phone";
 import { soundReading } from "../../app/sound";
 import { unpressed } from "../../app/unpressed";
 import { useForm } from "../../app/useForm";
+import { WaysOn, waysOf } from "../../app/WaysOn";
+import { reading } from "../../words/frame";
 import { quick } from "../../words/trace";
 import { Answer } from "./Answer";
-import { Refused } from "./Refused";
 
 export type QuickLineHandle = { focus: () => void; begin: (text: string, whole?: boolean) => void };
 export type Correction = { readingId: string; reads: string };
@@ -50,6 +52,8 @@ export function QuickLine(props: Props) {
   const [text, setText] = useForm(`ohmcensus.line.${jobId}`, "");
   const [meter, setMeter] = useState<string | null>(null);
   const [problem, setProblem] = useState("");
+  const [acts, setActs] = useState<WayOn[]>([]);
+  const [door, setDoor] = useState<Door | null>(null);
   const pad = usePad();
   const isPhone = usePhone();
   const input = useRef<HTMLInputElement>(null);
@@ -58,15 +62,18 @@ export function QuickLine(props: Props) {
   if (text.trim() === "" || props.isChosen || pinned.current === undefined) pinned.current = props.line;
   const line = pinned.current;
   const key = line?.key ?? "";
+  const says = { door, step: null };
   const { answer: understood } = useAsk(
-    text.trim() ? [trace.job.revision, text, meter, key] : null,
-    (signal) => previewLine(jobId, { text, meter, line: key }, signal),
+    text.trim() ? [trace.job.revision, text, meter, key, door] : null,
+    (signal) => previewLine(jobId, { text, meter, line: key, says }, signal),
   );
+  const asksDoor = text.trim() ? (preview?.asks_door ?? false) || door !== null : (line?.asks_door ?? false);
   useEffect(() => unpressed(() => onPreview(understood)), [understood, onPreview]);
 
   const type = (typed: string) => {
     setText(typed);
     setProblem("");
+    setActs([]);
     onSaid("");
   };
   useEffect(() => {
@@ -80,15 +87,13 @@ export function QuickLine(props: Props) {
     },
   }));
 
-  const submit = async (
-    event?: FormEvent,
-    more: { override?: string; text?: string; line?: string } = {},
-  ) => {
+  const submit = async (event?: FormEvent, more: Record<string, unknown> = {}) => {
     event?.preventDefault();
     if (sending.current) {
       sending.current.isFollowed = text.trim() !== "" && text !== sending.current.text;
       return;
     }
+    if (preview?.asks_door && door === null) return setProblem(reading.doorFirst);
     const mine = { text, isFollowed: false };
     sending.current = mine;
     let next: typeof more;
@@ -96,6 +101,7 @@ export function QuickLine(props: Props) {
       text,
       line: key,
       meter,
+      says,
       ...more,
       ...(correction ? { supersedes: correction.readingId } : {}),
     };
@@ -104,6 +110,7 @@ export function QuickLine(props: Props) {
       soundReading(after);
       const written = after.lines.find((row) => row.reading_id === after.last_reading);
       if (input.current?.value === text) type("");
+      setDoor(null);
       pinned.current = undefined;
       next = { line: "" };
       onCorrected();
@@ -115,6 +122,7 @@ export function QuickLine(props: Props) {
       );
     } catch (error) {
       setProblem(error instanceof ApiError ? error.message : String(error));
+      setActs(waysOf(error as Error));
       next = {};
     }
     sending.current = null;
@@ -133,17 +141,11 @@ export function QuickLine(props: Props) {
     }
   };
 
-  const answers = preview?.answers ?? [];
-  const refused = answers.length > 0 && (
-    <Refused
-      jobId={jobId}
-      answers={answers}
-      onLoose={() => void submit(undefined, { text: `${text} loose` })}
-      onOverride={(override) => void submit(undefined, { override })}
-      onDone={() => setProblem("")}
-    />
+  const ways = problem ? acts : (preview?.acts ?? []);
+  const refused = ways.length > 0 && (
+    <WaysOn jobId={jobId} acts={ways} again={(more) => void submit(undefined, more)} />
   );
-  const hasRefusal = isPhone && problem !== "" && answers.length > 0;
+  const hasRefusal = isPhone && problem !== "" && ways.length > 0;
   return (
     <form className={text ? "bar has-text" : "bar"} onSubmit={submit}>
       <div className="bar-entry">
@@ -161,6 +163,7 @@ export function QuickLine(props: Props) {
             </Act>
           </div>
         )}
+        {asksDoor && <DoorAsked door={door} onSay={setDoor} />}
         <input
           ref={input}
           type="text"

@@ -48,9 +48,13 @@ function Loaded({ jobId, trace }: { jobId: string; trace: Trace }) {
   const [preview, setPreview] = useState<Preview | null>(null);
   const [dialog, setDialog] = useState<Dialog>(null);
   const [said, setSaid] = useState("");
-  const isLadderAsked = (useLocation().state as { ladder?: boolean } | null)?.ladder ?? false;
+  const { state, hash } = useLocation();
+  const isLadderAsked = (state as { ladder?: boolean } | null)?.ladder ?? false;
   const [hasLadder, setHasLadder] = useState(isLadderAsked);
   const quickLine = useRef<QuickLineHandle>(null);
+  useEffect(() => {
+    if (hash) choose(decodeURIComponent(hash.slice(1)));
+  }, [hash]);
   const withdraw = useWithdraw(jobId);
   const [objective, setObjective] = useForm<Objective>("ohmcensus.objective", "soonest");
   const { data: suspects } = useSuspects(jobId, objective);

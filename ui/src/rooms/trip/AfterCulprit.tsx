@@ -3,7 +3,7 @@ import { useEvent } from "../../api/events";
 import type { TripView } from "../../api/trip";
 import { Act } from "../../app/controls/Act";
 import { Card } from "../../app/controls/Card";
-import { Problem } from "../../app/Problem";
+import { EventProblem } from "../../app/EventProblem";
 import { AS_NEXT } from "../../app/underHand";
 import { trip as words } from "../../words/trip";
 
@@ -58,7 +58,7 @@ export function AfterCulprit({ view }: { view: TripView }) {
         <p className="quiet">
           {words.limits}: {view.limits}
         </p>
-        <Problem error={record.error} />
+        <EventProblem event={record} />
       </Card>
     </>
   );

@@ -11,7 +11,7 @@ const percent = (share: number) => `${Math.round(100 * share)} %`;
 export function HouseCard({ house, jobId }: { house: HouseView; jobId: string }) {
   const [isEdited, setIsEdited] = useState(false);
   return (
-    <Card className="trip-house" aria-label={words.house}>
+    <Card id="circuit" className="trip-house" aria-label={words.house}>
       <h2>{words.house}</h2>
       <p>
         <b>{house.title}</b>, {house.supplies.find((row) => row.id === house.noted.supply)?.words}

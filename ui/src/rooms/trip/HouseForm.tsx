@@ -4,8 +4,8 @@ import { useEvent } from "../../api/events";
 import type { HouseView } from "../../api/trip";
 import { Act } from "../../app/controls/Act";
 import { Field, NumberField } from "../../app/controls/Field";
+import { EventProblem } from "../../app/EventProblem";
 import { figure } from "../../app/figure";
-import { Problem } from "../../app/Problem";
 import { useForm } from "../../app/useForm";
 import { trip as words } from "../../words/trip";
 
@@ -117,7 +117,7 @@ export function HouseForm({ house, jobId, onKept }: { house: HouseView; jobId: s
       <Act look="plain" onClick={() => setRows([...rows, { id: crypto.randomUUID(), name: "", leaks: "" }])}>
         {words.add}
       </Act>
-      <Problem error={record.error} text={problem} />
+      <EventProblem event={record} text={problem} />
       <Act type="submit" disabled={record.isPending}>
         {words.keep}
       </Act>

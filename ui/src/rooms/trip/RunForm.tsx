@@ -4,8 +4,8 @@ import { useEvent } from "../../api/events";
 import type { TripView } from "../../api/trip";
 import { Act } from "../../app/controls/Act";
 import { Chip } from "../../app/controls/Chip";
+import { EventProblem } from "../../app/EventProblem";
 import { usePad } from "../../app/Keypad";
-import { Problem } from "../../app/Problem";
 import { bringUp } from "../../app/underHand";
 import { useForm } from "../../app/useForm";
 import { trip as words } from "../../words/trip";
@@ -77,7 +77,7 @@ export function RunForm({ view, connected, maybe, onConnect, onMade }: Props) {
           onChange={(event) => setText(event.currentTarget.value)}
         />
       </label>
-      <Problem error={record.error} />
+      <EventProblem event={record} />
       <Act type="submit" disabled={!text.trim() || connected.length + maybe.length === 0 || record.isPending}>
         {words.enter}
       </Act>

@@ -4,6 +4,7 @@ import { Act } from "../../app/controls/Act";
 import { Card } from "../../app/controls/Card";
 import { Problem } from "../../app/Problem";
 import { useForm } from "../../app/useForm";
+import { WaysOn, waysOf } from "../../app/WaysOn";
 import { trip as words } from "../../words/trip";
 
 const BY_DEVICE = ["trips", "holds"];
@@ -15,18 +16,24 @@ export function RunLine({ view }: { view: TripView }) {
   const { answer } = useRunPreview(view.job.id, line, view.method);
   const take = useTakeLeakTest(view.job.id);
   const said = answer ?? undefined;
-  const submit = async (event: FormEvent) => {
-    event.preventDefault();
+  const submit = async (event?: FormEvent, more: Record<string, unknown> = {}) => {
+    event?.preventDefault();
     if (!line.trim()) return;
     try {
-      await take.mutateAsync({ line, method: view.method, are_wires_insulated: isInsulated });
+      await take.mutateAsync({ line, method: view.method, are_wires_insulated: isInsulated, ...more });
       forget();
     } catch {
       // said below
     }
   };
   return (
-    <Card as="form" className="run-line" aria-label={words.line} onSubmit={(event) => void submit(event)}>
+    <Card
+      as="form"
+      id="leak-test"
+      className="run-line"
+      aria-label={words.line}
+      onSubmit={(event) => void submit(event)}
+    >
       <label className="run-reading">
         <span>{words.line}</span>
         <input
@@ -58,6 +65,13 @@ export function RunLine({ view }: { view: TripView }) {
         </label>
       )}
       {!said?.problem && <Problem error={take.error} />}
+      {!said?.problem && (
+        <WaysOn
+          jobId={view.job.id}
+          acts={waysOf(take.error)}
+          again={(more) => void submit(undefined, more)}
+        />
+      )}
       {said?.text && !said.problem && (
         <Act type="submit" disabled={take.isPending}>
           {words.enter}

@@ -1,0 +1,4 @@
+export const ways = {
+  why: "Why it is safe",
+  cancel: "Cancel",
+};
