@@ -68,7 +68,8 @@ def test_no_passing_reading_claims_to_exclude_everything(fl7: Sheet) -> None:
         ("filter.leakage", 0.1698e-3, 0.7e-3, Source.PLATE),
         ("filter.across", 612e3, 748e3, Source.PLATE),
         ("cord.pe", -math.inf, 0.3, Source.PLATE),
-        ("cord.l", -math.inf, 0.1, Source.PLATE),
+        ("cord.l", -math.inf, 1.0, Source.COMMON),
+        ("cord.l_joint", -math.inf, 0.1, Source.PLATE),
         ("harness.heater", -math.inf, 0.5, Source.COMMON),
     ],
 )

@@ -20,6 +20,7 @@ from ohmcensus.core.event import (
     HazardFound,
     HeatRise,
     InsulationNotAllowed,
+    InterlockTried,
     Intervention,
     Isolated,
     PluggedIn,
@@ -27,7 +28,9 @@ from ohmcensus.core.event import (
     RunWatched,
     StripBack,
     StripStep,
+    Tried,
     Way,
+    When,
 )
 from ohmcensus.core.limits.profile import BUILT_IN
 from ohmcensus.core.meter import GENERIC_METERS
@@ -77,7 +80,7 @@ def dead_with_all_shown(sheet: Sheet, *, pe: str = "0.07") -> Log:
 
 def test_everything_shown_in_its_order_is_signed_off(fl7: Sheet) -> None:
     log = Log(fl7).did(CHANGED)
-    order = ["visual", "drum", "protective_conductor", "insulation", "current", "current_turned"]
+    order = ["visual", "drum", "protective_conductor", "earth_heater", "insulation", "current", "current_turned"]
     assert list(shown(log)) == [*order, "function", "heat", "joints", "codes"]
     own = [row for row in blocking(log.case, log.safety) if row.startswith("the heater was changed")]
     assert len(own) == 2
@@ -105,7 +108,7 @@ def test_one_thing_amiss_blocks_it_and_a_label_does_not_lie(fl7: Sheet, more: tu
     assert any(says in row for row in blocking(log.case, log.safety))
     with pytest.raises(SafetyRefusalError, match="not signed off"):
         refuse_sign_off(log.case, Ended(why="new heater"), log.safety)
-    with pytest.raises(SafetyRefusalError, match="cut off before it is left"):
+    with pytest.raises(SafetyRefusalError, match=r"cut off before it is left|pull the plug"):
         refuse_sign_off(log.case, Ended(why="left as it is", is_labelled_unsafe=True), log.safety)
     log.did(Isolated())
     refuse_sign_off(log.case, Ended(why="left as it is", is_labelled_unsafe=True), log.safety)
@@ -114,7 +117,9 @@ def test_one_thing_amiss_blocks_it_and_a_label_does_not_lie(fl7: Sheet, more: tu
 def test_a_bypass_taken_out_blocks_no_more(fl7: Sheet) -> None:
     log = whole(fl7).did(Isolated(), HazardFound(hazard=Hazard.BYPASS, words="lid"), BypassRemoved(words="parted"))
     assert "an interlock is bypassed: lid" in blocking(log.case, log.safety)[0]
-    log.read("lock unlocked OL", "lock locked 0.2")
+    log.read("lock unlocked OL").did(InterlockTried(open="door", outcome=Tried.NO_START, was=When.NOW))
+    assert blocking(log.case, log.safety)[0].endswith("(next, watch one run through, door shut)")
+    log.did(RunWatched(outcome="through"))
     assert blocking(log.case, log.safety) == ()
 
 
@@ -172,7 +177,7 @@ def test_the_alternative_method_is_refused_where_loads_stand_behind_a_relay(fl7:
     plain = Log(find_sheet("tl4-c")).did(Isolated()).read(*proof_of(find_sheet("tl4-c")))
     plain.case = replace(plain.case, profile=BUILT_IN[0])
     plain.did(Changed(part="motor", intervention=Intervention.REPLACED), seen("visual"), seen("drum"))
-    plain.read("cord pe 0.05", "cord insulation >299M")
+    plain.read("cord pe 0.05", "motor earth 0.05", "cord insulation >299M")
     refuse_proof(plain.case, current("0.4 mA", way=Way.ALTERNATIVE), plain.safety)
     plain.plugged()
     with pytest.raises(SafetyRefusalError, match="drives a voltage of its own"):
@@ -185,7 +190,7 @@ def test_plugs_that_were_pulled_ask_a_short_proof_and_a_cover_alone_asks_a_look(
     assert blocking(log.case, log.safety) == ("looked at is not shown",)
     log.did(StripStep(words="heater tags off", plugs=("heater_tags",)))
     log.did(StripBack(step=log.case.events[-1].id, plugs=("heater_tags",)))
-    assert list(shown(log)) == ["visual", "protective_conductor", "insulation", "function"]
+    assert list(shown(log)) == ["visual", "protective_conductor", "earth_heater", "insulation", "function"]
 
 
 def test_where_insulation_may_not_be_tested_the_current_with_heat_on_takes_its_place(fl7: Sheet) -> None:

@@ -145,7 +145,7 @@ def test_an_alias_of_the_sheet_is_a_name_of_the_part() -> None:
     [
         ("hea", ["heater "]),
         ("h", ["heater ", "harness "]),
-        ("heater ", ["heater element ", "heater pe ", "heater earth "]),
+        ("heater ", ["heater element ", "heater pe ", "heater earth ", "heater uncalled "]),
         ("motor br", ["motor brush_1 ", "motor brush_2 "]),
         ("", []),
         ("heater 25", []),

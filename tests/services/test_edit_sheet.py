@@ -166,7 +166,8 @@ def test_every_kind_says_how_its_ratings_are_entered() -> None:
     heater = {field.name: field for field in kinds["heater"].fields}
     assert (heater["watts"].entry, heater["watts"].required) == ("figure", True)
     assert heater["plate"].choices == ["element", "machine"]
-    assert {field.entry for field in kinds["control_board"].fields} == {"structure", "figure"}
+    assert {field.entry for field in kinds["control_board"].fields} == {"structure", "figure", "choice"}
+    assert next(row.choices for row in kinds["mains_filter"].fields if row.name == "arrester") == ["yes", "no"]
 
 
 def test_a_reading_judged_otherwise_since_the_sheet_was_changed_says_so(context: Context, own: str) -> None:

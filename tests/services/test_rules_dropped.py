@@ -6,6 +6,7 @@ from collections.abc import Callable
 from typing import Any
 
 import pytest
+from tests.stories.guard import GUARD
 from tests.stories.lifts import LIFTS
 from tests.stories.table import TABLE
 from tests.stories.told import Told
@@ -13,7 +14,7 @@ from tests.stories.told import Told
 from ohmcensus.core.safety import admission, after_event, after_reading, lifting, needs, rules, series, walk
 from ohmcensus.services.transfer.replay import replay
 
-STORIES = {told.name: told for told in (*TABLE, *LIFTS)}
+STORIES = {told.name: told for told in (*TABLE, *LIFTS, *GUARD)}
 
 
 def nothing(*_args: Any, **_more: Any) -> None:

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import pytest
+from tests.stories.guard import GUARD
 from tests.stories.lifts import LIFTS
 from tests.stories.table import TABLE
 from tests.stories.told import Told
@@ -10,7 +11,7 @@ from tests.stories.told import Told
 from ohmcensus.services.transfer.replay import replay
 
 
-@pytest.mark.parametrize("told", [*TABLE, *LIFTS], ids=lambda told: told.name)
+@pytest.mark.parametrize("told", [*TABLE, *LIFTS, *GUARD], ids=lambda told: told.name)
 def test_a_story_comes_to_what_safety_says(told: Told) -> None:
     steps = replay(told.story).steps
     refused = {place % len(steps) for place in told.refused}

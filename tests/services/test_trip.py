@@ -320,6 +320,9 @@ def test_an_earth_that_is_off_forbids_power_until_it_is_read(context: Context, j
     with pytest.raises(SafetyRefusalError, match="earth of the heater"):
         happened(context, job, PluggedIn())
     logged(context, job, "between cord.plug_pe heater.pe 0.12")
+    with pytest.raises(SafetyRefusalError, match="whole machine to earth"):
+        happened(context, job, PluggedIn())
+    logged(context, job, "cord insulation >299M")
     happened(context, job, PluggedIn())
 
 

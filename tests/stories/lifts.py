@@ -7,6 +7,7 @@ from tests.stories.told import INS, OUTLET, PE, Told, complaint, do, proof, read
 MENDED = do("changed", part="heater", intervention="replaced")
 NEW_HEATER = [MENDED, *read("heater earth 0.08", "heater pe 50M")]
 NEW_CORD = do("changed", part="cord", intervention="replaced")
+CORES = ("cord l 0.2", "cord n 0.3")
 
 LIFTS = [
     Told("shock is lifted", [*proof(), *read(PE, INS, *OUTLET), *signed()], more=complaint("shock")),
@@ -31,7 +32,7 @@ LIFTS = [
             *signed(),
         ],
     ),
-    Told("a broken earth is lifted", [*proof(), *read("cord pe >20"), NEW_CORD, *read(PE, INS), *signed()]),
+    Told("a broken earth is lifted", [*proof(), *read("cord pe >20"), NEW_CORD, *read(*CORES, PE, INS), *signed()]),
     Told(
         "an earth of a part is lifted",
         [
@@ -71,7 +72,9 @@ LIFTS = [
             *proof(),
             do("hazard_found", hazard="bypass", words="lock bridged"),
             do("bypass_removed", words="parted"),
-            *read("lock unlocked OL", "lock locked 0.3"),
+            *read("lock unlocked OL"),
+            do("interlock_tried", open="door", outcome="no_start", was="now"),
+            do("run_watched", outcome="through"),
             do("ended", why="bridge out, locks"),
         ],
     ),

@@ -2,9 +2,12 @@
 
 from __future__ import annotations
 
+import tempfile
 from dataclasses import dataclass, field
+from pathlib import Path
 from typing import Any
 
+from ohmcensus.exchange.sheet_yaml import write_sheet
 from ohmcensus.exchange.story_file import Story
 from ohmcensus.services.at_hand.sheets import find_sheet
 from tests.core.case_of import proof_of
@@ -55,6 +58,15 @@ def signed(sheet: str = "fl7-u", *, hidden: tuple[str, ...] = ()) -> Steps:
     ]
 
 
+def _class_ii() -> str:
+    """Write a sheet of a machine without earth down, and return where."""
+    sheet = find_sheet("fl7-u").model_copy(update={"id": "class-ii", "protection_class": "II"})
+    file = Path(tempfile.mkdtemp()) / "class-ii.yaml"
+    file.write_text(write_sheet(sheet))
+    return str(file)
+
+
+CLASS_II = _class_ii()
 WHY = {"override": "I am quite sure that it is safe"}
 PLUG_IN = do("plugged_in")
 HEATER = "between heater.b heater.pe 0.02M"
