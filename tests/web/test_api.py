@@ -120,7 +120,9 @@ def test_safety_is_enforced_without_the_page(client: FlaskClient, job: str) -> N
         event = {"id": str(uuid4()), "revision": revision, "body": power}
         refused = client.post(f"/api/jobs/{job}/events", json=event)
         assert (refused.status_code, refused.get_json(force=True)["type"]) == (403, "/problems/safety")
-        assert "no power: gave a shock" in refused.get_json(force=True)["detail"]
+        detail = refused.get_json(force=True)["detail"]
+        assert "no power: " in detail
+        assert "gave a shock" in detail
     assert list_jobs_revision(client, job) == revision
 
 

@@ -1352,53 +1352,18 @@ export interface components {
         ActId: "prove_dead" | "plug_in_hand" | "on_the_bench" | "give_reason" | "pull_plug" | "say_isolated" | "was_before" | "was_now" | "found_live" | "shut_cover" | "refit" | "over_it" | "measure" | "discharge" | "read_outlet" | "try_interlock" | "say_door" | "say_gfci" | "note_place" | "hands_off_there" | "seen_absent" | "wait" | "label_unsafe";
         /**
          * ActView
-         * @description One way on, as the page shows it.
-         *
-         *     Attributes
-         *     ----------
-         *     id, label, how
-         *         Which, what stands on its button, and how it is done: by going somewhere, by sending an event, by sending the
-         *         refused request again.
-         *     where
-         *         Of one that goes somewhere.
-         *     event, then
-         *         Of one that sends: the body of the event; ``again`` where the refused request follows it by itself.
-         *     merges
-         *         Of one that sends again: fields that are merged into the refused request, ``with`` in JSON.
-         *     asks
-         *         The field that a person fills first, empty where none is.
+         * @description What to do next where no test is asked: which part, what is done, how long it takes.
          */
         ActView: {
-            /**
-             * Asks
-             * @default
-             */
-            asks?: string;
-            /**
-             * Event
-             * @default null
-             */
-            event?: {
-                [key: string]: unknown;
-            } | null;
-            how: components["schemas"]["How"];
-            id: components["schemas"]["ActId"];
-            /** Label */
-            label: string;
-            /**
-             * Then
-             * @default
-             */
-            then?: string;
-            /** @default null */
-            where?: components["schemas"]["Where"] | null;
-            /**
-             * With
-             * @default null
-             */
-            with?: {
-                [key: string]: unknown;
-            } | null;
+            kind: components["schemas"]["NextKind"];
+            /** Minutes */
+            minutes: number;
+            /** Part */
+            part: string;
+            /** Title */
+            title: string;
+            /** Words */
+            words: string;
         };
         /**
          * Address
@@ -2696,7 +2661,7 @@ export interface components {
          *     way to the one thing; ``asks_door`` whether its reading says nothing without how the door stands.
          */
         HazardView: {
-            act: components["schemas"]["ActView"];
+            act: components["schemas"]["WayView"];
             /** Asks Door */
             asks_door: boolean;
             /** Forbids */
@@ -3295,7 +3260,7 @@ export interface components {
              * Acts
              * @default []
              */
-            acts?: components["schemas"]["ActView"][];
+            acts?: components["schemas"]["WayView"][];
             /**
              * Asks Door
              * @default false
@@ -4862,7 +4827,7 @@ export interface components {
              * Acts
              * @default []
              */
-            acts?: components["schemas"]["ActView"][];
+            acts?: components["schemas"]["WayView"][];
             /** Detail */
             detail: string;
             /**
@@ -5046,7 +5011,7 @@ export interface components {
             /** Untested */
             untested: components["schemas"]["Choice"][];
             /** Ways */
-            ways: components["schemas"]["WayView"][];
+            ways: components["schemas"]["ohmcensus__services__proof__view__WayView"][];
         };
         /**
          * QuestionView
@@ -6602,7 +6567,7 @@ export interface components {
          *         What is being worked out yet, empty once the suspects are those of the job: ask again soon.
          */
         SuspectsView: {
-            act: components["schemas"]["ohmcensus__services__suspects__view__ActView"] | null;
+            act: components["schemas"]["ActView"] | null;
             /** Alike */
             alike: string[];
             /** Ask */
@@ -7176,17 +7141,53 @@ export interface components {
         Way: "direct" | "differential" | "alternative";
         /**
          * WayView
-         * @description A method of a current, and how the machine has to stand for it; whether it stands so now.
+         * @description One way on, as the page shows it.
+         *
+         *     Attributes
+         *     ----------
+         *     id, label, how
+         *         Which, what stands on its button, and how it is done: by going somewhere, by sending an event, by sending the
+         *         refused request again.
+         *     where
+         *         Of one that goes somewhere.
+         *     event, then
+         *         Of one that sends: the body of the event; ``again`` where the refused request follows it by itself.
+         *     merges
+         *         Of one that sends again: fields that are merged into the refused request, ``with`` in JSON.
+         *     asks
+         *         The field that a person fills first, empty where none is.
          */
         WayView: {
-            id: components["schemas"]["Way"];
-            needs: components["schemas"]["Stand"];
-            /** Needs Words */
-            needs_words: string;
-            /** Stands */
-            stands: boolean;
-            /** Words */
-            words: string;
+            /**
+             * Asks
+             * @default
+             */
+            asks?: string;
+            /**
+             * Event
+             * @default null
+             */
+            event?: {
+                [key: string]: unknown;
+            } | null;
+            how: components["schemas"]["How"];
+            id: components["schemas"]["ActId"];
+            /** Label */
+            label: string;
+            /**
+             * Then
+             * @default
+             */
+            then?: string;
+            /** @default null */
+            where?: components["schemas"]["Where"] | null;
+            /**
+             * With
+             * @default null
+             */
+            with?: {
+                [key: string]: unknown;
+            } | null;
         };
         /**
          * WhatIf
@@ -7299,7 +7300,7 @@ export interface components {
             part: string;
         };
         /**
-         * ActView
+         * WayView
          * @description One way on, as the page shows it.
          *
          *     Attributes
@@ -7316,7 +7317,7 @@ export interface components {
          *     asks
          *         The field that a person fills first, empty where none is.
          */
-        ohmcensus__services__at_hand__ways_on__ActView: {
+        ohmcensus__services__at_hand__ways_on__WayView: {
             /**
              * Asks
              * @default
@@ -7349,17 +7350,16 @@ export interface components {
             } | null;
         };
         /**
-         * ActView
-         * @description What to do next where no test is asked: which part, what is done, how long it takes.
+         * WayView
+         * @description A method of a current, and how the machine has to stand for it; whether it stands so now.
          */
-        ohmcensus__services__suspects__view__ActView: {
-            kind: components["schemas"]["NextKind"];
-            /** Minutes */
-            minutes: number;
-            /** Part */
-            part: string;
-            /** Title */
-            title: string;
+        ohmcensus__services__proof__view__WayView: {
+            id: components["schemas"]["Way"];
+            needs: components["schemas"]["Stand"];
+            /** Needs Words */
+            needs_words: string;
+            /** Stands */
+            stands: boolean;
             /** Words */
             words: string;
         };

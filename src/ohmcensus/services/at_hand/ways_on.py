@@ -26,7 +26,7 @@ class Where(BaseModel):
     at: str = ""
 
 
-class ActView(BaseModel):
+class WayView(BaseModel):
     """One way on, as the page shows it.
 
     Attributes
@@ -56,9 +56,9 @@ class ActView(BaseModel):
     asks: str = ""
 
 
-def act_view(act: Act) -> ActView:
+def act_view(act: Act) -> WayView:
     """Return a way on as it is shown."""
-    return ActView(
+    return WayView(
         id=act.id,
         label=act.label,
         how=act.how,
