@@ -88,6 +88,7 @@ def test_sheets_and_tests(say: Any) -> None:
         ("heater.element", "ohm"),
         ("heater.pe", "insulation"),
         ("heater.earth", "continuity"),
+        ("heater.uncalled", "volts_ac"),
     ]
 
 

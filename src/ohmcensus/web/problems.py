@@ -16,7 +16,7 @@ from ohmcensus.core.errors import (
     Trouble,
 )
 from ohmcensus.services.at_hand.described import Described
-from ohmcensus.services.at_hand.ways_on import WayView, act_view
+from ohmcensus.services.at_hand.ways_on import WayOnView, act_view
 
 MIMETYPE = "application/problem+json"
 INPUT_TITLE = "Cannot be taken as it stands"
@@ -46,7 +46,7 @@ class Problem(Described):
     detail: str
     field: str = ""
     revision: int | None = None
-    acts: list[WayView] = []
+    acts: list[WayOnView] = []
 
 
 def answer(problem: Problem) -> Response:

@@ -2661,7 +2661,7 @@ export interface components {
          *     way to the one thing; ``asks_door`` whether its reading says nothing without how the door stands.
          */
         HazardView: {
-            act: components["schemas"]["WayView"];
+            act: components["schemas"]["WayOnView"];
             /** Asks Door */
             asks_door: boolean;
             /** Forbids */
@@ -3260,7 +3260,7 @@ export interface components {
              * Acts
              * @default []
              */
-            acts?: components["schemas"]["WayView"][];
+            acts?: components["schemas"]["WayOnView"][];
             /**
              * Asks Door
              * @default false
@@ -4827,7 +4827,7 @@ export interface components {
              * Acts
              * @default []
              */
-            acts?: components["schemas"]["WayView"][];
+            acts?: components["schemas"]["WayOnView"][];
             /** Detail */
             detail: string;
             /**
@@ -5011,7 +5011,7 @@ export interface components {
             /** Untested */
             untested: components["schemas"]["Choice"][];
             /** Ways */
-            ways: components["schemas"]["ohmcensus__services__proof__view__WayView"][];
+            ways: components["schemas"]["WayView"][];
         };
         /**
          * QuestionView
@@ -7140,7 +7140,7 @@ export interface components {
          */
         Way: "direct" | "differential" | "alternative";
         /**
-         * WayView
+         * WayOnView
          * @description One way on, as the page shows it.
          *
          *     Attributes
@@ -7157,7 +7157,7 @@ export interface components {
          *     asks
          *         The field that a person fills first, empty where none is.
          */
-        WayView: {
+        WayOnView: {
             /**
              * Asks
              * @default
@@ -7188,6 +7188,20 @@ export interface components {
             with?: {
                 [key: string]: unknown;
             } | null;
+        };
+        /**
+         * WayView
+         * @description A method of a current, and how the machine has to stand for it; whether it stands so now.
+         */
+        WayView: {
+            id: components["schemas"]["Way"];
+            needs: components["schemas"]["Stand"];
+            /** Needs Words */
+            needs_words: string;
+            /** Stands */
+            stands: boolean;
+            /** Words */
+            words: string;
         };
         /**
          * WhatIf
@@ -7298,70 +7312,6 @@ export interface components {
             given: components["schemas"]["Assumptions"];
             /** Part */
             part: string;
-        };
-        /**
-         * WayView
-         * @description One way on, as the page shows it.
-         *
-         *     Attributes
-         *     ----------
-         *     id, label, how
-         *         Which, what stands on its button, and how it is done: by going somewhere, by sending an event, by sending the
-         *         refused request again.
-         *     where
-         *         Of one that goes somewhere.
-         *     event, then
-         *         Of one that sends: the body of the event; ``again`` where the refused request follows it by itself.
-         *     merges
-         *         Of one that sends again: fields that are merged into the refused request, ``with`` in JSON.
-         *     asks
-         *         The field that a person fills first, empty where none is.
-         */
-        ohmcensus__services__at_hand__ways_on__WayView: {
-            /**
-             * Asks
-             * @default
-             */
-            asks?: string;
-            /**
-             * Event
-             * @default null
-             */
-            event?: {
-                [key: string]: unknown;
-            } | null;
-            how: components["schemas"]["How"];
-            id: components["schemas"]["ActId"];
-            /** Label */
-            label: string;
-            /**
-             * Then
-             * @default
-             */
-            then?: string;
-            /** @default null */
-            where?: components["schemas"]["Where"] | null;
-            /**
-             * With
-             * @default null
-             */
-            with?: {
-                [key: string]: unknown;
-            } | null;
-        };
-        /**
-         * WayView
-         * @description A method of a current, and how the machine has to stand for it; whether it stands so now.
-         */
-        ohmcensus__services__proof__view__WayView: {
-            id: components["schemas"]["Way"];
-            needs: components["schemas"]["Stand"];
-            /** Needs Words */
-            needs_words: string;
-            /** Stands */
-            stands: boolean;
-            /** Words */
-            words: string;
         };
     };
     responses: never;

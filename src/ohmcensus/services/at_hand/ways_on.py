@@ -26,7 +26,7 @@ class Where(BaseModel):
     at: str = ""
 
 
-class WayView(BaseModel):
+class WayOnView(BaseModel):
     """One way on, as the page shows it.
 
     Attributes
@@ -56,9 +56,9 @@ class WayView(BaseModel):
     asks: str = ""
 
 
-def act_view(act: Act) -> WayView:
+def act_view(act: Act) -> WayOnView:
     """Return a way on as it is shown."""
-    return WayView(
+    return WayOnView(
         id=act.id,
         label=act.label,
         how=act.how,

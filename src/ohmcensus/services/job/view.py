@@ -13,7 +13,7 @@ from ohmcensus.core.machine.asked import is_interlock_contact
 from ohmcensus.core.safety import Danger, Safety, SafetyState
 from ohmcensus.core.safety.after_event import was_said
 from ohmcensus.services.at_hand.job import JobAtHand
-from ohmcensus.services.at_hand.ways_on import WayView, act_view
+from ohmcensus.services.at_hand.ways_on import WayOnView, act_view
 
 
 class StageView(BaseModel):
@@ -47,7 +47,7 @@ class HazardView(BaseModel):
     remedy: str
     typed: str
     is_told: bool
-    act: WayView
+    act: WayOnView
     asks_door: bool
 
 

@@ -25,7 +25,7 @@ from ohmcensus.core.text.trimmed import Trimmed
 from ohmcensus.services.at_hand.context import Context
 from ohmcensus.services.at_hand.job import JobAtHand, take
 from ohmcensus.services.at_hand.meters import DeviceId, meters_for
-from ohmcensus.services.at_hand.ways_on import WayView, act_view, offered
+from ohmcensus.services.at_hand.ways_on import WayOnView, act_view, offered
 
 
 class SaidBeside(BaseModel):
@@ -114,7 +114,7 @@ class LinePreview(BaseModel):
     meter: str = ""
     position: float | None = None
     problem: str = ""
-    acts: list[WayView] = []
+    acts: list[WayOnView] = []
     asks_door: bool = False
     completions: list[str] = []
 
