@@ -317,7 +317,7 @@ def test_a_store_of_the_version_before_keeps_readings_events_and_what_they_are_f
         assert (case.readings[0].meter.id, case.timed["back"].jobs) == ("multimeter-6000", 1)
         assert [row.id for row in jobs.of_serial(session, "S-1")] == ["j", "k"]
     assert show_sheet_out(context, "k").signed
-    assert (tmp_path / "before-0006.db").exists()
+    assert (tmp_path / "before-0007.db").exists()
     store.close()
 
 

@@ -80,7 +80,7 @@ def case_from(job: JobFile, sheet: Sheet) -> Case:
 
 def events_from(job: JobFile) -> tuple[Event, ...]:
     """Return the events of a file."""
-    return tuple(Event(row.id, row.body, row.at, row.who, row.order, row.device) for row in job.events)
+    return tuple(Event(row.id, row.body, row.at, row.who, row.order, row.device, row.refused) for row in job.events)
 
 
 def rows_from(job: JobFile) -> tuple[Reading, ...]:

@@ -19,7 +19,7 @@ from ohmcensus.storage.tables import metadata
 from ohmcensus.storage.trouble import told
 
 FILE_NAME = "ohmcensus.db"
-NEWEST_MIGRATION = "0006"
+NEWEST_MIGRATION = "0007"
 BUSY_MILLISECONDS = 5000
 
 

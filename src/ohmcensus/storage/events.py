@@ -50,6 +50,7 @@ def append(session: Session, job_id: str, event: Event) -> None:
         "at": event.at,
         "who": event.who,
         "device": event.device,
+        "refused": event.refused,
     }
     try:
         session.connection().execute(_EVENT.insert(), row)
@@ -61,7 +62,10 @@ def append(session: Session, job_id: str, event: Event) -> None:
 def of_job(session: Session, job_id: str, *, after: int = 0) -> list[Event]:
     """Return all events of a job written after a revision, oldest first."""
     rows = session.connection().execute(_OF_JOB, {"job": job_id, "after": after})
-    return [Event(row.id, _BODY.validate_json(row.body), row.at, row.who, row.revision, row.device) for row in rows]
+    return [
+        Event(row.id, _BODY.validate_json(row.body), row.at, row.who, row.revision, row.device, row.refused)
+        for row in rows
+    ]
 
 
 def strip_steps(session: Session, sheet_id: str, *, but: str) -> list[Event[StripStep]]:

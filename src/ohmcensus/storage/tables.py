@@ -185,7 +185,10 @@ class ReadingRow(SQLModel, table=True):
 
 
 class EventRow(SQLModel, table=True):
-    """One event, written once and never changed; ``body`` is JSON of the core's model."""
+    """One event, written once and never changed; ``body`` is JSON of the core's model.
+
+    ``refused`` says of one that came in from a file why it would not have been taken here.
+    """
 
     __tablename__ = "event"
 
@@ -197,6 +200,7 @@ class EventRow(SQLModel, table=True):
     at: str
     who: str
     device: str = ""
+    refused: str = ""
 
 
 class FrameRow(SQLModel, table=True):

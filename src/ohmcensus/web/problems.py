@@ -46,7 +46,7 @@ class Problem(Described):
     detail: str
     field: str = ""
     revision: int | None = None
-    acts: list[WayOnView] = []
+    acts: tuple[WayOnView, ...] = ()
 
 
 def answer(problem: Problem) -> Response:

@@ -77,7 +77,7 @@ def reach_of(case: Case, lines: tuple[CensusLine, ...], safety: Safety) -> Reach
 
 
 def held_by_voltage(sheet: Sheet) -> frozenset[str]:
-    """Return the tests of an interlock's closed contact that only voltage closes: nobody is asked for them without it."""
+    """Return the tests of a contact that only voltage closes: nobody is asked for them on a machine without it."""
     locks = ((part, part.part_kind.interlock) for part in sheet.parts)
     return frozenset(f"{part.id}.{lock.held}" for part, lock in locks if lock is not None and not lock.by_hand)
 

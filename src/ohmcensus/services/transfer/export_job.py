@@ -15,6 +15,7 @@ from ohmcensus.core.job.reading import Reading, plain_reading
 from ohmcensus.core.layout.ohm_ruler import line_key
 from ohmcensus.core.meter import Meter
 from ohmcensus.core.proof.label import is_labelled
+from ohmcensus.exchange.device_digest import device_digest
 from ohmcensus.exchange.frame_body import body_of
 from ohmcensus.exchange.job_archive import ArchivedJob, write_archive
 from ohmcensus.exchange.job_csv import csvw_metadata, write_csv
@@ -77,7 +78,16 @@ def job_file(context: Context, job_id: str) -> JobFile:
             if state is not None
         ],
         events=[
-            EventEntry(id=e.id, order=e.order, at=e.at, who=e.who, body=e.body, device=e.device) for e in case.events
+            EventEntry(
+                id=e.id,
+                order=e.order,
+                at=e.at,
+                who=e.who,
+                body=e.body,
+                device=device_digest(job_id, e.device),
+                refused=e.refused,
+            )
+            for e in case.events
         ],
         frames=[FrameEntry(order=int(row.order), frame=body_of(row)) for row in case.frames if not row.is_arrival],
         lines=[line_entry(line, job.notes.get(line_key(line), "")) for line in job.lines],
@@ -127,7 +137,11 @@ def _readings(job: JobAtHand, told: Mapping[str, str]) -> dict[str, Any]:
     return {
         "readings": [reading_entry(row, name_of[row.reading.meter.model_dump_json()]) for row in standing],
         "history": [
-            RowEntry(**plain_reading(row), meter=name_of[row.meter.model_dump_json()], sentence=told.get(row.id, ""))
+            RowEntry(
+                **(plain_reading(row) | {"device": device_digest(job.stored.id, row.device)}),
+                meter=name_of[row.meter.model_dump_json()],
+                sentence=told.get(row.id, ""),
+            )
             for row in job.case.readings
         ],
         "meters": {name: Meter.model_validate_json(meter) for name, meter in meters.items()},

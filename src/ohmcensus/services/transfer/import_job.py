@@ -15,10 +15,11 @@ from sqlalchemy.exc import DBAPIError, IntegrityError
 from sqlmodel import Session
 
 from ohmcensus.core.errors import InputError, OhmcensusError
-from ohmcensus.core.event import StripStep
+from ohmcensus.core.event import Ended, StripStep
 from ohmcensus.core.job.case import Case
 from ohmcensus.core.job.reading import Reading
 from ohmcensus.core.limits.profile import LimitProfile, chosen_profile
+from ohmcensus.core.proof.arrival import with_refusals
 from ohmcensus.core.sheet import Sheet
 from ohmcensus.exchange.frame_body import body_of
 from ohmcensus.exchange.job_archive import Archive, opened_archive
@@ -225,8 +226,9 @@ def _is_here(context: Context, job: JobFile) -> bool:
 
 def _lasting(job: JobFile) -> dict[str, object]:
     """Return what of a job is its own: not the safety of the moment, nor what follows from the setup."""
-    moment = {"safety", "lines", "readings", "checks", "ambient_celsius", "machine_id", "customer"}
-    return job.model_dump(mode="json", exclude=moment)
+    moment = ("safety", "lines", "readings", "checks", "ambient_celsius", "machine_id", "customer")
+    marked: dict[str, object] = {name: {"__all__": {"refused"}} for name in ("events", "history")}
+    return job.model_dump(mode="json", exclude=marked | dict.fromkeys(moment, True))  # type: ignore[arg-type]
 
 
 def _look_at(scratch: Context, job: JobFile) -> None:
@@ -281,9 +283,9 @@ def _write(session: Session, job: JobFile, sheet: Sheet, rows: tuple[Reading, ..
     )
     jobs.add(session, row)
     told = {entry.id: entry.sentence for entry in job.history}
-    for reading in rows:
+    case = with_refusals(replace(case_from(job, sheet), readings=rows), _signed(job))
+    for reading in case.readings:
         readings.restore(session, job.id, reading, told[reading.id])
-    case = case_from(job, sheet)
     for event in case.events:
         events.append(session, job.id, event)
     for frame in case.frames:
@@ -302,6 +304,13 @@ def _write(session: Session, job: JobFile, sheet: Sheet, rows: tuple[Reading, ..
         signed_sheets.append(session, SignedSheetRow(job_id=job.id, **signed.model_dump()))
     _follow(session, job, case)
     session.flush()
+
+
+def _signed(job: JobFile) -> frozenset[int]:
+    """Return the endings whose signed sheets came along and say the same: so they stand, whatever the rules are now."""
+    unsafe = {entry.order: entry.body.is_labelled_unsafe for entry in job.events if isinstance(entry.body, Ended)}
+    rows = ((row.revision, json.loads(row.body)["report"]["is_unsafe"]) for row in job.signed)
+    return frozenset(revision for revision, is_unsafe in rows if unsafe.get(revision) is is_unsafe)
 
 
 def _follow(session: Session, job: JobFile, case: Case) -> None:
