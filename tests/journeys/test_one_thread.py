@@ -17,10 +17,13 @@ from ohmcensus.core.event import (
     Ended,
     Hazard,
     HazardFound,
+    InterlockTried,
     Intervention,
     PluggedIn,
     RunMade,
     RunWatched,
+    Tried,
+    When,
 )
 from ohmcensus.core.intake import Complaint
 from ohmcensus.core.symptom import Symptom
@@ -64,6 +67,11 @@ def everything_shown(visit: Visit, job: str) -> None:
     show_all(visit.context, job)
 
 
+def shut_and_tried(visit: Visit, job: str) -> None:
+    shut_up(visit.context, job)
+    happened(visit.context, job, InterlockTried(open="lid", outcome=Tried.STOPS, was=When.NOW))
+
+
 @dataclass(frozen=True)
 class Story:
     """A job: its symptoms, what is done one after the other, the sheet, and on which screen."""
@@ -89,7 +97,7 @@ STORIES: dict[str, Story] = {
             Ended(why="New heater fitted, washes warm."),
         ),
         sheet=LONG,
-        says=("We found the heater to be at fault.", "all 10 tests are good"),
+        says=("We found the heater to be at fault.", "all 11 tests are good"),
     ),
     "two faults": Story(
         (Symptom.NO_HEAT, Symptom.STOPS),
@@ -133,7 +141,7 @@ STORIES: dict[str, Story] = {
         (
             HazardFound(hazard=Hazard.BYPASS, words="lid wires joined"),
             BypassRemoved(words="wires parted, lid tried: stops"),
-            ("lid unlocked OL", "lid locked 0.3", everything_shown),
+            ("lid unlocked OL", "lid locked 0.3", shut_and_tried, everything_shown),
             Ended(why="Lid wires parted, lid works."),
         ),
         sheet="tl6-s",

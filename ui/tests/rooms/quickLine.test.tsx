@@ -160,6 +160,7 @@ describe("a refusal for safety", () => {
     label: "Pull the plug",
     how: "send",
     event: { kind: "isolated", how: "unplugged" },
+    // biome-ignore lint/suspicious/noThenProperty: the name stands in the API
     then: "again",
   };
   const refusedBy = (acts: WayOn[]) => ({ body: { acts, problem: "not proved dead" } });

@@ -42,10 +42,10 @@ def run_words(sheet: Sheet) -> dict[str, str]:
 
 
 def is_interlock_contact(sheet: Sheet, part_id: str, test: str) -> bool:
-    """Tell whether a test reads the contact of an interlock, which says nothing without how the door stands."""
+    """Tell whether a test reads an interlock's contact at rest, which says nothing without how the door stands."""
     part = sheet.part(part_id)
     lock = part.part_kind.interlock if part is not None else None
-    return lock is not None and test in {lock.at_rest, lock.held}
+    return lock is not None and test == lock.at_rest
 
 
 def asked_words(name: str, sheet: Sheet) -> str:

@@ -74,7 +74,9 @@ Again = Callable[[Mapping[str, Any]], object]
 
 
 def offered(error: OhmcensusError, job: JobAtHand, now: datetime, device: str, again: Again) -> OhmcensusError:
-    """Return a refusal with those of its ways on that go now; the unsafe label where no other is left.
+    """Return a refusal with those of its ways on that lead on now; the unsafe label where no other is left.
+
+    That it was now is said also where power is refused then: the next answer says why, with its own ways.
 
     Parameters
     ----------
@@ -97,7 +99,9 @@ def offered(error: OhmcensusError, job: JobAtHand, now: datetime, device: str, a
                 )
             else:
                 again(act.more)
-        except (OhmcensusError, ValidationError):
+        except OhmcensusError as next_one:
+            return act.id is ActId.WAS_NOW and str(next_one) != str(error)
+        except ValidationError:
             return False
         return True
 

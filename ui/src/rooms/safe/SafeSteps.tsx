@@ -1,5 +1,6 @@
 import { IconCheck } from "@tabler/icons-react";
 import { useEffect, useState } from "react";
+import { useLocation } from "react-router";
 import type { EventBody, SafeState } from "../../api/client";
 import { useEvent } from "../../api/events";
 import { useMetersInBag } from "../../api/meters";
@@ -108,7 +109,8 @@ function StepMark({ step, send }: { step: Step; send: Send }) {
 
 /** How the machine is cut off: the one step that is a statement. */
 function StepAct({ view, step, send }: { view: SafeState; step: Step; send: Send }) {
-  const [isAsked, setIsAsked] = useState(false);
+  // Whoever was sent here by a refusal says it anew: another device may have cut it off.
+  const [isAsked, setIsAsked] = useState(useLocation().hash === "#isolate");
   if (step.kind !== "isolate") return null;
   if (step.is_done && !isAsked) {
     return (
