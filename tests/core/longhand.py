@@ -1,14 +1,18 @@
 """SAFETY's tables written out a second time, the long way: no walk, no marks, the whole log looked at for each answer.
 
-It knows one machine (fl7-u) and the few acts below; what it says of them is said without any of the core's rules.
+It knows one machine (fl7-u), two devices and the few acts below; what it says of them, and which of them it refuses and
+by which row, is said without any of the core's rules.
 """
 
 from __future__ import annotations
 
-from collections.abc import Iterable
-from dataclasses import dataclass
+from collections.abc import Callable, Iterable
+from collections.abc import Set as AbstractSet
+from dataclasses import dataclass, replace
 from datetime import datetime, timedelta
+from functools import wraps
 from itertools import pairwise
+from typing import TypeVar, cast
 
 TEN = timedelta(minutes=10)
 LIVE = timedelta(minutes=2)
@@ -51,11 +55,46 @@ OWN = ("own earth", "own insulation")
 
 @dataclass(frozen=True)
 class Said:
-    """One record that was accepted: what, and when; whether a reason alone let it through."""
+    """One record that was accepted: what, when, by which device; the reason that alone let it through.
+
+    ``takes_back`` is the moment of the reading that it withdraws; ``is_gone`` tells of one that is withdrawn by now.
+    """
 
     what: str
     at: datetime
-    is_overridden: bool = False
+    device: str = ""
+    reason: str = ""
+    takes_back: datetime | None = None
+    is_gone: bool = False
+
+    @property
+    def is_overridden(self) -> bool:
+        return bool(self.reason)
+
+
+Answer = TypeVar("Answer")
+_KNOWN: dict[tuple[object, ...], object] = {}
+
+
+def remembered(ask: Callable[..., Answer]) -> Callable[..., Answer]:
+    """Ask once of each log: what is asked of all its beginnings is asked of them again and again."""
+
+    @wraps(ask)
+    def answer(log: list[Said], *more: object) -> Answer:
+        key = (ask, tuple(log), more)
+        if key not in _KNOWN:
+            if len(_KNOWN) > 20_000:
+                _KNOWN.clear()
+            _KNOWN[key] = ask(log, *more)
+        return cast("Answer", _KNOWN[key])
+
+    return answer
+
+
+def fresh(log: list[Said]) -> list[Said]:
+    """Return a log with what is withdrawn at its end marked as gone, and nothing else."""
+    gone = {said.takes_back for said in log if said.takes_back is not None}
+    return [replace(said, is_gone=said.at in gone) for said in log]
 
 
 def state(log: list[Said], now: datetime) -> str:
@@ -78,13 +117,18 @@ def coarse(log: list[Said], now: datetime) -> str:
     return "U" if column == "L" and live_until is not None and now >= live_until else column
 
 
+@remembered
 def is_dead(log: list[Said], now: datetime) -> bool:
     """Tell whether, since the last cut-off and the last absence of over ten minutes, the series is whole."""
-    cut = last(log, {"isolated"})
+    cut = cut_off(log)
     if cut is None or any(breaks(said) for said in log[cut:]):
         return False
     begun = cut
-    attending = [place for place in range(cut, len(log)) if log[place].what != "tripped out"]
+    here = provers(log) | hands_in(log[:cut], log[cut].at)
+    attending = [
+        cut,
+        *(place for place in range(cut + 1, len(log)) if attends(log[place]) and log[place].device in here),
+    ]
     for earlier, later in pairwise(attending):
         if log[later].at - log[earlier].at > TEN:
             begun = later
@@ -93,15 +137,85 @@ def is_dead(log: list[Said], now: datetime) -> bool:
     return is_series([said.what for said in log[begun:]], wanted_points(log, cut))
 
 
+@remembered
 def wanted_points(log: list[Said], cut: int) -> set[str]:
     """Return the points of a series: without the capacitor where it was dead, lapsed, and stayed cut off."""
-    before = last(log[:cut], {"isolated"})
+    before = cut_off(log[:cut])
     if before is None or any(breaks(said) for said in log[before:cut]):
         return set(POINTS)
     was_dead = any(is_dead(log[: end + 1], log[end].at) for end in range(before, cut))
     was_short = wanted_points(log, before) != set(POINTS)
     has_lapsed = not is_dead(log[:cut], log[cut].at)
     return set(SUPPLY) if has_lapsed and (was_dead or was_short) else set(POINTS)
+
+
+@remembered
+def cut_off(log: list[Said]) -> int | None:
+    """Return the place of the cut-off that holds: told again of a machine that is dead it changes nothing."""
+    cut = last(log, {"isolated"})
+    while cut is not None and state(log[:cut], log[cut].at) == "D":
+        before = last(log[:cut], {"isolated"})
+        if before is None or log[before].device != log[cut].device:
+            break
+        cut = before
+    return cut
+
+
+def attends(said: Said) -> bool:
+    """Tell whether a record shows that somebody is at the machine."""
+    return said.what not in {"tripped", "tripped out", "hands_off", "found_powered", "live_ended", *POWER}
+
+
+@remembered
+def provers(log: list[Said]) -> set[str]:
+    """Return the devices that cut it off since the last power, or began a series with a known source."""
+    begun = len(log) - len(since_power(log))
+    return {log[place].device for place in range(begun, len(log)) if begins(log, place)}
+
+
+def begins(log: list[Said], place: int) -> bool:
+    """Tell whether a record begins a proof: a cut-off, or a source that is shown while it is not proved."""
+    said = log[place]
+    is_source = said.what == "source 231" and last_cut(log[:place]) is not None
+    return said.what == "isolated" or (is_source and state(log[:place], said.at) != "D")
+
+
+def hands_in(log: list[Said], now: datetime, but: str | None = None) -> set[str]:
+    """Return the devices whose hands may be in the machine: they proved it, and said or did nothing else since."""
+    return {device for device in {said.device for said in log} if device != but and is_in(log, device, now)}
+
+
+@remembered
+def is_in(log: list[Said], device: str, now: datetime) -> bool:
+    """Tell whether a device proved the machine dead since it put power on or said hands off, and was there since."""
+    since = last_by(log, POWER, device) + 1
+    proofs = [end for end in range(since, len(log)) if is_proof_of(log[: end + 1], device)]
+    if not proofs:
+        return False
+    seen = [proofs[-1], *(p for p in range(proofs[-1], len(log)) if log[p].device == device and attends(log[p]))]
+    moments = [*(log[place].at for place in seen), now]
+    is_there = all(later - earlier <= TEN for earlier, later in pairwise(moments))
+    off = last_by(log, {"hands_off"}, device)
+    again = (p for p in seen if p > off and log[p].what != "attended" and state(log[: p + 1], log[p].at) == "D")
+    is_back = any(device in provers(log[: place + 1]) for place in again)
+    return is_there and (off < proofs[-1] or is_back)
+
+
+def is_proof_of(log: list[Said], device: str) -> bool:
+    """Tell whether the newest record is a device's, and the machine is proved dead by it."""
+    said = log[-1]
+    return said.device == device and device in provers(log) and said.what == "source 231" and state(log, said.at) == "D"
+
+
+def since_power(log: list[Said]) -> list[Said]:
+    """Return what was written since the last record that means power."""
+    powered = next((place for place in range(len(log) - 1, -1, -1) if breaks(log[place])), -1)
+    return log[powered + 1 :]
+
+
+def last_by(log: list[Said], names: AbstractSet[str], device: str) -> int:
+    """Return the place of a device's last record of some names, -1 where it has none."""
+    return next((p for p in range(len(log) - 1, -1, -1) if log[p].what in names and log[p].device == device), -1)
 
 
 def breaks(said: Said) -> bool:
@@ -138,25 +252,19 @@ def dangers(log: list[Said]) -> set[str]:
 
 def forbids_power(log: list[Said]) -> bool:
     """Tell whether a danger forbids power; what comes and goes does not."""
-    hard = any(stands_until(log, name) for name in ("shock", "trip"))
-    return hard or any(measured(log, n) == "bad" for n in ("earth", "insulation")) or is_live_though_forbidden(log)
+    return has_hard(log) or is_live_though_forbidden(log)
 
 
-def may_power(log: list[Said], now: datetime) -> bool:
-    """Tell whether it may be plugged in: no danger, the new heater read, the cover on, not live already."""
-    cover = last(log, {"opened", "shut"})
-    is_shut = cover is None or log[cut_of(cover)].what == "shut"
-    return not forbids_power(log) and is_heater_read(log) and is_shut and state(log, now) != "L"
-
-
-def cut_of(place: int | None) -> int:
-    """Return a place that is known to be there."""
-    assert place is not None
-    return place
+@remembered
+def has_hard(log: list[Said]) -> bool:
+    """Tell whether a danger of the machine itself forbids power."""
+    told = any(stands_until(log, name) for name in ("shock", "trip"))
+    return told or any(measured(log, line) == "bad" for line in ("earth", "insulation"))
 
 
 def is_heater_read(log: list[Said]) -> bool:
     """Tell whether a replaced heater showed its earth, and its own or the whole insulation, since."""
+    log = fresh(log)
     changed = last(log, {"replaced"})
     if changed is None:
         return True
@@ -170,15 +278,17 @@ def lines_after(log: list[Said], _before: list[Said]) -> dict[str, bool]:
     for said in log:
         if said.what in LINES:
             line, good = LINES[said.what]
-            if good and said.is_overridden:
+            if good and (said.is_overridden or said.is_gone):
                 continue
             found[line] = good
     return found
 
 
+@remembered
 def stands_until(log: list[Said], name: str) -> bool:
     """Tell whether a danger that was told stands: no moment since at which all its lines had read good after it."""
     told = {"shock": {"shock"}, "trip": {"tripped"}}[name]
+    log = fresh(log)
     since = last(log, told)
     if since is None:
         return False
@@ -211,13 +321,24 @@ def measured(log: list[Said], line: str) -> str:
     bad = [place for place in places if not LINES[log[place].what][1]]
     if not bad:
         return "none"
-    good = [place for place in places if place > bad[-1] and not log[place].is_overridden]
+    log = fresh(log)
+    good = [place for place in places if place > bad[-1] and not (log[place].is_overridden or log[place].is_gone)]
     is_changed = line == "insulation" and any(said.what == "replaced" for said in log[bad[-1] :])
     if not good:
         return "bad"
-    return "none" if is_changed or len(good) >= 3 else "goes"
+    return "none" if is_changed or apart([log[place].at for place in good]) >= 3 else "goes"
 
 
+def apart(moments: list[datetime]) -> int:
+    """Return how many of some moments are each a minute or more after the one before that counted."""
+    counted: list[datetime] = []
+    for at in moments:
+        if not counted or at - counted[-1] >= timedelta(minutes=1):
+            counted.append(at)
+    return len(counted)
+
+
+@remembered
 def is_live_though_forbidden(log: list[Said]) -> bool:
     """Tell whether the machine stood under voltage while a danger forbade it, and was not cut off and proved since."""
     opened = None
@@ -228,6 +349,8 @@ def is_live_though_forbidden(log: list[Said]) -> bool:
         if is_found and forbids_but_itself(before):
             opened = place
         if said.what == "shock" and was_powered:
+            opened = place
+        if said.what == "withdraw" and was_powered and has_hard(log[: place + 1]) and not has_hard(before):
             opened = place
         if opened is not None and is_cleared(log[opened : place + 1]):
             opened = None
@@ -248,3 +371,101 @@ def is_cleared(log: list[Said]) -> bool:
 def last(log: list[Said], names: set[str]) -> int | None:
     """Return the place of the last record of some names."""
     return next((place for place in range(len(log) - 1, -1, -1) if log[place].what in names), None)
+
+
+POWER = frozenset({"plugged_in", "live_begun", "run"})
+OHMS = frozenset({"heater 26", "cord pe 0.08", "cord pe >20", "heater earth 0.08"})
+INSULATION = frozenset({"cord insulation 50M", "cord insulation 0.02M", "heater pe 50M"})
+
+
+def refuses(log: list[Said], said: Said) -> str:  # noqa: PLR0911 - a row each
+    """Return the row by which a record is refused, empty where it is taken."""
+    if said.what in POWER:
+        return refuses_power(log, said)
+    if said.what in OHMS | INSULATION:
+        return refuses_dead(log, said)
+    if said.what in {"attended", "hands_off"}:
+        return "" if is_prover(log, said) else f"{said.what}: from a device that is not the prover's"
+    column = state(log, said.at)
+    match said.what:
+        case "live_ended":
+            return "" if column == "L" else "live_ended: not live"
+        case "shut":
+            return "" if is_open(log) else "shut: not off"
+        case "replaced":
+            return "changed: under voltage" if column in "UL" else ""
+        case "board relay_on 231":
+            if is_live_though_forbidden(log):
+                return "live_though_forbidden: every reading"
+            return "powered reading: a cover off outside live" if column == "U" and is_open(log) else ""
+    return ""
+
+
+def is_prover(log: list[Said], said: Said) -> bool:
+    """Tell whether a device proved the machine, or was the last to begin a proof and put no power on since."""
+    begun = [place for place in range(len(log)) if begins(log, place)]
+    is_last = bool(begun) and log[begun[-1]].device == said.device and last_by(log, POWER, said.device) < begun[-1]
+    return is_last or is_in(log, said.device, said.at)
+
+
+def refuses_power(log: list[Said], said: Said) -> str:
+    """Return why power is refused."""
+    column = state(log, said.at)
+    if said.what == "plugged_in" and column == "L":
+        return "plugged_in: live already"
+    if hands_in(log, said.at, said.device):
+        return "two people: another's hands are in"
+    if forbids_power(log):
+        return "power: a danger forbids it"
+    if not is_heater_read(log):
+        return "power: a changed part is not read"
+    if is_open(log) and said.what != "live_begun" and column != "L":
+        return "power: a cover is off"
+    return ""
+
+
+def refuses_dead(log: list[Said], said: Said) -> str:  # noqa: PLR0911 - a row each
+    """Return why a reading of a dead circuit is refused; a reason helps where all that SAFETY asks of one is there."""
+    if is_live_though_forbidden(log):
+        return "live_though_forbidden: every reading"
+    column = state(log, said.at)
+    if column == "D":
+        return ""
+    if column in "UL":
+        return "ohms under voltage"
+    if said.what in INSULATION:
+        return "insulation: no reason helps"
+    cut = last_cut(log)
+    if cut is None:
+        return "override: not cut off"
+    if is_over_since(log):
+        return "override: a point was over its limit"
+    if log[cut].device != said.device:
+        return "override: another device cut it off"
+    mine = [cut, *(p for p in range(cut, len(log)) if log[p].device == said.device and attends(log[p]))]
+    moments = [*(log[p].at for p in mine), said.at]
+    if any(later - earlier > TEN for earlier, later in pairwise(moments)):
+        return "override: away for ten minutes"
+    if not said.reason:
+        return "ohms: not proved dead"
+    return "override: that reason again" if any(row.reason == said.reason for row in log) else ""
+
+
+def last_cut(log: list[Said]) -> int | None:
+    """Return the place of the newest cut-off since the last power."""
+    cut = last(log, {"isolated"})
+    return None if cut is None or any(breaks(said) for said in log[cut:]) else cut
+
+
+def is_over_since(log: list[Said]) -> bool:
+    """Tell whether a point was read over its limit since the last whole series."""
+    over = last(log, {"dead ln 40"})
+    return over is not None and not any(
+        state(log[:end], log[end - 1].at) == "D" for end in range(over + 2, len(log) + 1)
+    )
+
+
+def is_open(log: list[Said]) -> bool:
+    """Tell whether the cover is noted off."""
+    cover = last(log, {"opened", "shut"})
+    return cover is not None and log[cover].what == "opened"

@@ -14,13 +14,17 @@ things = st.one_of(
     st.sampled_from(sorted(ACTS)),
     st.sampled_from(READINGS),
     st.sampled_from(READINGS).map(lambda text: f"!{text}"),
+    st.sampled_from([*sorted(ACTS), *READINGS]).map(lambda act: f"{act}@phone"),
+    st.just("withdraw"),
     st.integers(1, 700),
     st.just(SERIES),
     st.just(("isolated", *SERIES)),
+    st.just(("isolated@phone", *(f"{text}@phone" for text in SERIES))),
     st.just(("cord pe 0.08", "cord insulation 50M")),
+    st.just(("cord pe >20", "cord pe 0.08", 61, "cord pe 0.08", 61, "cord pe 0.08")),
     st.just(("outlet 231", "outlet le 231", "outlet ne 0.4")),
 )
-Thing = str | int | tuple[str, ...]
+Thing = str | int | tuple[str | int, ...]
 
 
 def told(sheet: Sheet, done: list[Thing]) -> History:
@@ -30,13 +34,14 @@ def told(sheet: Sheet, done: list[Thing]) -> History:
             if isinstance(each, int):
                 history.wait(each)
             else:
-                history.tell(each.removeprefix("!"), override=each.startswith("!"))
+                act, _, device = each.removeprefix("!").partition("@")
+                history.tell(act, override=each.startswith("!"), device=device)
     return history
 
 
 @settings(max_examples=300)
 @given(st.lists(things, max_size=16))
-def test_state_dangers_and_power_are_what_the_definition_says(fl7: Sheet, done: list[Thing]) -> None:
+def test_what_is_taken_and_what_stands_is_what_the_definition_says(fl7: Sheet, done: list[Thing]) -> None:
     assert told(fl7, done).differs() == "", done
 
 

@@ -11,7 +11,24 @@ from tests.stories.lifts import LIFTS
 from tests.stories.table import TABLE
 from tests.stories.told import Told
 
-from ohmcensus.core.safety import admission, after_event, after_reading, lifting, needs, rules, series, walk
+from ohmcensus.core.safety import (
+    admission,
+    after_event,
+    after_power,
+    after_reading,
+    clock,
+    lifted_by,
+    lifting,
+    needs,
+    opening,
+    override,
+    power,
+    proof_points,
+    rules,
+    series,
+    state,
+    typed_line,
+)
 from ohmcensus.services.transfer.replay import replay
 
 STORIES = {told.name: told for told in (*TABLE, *LIFTS, *GUARD)}
@@ -33,39 +50,59 @@ def yes(*_args: Any, **_more: Any) -> bool:
     return True
 
 
+def same(walk: Any, *_args: Any, **_more: Any) -> Any:
+    return walk
+
+
 A_PART_OFF = "a part that fails is taken off, the rest is tested, and there is power until its plug is back"
 RULES: list[tuple[Any, str, Callable[..., Any], str]] = [
     (after_reading, "shows_power", no, "volts of a powered board end the proof"),
     (after_reading, "measured", nothing, "two free points to earth open a danger"),
-    (after_reading, "outlet_without_earth", no, "an outlet without earth gives no power and is reported"),
-    (after_reading, "_is_proper", yes, "an override with a reason lifts nothing"),
-    (after_reading, "_superseded", lambda walk, _row: walk, "a good reading taken back lifts no more"),
-    (after_reading, "is_over", no, "voltage at a point: only the whole series helps"),
+    (after_reading, "outlet_found", nothing, "two readings of an outlet without earth"),
+    (after_reading, "_superseded", lambda walk, _row: (walk, False), "a good reading taken back takes its power along"),
+    (proof_points, "is_over", no, "voltage at a point: only the whole series helps"),
     (after_event, "seen", nothing, "a cord cut to the copper"),
-    (after_event, "is_power_forbidden", no, "power that stood all the same is written down"),
+    (after_power, "is_power_forbidden", no, "power that stood all the same is written down"),
     (series, "is_dangerous", no, "a link without a DC source proves nothing"),
     (needs, "hidden_from_plug", none, "a motor behind an inverter is read at its own tags"),
-    (lifting, "held_open", none, "a breaker at heating asks the heater that a relay holds open"),
-    (lifting, "_short_needs", none, "a breaker asks line to neutral"),
-    (lifting, "outlet_needs", none, "a shock asks earth, insulation and the outlet"),
+    (lifted_by, "held_open", none, "a breaker at heating asks the heater that a relay holds open"),
+    (lifted_by, "_short_needs", none, "a breaker asks line to neutral"),
+    (lifted_by, "outlet_needs", none, "a shock asks earth, insulation and the outlet"),
     (lifting, "_is_settled", yes, "an earth that reads bad and good again comes and goes"),
-    (lifting, "is_part_off", no, A_PART_OFF),
+    (needs, "is_part_off", no, A_PART_OFF),
     (admission, "_refuse_loose", nothing, "loose is one part's"),
     (admission, "_refuse_in_hand", nothing, "inhand is said of the plug alone"),
     (admission, "_refuse_unproved_plug", nothing, "plug in hand asks a source first"),
     (admission, "is_plugs_test", yes, "plug in hand admits nothing inside"),
-    (admission, "_refuse_one_pole", nothing, "switched off leaves a pole: no 500 V"),
-    (admission, "_refuse_override", nothing, "an override of three letters is none"),
+    (admission, "_refuse_joined", nothing, "a fixed cord that is locked off waits for its ends"),
+    (admission, "refuse_override", nothing, "an override of three letters is none"),
     (admission, "_refuse_live_though_forbidden", nothing, "a shock in live mode ends it"),
-    (rules, "_refuse_while_off", nothing, "a cover off gives no power"),
-    (rules, "_refuse_another_device", nothing, "another person powers it only with the hands off"),
+    (override, "_refuse_insulation", nothing, "no reason helps at 500 V"),
+    (override, "unread_charges", none, "no reason helps at a link that was not read"),
+    (override, "_refuse_absence", nothing, "a reason holds for ten attended minutes"),
+    (override, "is_reason", yes, "one word over and over is no reason"),
+    (power, "_refuse_while_off", nothing, "a cover off gives no power"),
+    (power, "_refuse_earth_off", nothing, "an earth tag that is off gives no power"),
+    (power, "_refuse_another_device", nothing, "another person powers it only with the hands off"),
+    (power, "_refuse_cycle", nothing, "a bypass out is tried before a run"),
+    (power, "_refuse_trial", nothing, "an interlock is tried once open reads open"),
+    (power, "power_bars", none, "loose readings lift no shock"),
+    (power, "changed_needs", none, "a part that was changed is read before power"),
+    (power, "outlet_pending", nothing, "half of an outlet asks for the other half"),
     (rules, "_refuse_reclose", nothing, "one re-close a trip"),
     (rules, "_refuse_barring", nothing, "insulation that failed is not left out"),
     (rules, "_refuse_in_error", nothing, "what was told in error is closed with a reason, what was measured never"),
-    (rules, "_refuse_cycle", nothing, "a bypass out is tried before a run"),
-    (rules, "own_needs", none, "a part that was changed is read before power"),
-    (rules, "power_refusals", none, "loose readings lift no shock"),
-    (walk, "_unattended", lambda walk, _when: walk, "switched off without a lock lasts ten minutes in all"),
+    (rules, "is_prover", yes, "another device never says hands off for somebody"),
+    (state, "is_lifted_on", yes, "a shock lifted without an earth comes back as the plate says class one"),
+    (state, "_with_sheet", same, "dead ends as another sheet asks a point that was not read"),
+    (state, "former", none, "a third job on a machine that was left unsafe"),
+    (state, "struck", same, "a change that is taken back ten minutes later stays asked"),
+    (state, "relifted", same, "a shock asks earth, insulation and the outlet"),
+    (clock, "_unattended", same, "switched off without a lock lasts ten minutes in all"),
+    (needs, "parts_off", lambda *_: frozenset(), "a cover is shut over a part that leaks, its wires tied away"),
+    (opening, "is_power_forbidden", no, "live mode ends as a danger comes back"),
+    (typed_line, "refuse_event", nothing, "a typed current of now is refused as power is"),
+    (state, "stretched", same, "what was seen under power counts after unplugging"),
 ]
 
 

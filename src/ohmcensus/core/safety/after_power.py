@@ -41,7 +41,7 @@ Handler = Callable[[Walk, Event[Any], Any], Walk]
 
 def isolated(walk: Walk, event: Event, body: Isolated) -> Walk:
     """Return the walk cut off: told by the same device in the same way a proof stands, else it begins anew."""
-    is_same = walk.cut is body.how and event.device in walk.provers
+    is_same = walk.cut is body.how and event.device == walk.cut_by
     if walk.proved is not None and is_same:
         return walk
     keeps_short = (walk.may_be_short or walk.proved is not None) and walk.cut is not None and not walk.is_over

@@ -78,7 +78,7 @@ def _after_source(walk: Walk, reading: Reading) -> Walk:
         is_ac = reading.test != SOURCE_DC
         return replace(walk, hand_meter=reading.meter.id if is_good else "") if is_ac else walk
     series = walk.series.after_source(reading, walk.terms.sheet)
-    begins = begun_by(walk, reading.device, reading.who) if walk.proved is None else walk
+    begins = begun_by(walk, reading.device, reading.who) if is_good and walk.proved is None else walk
     return _closed(replace(begins, series=series, proved=walk.proved if is_good else None), reading)
 
 
@@ -107,7 +107,7 @@ def _after_voltage(walk: Walk, reading: Reading) -> Walk:
     words = f"voltage at {title_of(str(reading.test), walk.terms)}: {show_indication(reading.indication)}"
     walk = walk.shouted(reading.at, words)
     if walk.is_under_power:
-        return walk
+        return replace(walk, is_over=True)
     if reading.function is Function.VOLTS_AC:
         was_forbidden = is_power_forbidden(walk)
         walk = replace(walk.powered_by(words), is_over=True)

@@ -172,10 +172,10 @@ def _refuse_not_the_prover(body: Attended | HandsOff, safety: Safety, device: st
     if is_mine:
         return
     if isinstance(body, HandsOff):
-        what = "hands off is said on the device that proved it"
+        what = "hands off is said on the device that cut it off and proved it"
         remedy = "whoever has the hands in says it there; after ten minutes without an entry there it ends by itself"
         raise SafetyRefusalError(what=what, remedy=remedy, field="device", acts=(HANDS_OFF_THERE,))
-    what = "another device proved it: being here takes nothing over"
+    what = "it was not cut off and proved from this device: being here takes nothing over"
     remedy = "cut it off from here too, and prove it dead"
     raise SafetyRefusalError(what=what, remedy=remedy, field="device", acts=(PULL, PROVE))
 
