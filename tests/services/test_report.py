@@ -219,10 +219,14 @@ def test_what_came_off_and_what_is_wanted_stand_on_the_sheet(context: Context, j
 
 
 def test_a_sheet_of_everything_keeps_to_three_pages(context: Context, job: str) -> None:
-    """Every line of the sheet read, eight steps off, a proof, costs: the most that one visit brings."""
+    """Every line of the sheet read but the cord's, eight steps off, a proof, costs: the most that one visit brings.
+
+    The cord's ends and cores are read one by one where the cord itself is at fault: then nothing else is.
+    """
     prove_dead(context, job)
     for test in machine_tests(find_sheet("fl7-u"), 20.0):
-        if test.state is not MachineState.LIVE and test.part != "outlet":
+        of_cord = test.part == "cord" and test.name not in {"pe", "insulation"}
+        if test.state is not MachineState.LIVE and test.part != "outlet" and not of_cord:
             with suppress(OhmcensusError):
                 logged(context, job, f"{test.part} {test.name} {good(test)}")
     for number in range(8):

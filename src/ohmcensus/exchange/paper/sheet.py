@@ -70,8 +70,8 @@ def _written(report: Report, picture_of: PictureOf, *, size: float) -> tuple[byt
         subject=report.told,
         leftMargin=MARGIN,
         rightMargin=MARGIN,
-        topMargin=13 * mm,
-        bottomMargin=14 * mm,
+        topMargin=11 * mm,
+        bottomMargin=12 * mm,
         lang="en",
     )
     canvas = partial(Canvas, initialFontName="text")
@@ -149,7 +149,7 @@ def _work(report: Report, *, is_tight: bool) -> Iterator[Any]:
         yield read_again(report.after)
     if report.taken_off:
         yield from heading("What came off, and is back")
-        yield words("; ".join(report.taken_off) + ".")
+        yield words("; ".join(report.taken_off) + ".", style(SMALL) if is_tight else style())
     yield from _section("Parts", report.parts)
     if report.proofs:
         yield from heading("Proof after repair")

@@ -35,7 +35,7 @@ def two_columns(rows: tuple[ReportReading, ...], size: float) -> Table:
     head = [words(name, style(8, colour=QUIET)) for name in ("What", "Reads", "Should be", "Says")]
     sides = [[_small(row, size) for row in part] for part in (rows[:half], rows[half:])]
     body = [[*left, "", *(sides[1][at] if at < len(sides[1]) else blank)] for at, left in enumerate(sides[0])]
-    widths = [WIDTH * share for share in (0.235, 0.085, 0.1, 0.075)]
+    widths = [WIDTH * share for share in (0.257, 0.08, 0.092, 0.066)]
     columns = [*widths, WIDTH * 0.01, *widths]
     looks = lined(padding=2.0 if size > SMALLEST_PRINT else 0.3)
     return Table([[*head, "", *head], *body], colWidths=columns, repeatRows=1, style=looks, hAlign="LEFT")
