@@ -5,12 +5,12 @@ from __future__ import annotations
 from dataclasses import replace
 
 import pytest
-from tests.core.case_of import PROOF, Log
+from tests.core.case_of import PROOF, START, Log
 
 from ohmcensus.core.course.stages import next_step, stages
 from ohmcensus.core.errors import InputError
 from ohmcensus.core.event import Checked, CheckOutcome, CodesRead, Ended, Isolated, LiveBegun, Reopened
-from ohmcensus.core.intake import Complaint, DataPlate, plate_remarks
+from ohmcensus.core.intake import Complaint, DataPlate, asks_shock, plate_remarks
 from ohmcensus.core.job.case import Case
 from ohmcensus.core.job.first_look import OutletFinding, conclude_outlet, eye_checks, outlet_verdict
 from ohmcensus.core.job.van_list import van_list
@@ -183,3 +183,22 @@ def test_the_stages_say_done_open_or_blocked(fl7: Sheet) -> None:
     assert last == {"repair": "nothing changed", "prove": "9 to show", "sheet-out": "not signed off"}
     plain = replace(log.case, sheet=fl7.model_copy(update={"service": type(fl7.service)()}))
     assert {s.id: s.state for s in stages(plain, safety_at(plain, log.now))}["codes"] == "done"
+
+
+@pytest.mark.parametrize(
+    ("words", "is_asked"),
+    [
+        ("It zapped my wife when she touched the tap", True),
+        ("Tingles at the door, trips at night", True),
+        ("it bit me", True),
+        ("The drum buzzes and does not turn", False),
+        ("A bit loud", False),
+        ("No heat", False),
+    ],
+)
+def test_words_that_smell_of_a_shock_are_reason_to_ask_and_open_nothing(words: str, is_asked: bool, fl7: Sheet) -> None:
+    said = Complaint(words=words)
+    assert asks_shock(said) is is_asked
+    assert not asks_shock(said.model_copy(update={"no_shock": True}))
+    assert not asks_shock(said.model_copy(update={"symptoms": (Symptom.SHOCK,)}))
+    assert safety_at(Case(fl7, (), complaint=said), START).dangers == ()

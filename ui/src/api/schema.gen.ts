@@ -1989,6 +1989,8 @@ export interface components {
          *         What tripped and when; meant where *trips* is among the symptoms.
          *     tried, alterations
          *         What was done before.
+         *     no_shock
+         *         Whether it was asked, and nobody felt a shock or tingle.
          */
         Complaint: {
             /**
@@ -2000,6 +2002,11 @@ export interface components {
             device?: components["schemas"]["Device"];
             /** @default unknown */
             moment?: components["schemas"]["Moment"];
+            /**
+             * No Shock
+             * @default false
+             */
+            no_shock?: boolean;
             /**
              * Symptoms
              * @default []
@@ -2851,9 +2858,13 @@ export interface components {
          *     ----------
          *     as_sheet
          *         What the plate reads where it reads as the sheet of the type says.
+         *     asks_shock
+         *         Whether words of the complaint smell of a shock: then it is asked whether anybody felt one.
          */
         IntakeView: {
             as_sheet: components["schemas"]["DataPlate"];
+            /** Asks Shock */
+            asks_shock: boolean;
             /** Checks */
             checks: components["schemas"]["CheckView"][];
             complaint: components["schemas"]["Complaint"];

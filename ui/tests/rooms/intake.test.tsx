@@ -54,6 +54,7 @@ const VIEW: Intake = {
     variants: "",
   },
   remarks: [],
+  asks_shock: false,
   symptoms: [
     { id: "trips", words: "trips" },
     { id: "no_heat", words: "no heat" },

@@ -147,7 +147,10 @@ describe("a criterion", () => {
     expect(screen.queryByText(/For this the machine is/)).toBeNull();
     fireEvent.change(screen.getByLabelText("Method"), { target: { value: "alternative" } });
     expect(screen.getByText(/For this the machine is/)).toHaveTextContent("proved dead");
-    expect(screen.getByRole("link", { name: "Prove it dead" })).toHaveAttribute("href", "/jobs/j-1/safe");
+    expect(screen.getByRole("link", { name: "Prove it dead" })).toHaveAttribute(
+      "href",
+      "/jobs/j-1/safe#series",
+    );
     expect(screen.queryByRole("button", { name: "It is plugged in, panels shut" })).toBeNull();
     first.unmount();
     const another = { ...VIEW, job: { ...VIEW.job, id: "j-2" } };

@@ -41,6 +41,7 @@ export const STRIPPED = {
   ...VIEW,
   strip: {
     panels: [{ id: "back", words: "Back panel" }],
+    earthed: [],
     plugs: [{ id: "heater_tags", words: "Both heater tags" }],
     connectors: [],
     loose: [],

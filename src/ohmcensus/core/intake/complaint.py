@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import re
 from typing import Annotated
 
 from pydantic import BaseModel, ConfigDict, Field, StrictBool
@@ -47,6 +48,8 @@ class Complaint(BaseModel):
         What tripped and when; meant where *trips* is among the symptoms.
     tried, alterations
         What was done before.
+    no_shock
+        Whether it was asked, and nobody felt a shock or tingle.
     """
 
     model_config = ConfigDict(frozen=True, extra="forbid")
@@ -57,3 +60,17 @@ class Complaint(BaseModel):
     moment: Moment = Moment.UNKNOWN
     tried: tuple[Trial, ...] = Field(default=(), max_length=30)
     alterations: tuple[Alteration, ...] = Field(default=(), max_length=30)
+    no_shock: StrictBool = False
+
+
+# Beginnings of words that people use of a shock; they are reason to ask, and decide nothing (ours).
+_SMELLS = re.compile(
+    r"\b(shock|zap|tingl|tickl|prickl|jolt|electrocut|(buzz(ed|es)|bit(es)?|got) (me|us|him|her)\b)", re.IGNORECASE
+)
+
+
+def asks_shock(complaint: Complaint) -> bool:
+    """Tell whether words of a complaint smell of a shock that nobody asked about; the words themselves open nothing."""
+    is_settled = Symptom.SHOCK in complaint.symptoms or complaint.no_shock
+    said = (complaint.words, *(row.words for row in (*complaint.tried, *complaint.alterations)))
+    return not is_settled and any(_SMELLS.search(words) for words in said)

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from ohmcensus.core.event import CutOff
-from ohmcensus.core.intake import plate_of, plate_remarks
+from ohmcensus.core.intake import asks_shock, plate_of, plate_remarks
 from ohmcensus.core.job.first_look import outlet_verdict
 from ohmcensus.core.symptom import Device, Moment, Symptom
 from ohmcensus.services.at_hand.choice import Choice
@@ -41,6 +41,7 @@ def show_intake(context: Context, job_id: str) -> IntakeView:
         plate=case.plate,
         as_sheet=plate_of(case.sheet),
         remarks=list(plate_remarks(case.plate, case.sheet)),
+        asks_shock=asks_shock(case.complaint),
         symptoms=[Choice(id=symptom, words=symptom.words) for symptom in Symptom],
         devices=[Choice(id=device, words=device.words) for device in Device],
         moments=[Choice(id=moment, words=moment.words) for moment in Moment],

@@ -89,6 +89,8 @@ class IntakeView(BaseModel):
     ----------
     as_sheet
         What the plate reads where it reads as the sheet of the type says.
+    asks_shock
+        Whether words of the complaint smell of a shock: then it is asked whether anybody felt one.
     """
 
     job: JobView
@@ -97,6 +99,7 @@ class IntakeView(BaseModel):
     plate: DataPlate
     as_sheet: DataPlate
     remarks: list[str]
+    asks_shock: bool
     symptoms: list[Choice]
     devices: list[Choice]
     moments: list[Choice]

@@ -46,6 +46,13 @@ export function ComplaintCard({ view, intake }: { view: Intake; intake: Draft })
           );
         })}
       </fieldset>
+      {view.asks_shock && !chosen.includes("shock") && !complaint.no_shock && (
+        <fieldset className="chips notice">
+          <legend>{words.anyShock}</legend>
+          <Chip onClick={() => toggle("shock")}>{words.shockFelt}</Chip>
+          <Chip onClick={() => set({ no_shock: true })}>{words.noShock}</Chip>
+        </fieldset>
+      )}
       {chosen.includes("trips") && (
         <div className="pair">
           <NativeSelect
