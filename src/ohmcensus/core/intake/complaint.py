@@ -72,5 +72,9 @@ _SMELLS = re.compile(
 def asks_shock(complaint: Complaint) -> bool:
     """Tell whether words of a complaint smell of a shock that nobody asked about; the words themselves open nothing."""
     is_settled = Symptom.SHOCK in complaint.symptoms or complaint.no_shock
-    said = (complaint.words, *(row.words for row in (*complaint.tried, *complaint.alterations)))
+    said = (
+        complaint.words,
+        *(row.words for row in complaint.tried),
+        *(row.words for row in complaint.alterations),
+    )
     return not is_settled and any(_SMELLS.search(words) for words in said)
