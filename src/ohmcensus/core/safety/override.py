@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from ohmcensus.core.acts import ActId, again, go
+from ohmcensus.core.acts import Act, ActId, again, go
 from ohmcensus.core.errors import SafetyRefusalError
 from ohmcensus.core.event import CutOff
 from ohmcensus.core.event.record import is_reason
@@ -42,19 +42,30 @@ def refuse_override(reading: Reading, walk: Walk, words: str) -> None:
         remedy = "pull the plug, note it in Safe, and prove it dead"
         raise SafetyRefusalError(what=what, remedy=remedy, field="safety", acts=(PULL, PROVE, BENCH))
     _refuse_insulation(reading, words)
-    _refuse_absence(reading, walk, words)
+    if reading.override:
+        _refuse_absence(reading, walk, words)
     _refuse_unread_charge(walk)
+    if not reading.override:
+        raise _not_proved(reading, walk, words)
     if not is_reason(reading.override):
-        what = f"not proved dead: no {words} reading yet"
-        remedy = f"prove it dead in Safe; {NO_SOURCE}"
-        if reading.override:
-            what = f"not proved dead, and that is no reason: no {words} reading"
-            remedy = "say in a few words what makes it safe"
+        what = f"not proved dead, and that is no reason: no {words} reading"
+        remedy = "say in a few words what makes it safe"
         raise SafetyRefusalError(what=what, remedy=remedy, field="safety", acts=(PROVE, BENCH, REASON))
     if reading.override.casefold() in walk.reasons:
         what = f"not proved dead, and that reason was given for another one: no {words} reading"
         remedy = "say what makes this one safe, or prove it dead in Safe"
         raise SafetyRefusalError(what=what, remedy=remedy, field="safety", acts=(PROVE, BENCH, REASON))
+
+
+def _not_proved(reading: Reading, walk: Walk, words: str) -> SafetyRefusalError:
+    """Return the refusal of a reading without a reason; a reason is a way on where it would be taken."""
+    acts: tuple[Act, ...] = (PROVE, BENCH, REASON)
+    try:
+        _refuse_absence(reading, walk, words)
+    except SafetyRefusalError as error:
+        acts = tuple(dict.fromkeys((PROVE, *error.acts)))
+    what = f"not proved dead: no {words} reading yet"
+    return SafetyRefusalError(what=what, remedy=f"prove it dead in Safe; {NO_SOURCE}", field="safety", acts=acts)
 
 
 def _refuse_charged(walk: Walk, words: str) -> None:
