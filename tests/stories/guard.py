@@ -137,7 +137,7 @@ TWO_PEOPLE = [
             *by("b", read("heater 26")),
         ],
         refused=(-1,),
-        says="another device cut it off",
+        says="not proved dead: no ohms reading yet",
         state="not_proved",
     ),
 ]
