@@ -42,11 +42,10 @@ def refuse_override(reading: Reading, walk: Walk, words: str) -> None:
         remedy = "pull the plug, note it in Safe, and prove it dead"
         raise SafetyRefusalError(what=what, remedy=remedy, field="safety", acts=(PULL, PROVE, BENCH))
     _refuse_insulation(reading, words)
-    if reading.override:
-        _refuse_absence(reading, walk, words)
     _refuse_unread_charge(walk)
     if not reading.override:
         raise _not_proved(reading, walk, words)
+    _refuse_absence(reading, walk, words)
     if not is_reason(reading.override):
         what = f"not proved dead, and that is no reason: no {words} reading"
         remedy = "say in a few words what makes it safe"
