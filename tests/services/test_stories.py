@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+import re
+
 import pytest
 from tests.stories.guard import GUARD
 from tests.stories.lifts import LIFTS
@@ -9,6 +11,11 @@ from tests.stories.table import TABLE
 from tests.stories.told import Told
 
 from ohmcensus.services.transfer.replay import replay
+
+# What no technician reads: a path of the API, a command word, a name of a field, a count of characters.
+MACHINE_WORDS = re.compile(r"/api|`|characters|[a-z]+_[a-z]+", re.IGNORECASE)
+# Mistakes of whoever writes, which safety has no part in: there is nothing to press.
+MISTAKES = ("Input tag", "cannot have shown", "leave it out for this line", "this job has not ended")
 
 
 @pytest.mark.parametrize("told", [*TABLE, *LIFTS, *GUARD], ids=lambda told: told.name)
@@ -26,3 +33,6 @@ def test_a_story_comes_to_what_safety_says(told: Told) -> None:
     allowed = last.may.model_dump()
     assert {name: allowed[name] for name in told.may} == told.may
     assert all(row.lifted_by for step in steps for row in step.dangers)
+    said = [row for row in steps if not row.accepted and not any(words in row.why for words in MISTAKES)]
+    assert [row.why for row in said if MACHINE_WORDS.search(row.why)] == []
+    assert [row.why for row in said if not row.acts] == [], "a refusal leads on"
