@@ -6,6 +6,7 @@ from collections.abc import Callable
 from typing import Any
 
 import pytest
+from tests.stories.corners import CORNERS
 from tests.stories.guard import GUARD
 from tests.stories.lifts import LIFTS
 from tests.stories.table import TABLE
@@ -31,7 +32,7 @@ from ohmcensus.core.safety import (
 )
 from ohmcensus.services.transfer.replay import replay
 
-STORIES = {told.name: told for told in (*TABLE, *LIFTS, *GUARD)}
+STORIES = {told.name: told for told in (*TABLE, *LIFTS, *GUARD, *CORNERS)}
 
 
 def nothing(*_args: Any, **_more: Any) -> None:

@@ -5,6 +5,7 @@ from __future__ import annotations
 import re
 
 import pytest
+from tests.stories.corners import CORNERS
 from tests.stories.guard import GUARD
 from tests.stories.lifts import LIFTS
 from tests.stories.table import TABLE
@@ -18,7 +19,7 @@ MACHINE_WORDS = re.compile(r"/api|`|characters|[a-z]+_[a-z]+", re.IGNORECASE)
 MISTAKES = ("Input tag", "cannot have shown", "leave it out for this line", "this job has not ended")
 
 
-@pytest.mark.parametrize("told", [*TABLE, *LIFTS, *GUARD], ids=lambda told: told.name)
+@pytest.mark.parametrize("told", [*TABLE, *LIFTS, *GUARD, *CORNERS], ids=lambda told: told.name)
 def test_a_story_comes_to_what_safety_says(told: Told) -> None:
     steps = replay(told.story).steps
     refused = {place % len(steps) for place in told.refused}

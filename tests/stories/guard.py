@@ -822,7 +822,6 @@ ARRESTER = [
             PLUG_IN,
         ],
         state="under_voltage",
-        dangers=("insulation",),
     ),
     Told(
         "a shock on a machine with an arrester is lifted at 250 V",

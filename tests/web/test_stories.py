@@ -11,6 +11,7 @@ from uuid import UUID, uuid4
 
 import pytest
 from flask.testing import FlaskClient
+from tests.stories.corners import CORNERS
 from tests.stories.guard import GUARD
 from tests.stories.lifts import LIFTS
 from tests.stories.table import TABLE
@@ -144,7 +145,7 @@ def is_of_replay(told: Told) -> bool:
 
 
 # Every story is told to the use cases in tests/services; that the API is the same door, every third shows.
-OVER_HTTP = [told for told in (*TABLE, *LIFTS, *GUARD) if not is_of_replay(told)][::3]
+OVER_HTTP = [told for told in (*TABLE, *LIFTS, *GUARD, *CORNERS) if not is_of_replay(told)][::3]
 
 
 @pytest.mark.parametrize("told", OVER_HTTP, ids=lambda told: told.name)

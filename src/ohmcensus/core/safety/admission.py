@@ -3,12 +3,13 @@
 from __future__ import annotations
 
 from dataclasses import dataclass
+from functools import lru_cache
 
 from ohmcensus.core.acts import Act, ActId, again, go, send
 from ohmcensus.core.errors import InputError, SafetyRefusalError
 from ohmcensus.core.event import CutOff, RunMade, When
 from ohmcensus.core.job.reading import Reading
-from ohmcensus.core.judgement.passes import named_test
+from ohmcensus.core.judgement.passes import EARTH_LINE, named_test
 from ohmcensus.core.limits.terms import Terms
 from ohmcensus.core.machine import is_proof
 from ohmcensus.core.machine.net import PLUG_L, PLUG_N, PLUG_PE, nets_of
@@ -20,6 +21,7 @@ from ohmcensus.core.safety.powered import OF_THE_HOUSE, is_at_plug, is_live_test
 from ohmcensus.core.safety.state import Safety
 from ohmcensus.core.safety.whole import is_at_supply, waits_for_ends
 from ohmcensus.core.safety.words import FUNCTION_WORDS, DangerId, Forbidden, SafetyState
+from ohmcensus.core.sheet import Sheet
 
 _POWERED = frozenset({SafetyState.LIVE, SafetyState.UNDER_VOLTAGE})
 _VOLTS = frozenset({Function.VOLTS_AC, Function.VOLTS_DC})
@@ -158,8 +160,16 @@ def refuse_leak_test_now(function: Function, safety: Safety) -> None:
 
 def is_plugs_test(reading: Reading, terms: Terms) -> bool:
     """Tell whether a reading is made at the pins of the pulled plug and at bare metal, covers on."""
-    earth, points = nets_of(terms.sheet).earth, set(reading.between)
-    return bool(points & AT_PLUG) and points <= AT_PLUG | earth and reading.test != "cord.cores"
+    points = set(reading.between)
+    is_bare = points <= AT_PLUG | touchable_earth(terms.sheet) or reading.test == EARTH_LINE
+    return bool(points & AT_PLUG) and is_bare and reading.test != "cord.cores"
+
+
+@lru_cache(maxsize=64)
+def touchable_earth(sheet: Sheet) -> frozenset[str]:
+    """Return the points of the earth that one touches with the covers on: none of a part that a cover hides."""
+    hidden = {part.id for part in sheet.parts if part.behind is not None}
+    return frozenset(point for point in nets_of(sheet).earth if point.partition(".")[0] not in hidden)
 
 
 def _refuse_past(reading: Reading, terms: Terms) -> None:

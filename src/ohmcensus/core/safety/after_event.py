@@ -52,8 +52,8 @@ from ohmcensus.core.event import (
 )
 from ohmcensus.core.meter import Function
 from ohmcensus.core.safety import after_power, after_strip
-from ohmcensus.core.safety.after_reading import with_evidence
-from ohmcensus.core.safety.danger import OF_HAZARD, Found, seen
+from ohmcensus.core.safety.after_reading import after_outlet, with_evidence
+from ohmcensus.core.safety.danger import OF_HAZARD, OUTLET_LINE, Found, seen
 from ohmcensus.core.safety.evidence import Evidence, of_leak_test, of_proof
 from ohmcensus.core.safety.forbidding import is_power_forbidden
 from ohmcensus.core.safety.lifting import voided
@@ -193,8 +193,11 @@ def _not_allowed(walk: Walk, _event: Event, _body: InsulationNotAllowed) -> Walk
     return walk.marked("insulation barred")
 
 
-def _circuit(walk: Walk, _event: Event, body: CircuitNoted) -> Walk:
-    return replace(walk, circuit=body)
+def _circuit(walk: Walk, event: Event, body: CircuitNoted) -> Walk:
+    """Return the walk with the circuit noted: a plug that goes one way tells more of voltages that were read."""
+    walk = replace(walk, circuit=body)
+    is_known = any(row.line == OUTLET_LINE for row in walk.found)
+    return walk if is_known else after_outlet(walk, event.order, event.at, event.id)
 
 
 def _stamped(walk: Walk, _event: Event, body: Stamped) -> Walk:

@@ -40,8 +40,8 @@ Handler = Callable[[Walk, Event[Any], Any], Walk]
 
 
 def isolated(walk: Walk, event: Event, body: Isolated) -> Walk:
-    """Return the walk cut off: told by the same device in the same way a proof stands, else it begins anew."""
-    is_same = walk.cut is body.how and event.device == walk.cut_by
+    """Return the walk cut off: told by the prover in the same way a proof stands, else it begins anew."""
+    is_same = walk.cut is body.how and event.device in walk.provers
     if walk.proved is not None and is_same:
         return walk
     keeps_short = (walk.may_be_short or walk.proved is not None) and walk.cut is not None and not walk.is_over
@@ -110,14 +110,16 @@ def interlock_tried(walk: Walk, event: Event, body: InterlockTried) -> Walk:
         walk = powered_from(walk, event.device)
         walk = walk if walk.is_live else walk.powered_by("its interlock was tried")
     if body.outcome is Tried.STARTS:
-        part = next((row.id for row in walk.terms.sheet.with_role(Role.INTERLOCK)), None)
-        words = f"it started with the {body.open} open"
-        found = Found(
-            DangerId.BYPASS, TRIED_LINE, words, event.order, event.at, walk.terms, is_measured=True, part=part
-        )
-        return opened(walk, found)
+        return _started_open(walk, event, body)
     order = event.order if is_now else order_before(walk)
     return walk if order is None else replace(walk, outs={**walk.outs, "interlock holds": order})
+
+
+def _started_open(walk: Walk, event: Event, body: InterlockTried) -> Walk:
+    part = next((row.id for row in walk.terms.sheet.with_role(Role.INTERLOCK)), None)
+    words = f"it started with the {body.open} open"
+    found = Found(DangerId.BYPASS, TRIED_LINE, words, event.order, event.at, walk.terms, is_measured=True, part=part)
+    return opened(walk, found)
 
 
 def found_powered(walk: Walk, _event: Event, body: FoundPowered) -> Walk:
@@ -191,10 +193,11 @@ def told_of_power(why: str) -> Handler:
             return walk
         was_forbidden = is_power_forbidden(walk)
         walk = walk.powered_by(why)
+        walk = forbidden_live(walk, why) if was_forbidden else walk
         if isinstance(body, RunWatched) and body.outcome == TRIPS:
             return tripped_now(walk, event, Tripped(), in_a_run=True)
         if isinstance(body, InterlockTried) and body.outcome is Tried.STARTS:
-            return interlock_tried(walk, event, body)
-        return forbidden_live(walk, why) if was_forbidden else walk
+            return _started_open(walk, event, body)
+        return walk
 
     return handle

@@ -98,7 +98,7 @@ def with_evidence(walk: Walk, row: Evidence, *, is_proper: bool) -> Walk:
     row = replace(row, weight=weight)
     walk = replace(walk, rows={**walk.rows, row.line: (*walk.rows.get(row.line, ()), row)})
     if row.line in OUTLET_VOLTS:
-        return _after_outlet(walk, row)
+        return after_outlet(walk, row.order, row.at, row.id)
     found = measured(row, walk.terms)
     if found is None or _is_blind_outlet(walk, found) or not _is_opened_by(walk, found, row):
         return walk
@@ -113,19 +113,26 @@ def _is_opened_by(walk: Walk, found: Found, row: Evidence) -> bool:
     return len(bad) > 1
 
 
-def _after_outlet(walk: Walk, row: Evidence) -> Walk:
-    """Return the walk after a voltage of the outlet: two or three of them tell of its earth, and how it lies."""
+def after_outlet(walk: Walk, order: int, at: str, record: str) -> Walk:
+    """Return the walk after a voltage of the outlet, or how its plug goes in: two or three of them tell of its earth.
+
+    Parameters
+    ----------
+    walk
+        Where the job stands, the voltages in it.
+    order, at, record
+        Of the record that told it.
+    """
     if not is_neutral_earthed(walk):
         return walk
-    rows = {name: each.interval for name, each in outlet_rows(walk).items()}
-    what = outlet_found(rows, walk.terms, is_reversible=is_plug_turned_freely(walk))
+    rows = outlet_rows(walk)
+    intervals = {name: each.interval for name, each in rows.items()}
+    what = outlet_found(intervals, walk.terms, is_reversible=is_plug_turned_freely(walk))
     if not what:
         return walk
-    shown = ", ".join(
-        f"{title_of(f'outlet.{name}', walk.terms)} {each.shows}" for name, each in outlet_rows(walk).items()
-    )
+    shown = ", ".join(f"{title_of(f'outlet.{name}', walk.terms)} {each.shows}" for name, each in rows.items())
     words = f"{what}: {shown}"
-    found = Found(DangerId.EARTH, OUTLET_LINE, words, row.order, row.at, walk.terms, is_measured=True, record=row.id)
+    found = Found(DangerId.EARTH, OUTLET_LINE, words, order, at, walk.terms, is_measured=True, record=record)
     return opened(walk, found)
 
 

@@ -34,6 +34,8 @@ OF_HAZARD = {
 OUTLET_LINE = "outlet"
 # The line of an interlock that was tried and did not hold.
 TRIED_LINE = "interlock tried"
+# The line of a protective device that went, by a trip or in a run.
+TRIP_LINE = "trip"
 CORD_CHECK, DEVICES_CHECK = "cord", "protective_devices"
 FORMER = "former"
 
@@ -74,6 +76,8 @@ class Found:
         What was read, where that is not the line itself: the pins of the plug, a point of the proof.
     headline
         What it is called, where that is not how the danger is called.
+    anew
+        What held each time that stricter terms opened it anew.
     """
 
     id: DangerId
@@ -93,6 +97,12 @@ class Found:
     is_former: bool = False
     reads: str = ""
     headline: str = ""
+    anew: tuple[Terms, ...] = ()
+
+    @property
+    def then(self) -> tuple[Terms, ...]:
+        """What held as it opened, and each time that stricter terms opened it anew."""
+        return (self.terms, *self.anew)
 
     @property
     def title(self) -> str:
@@ -179,7 +189,7 @@ def is_that_former(found: Found, row: FormerDanger) -> bool:
 def of_trip(body: Tripped, order: int, at: str, terms: Terms) -> Found:
     """Return the danger of a protective device that went."""
     words = body.device.words if body.device is not Device.UNKNOWN else ""
-    return Found(DangerId.TRIP, "trip", words, order, at, terms, device=body.device, moment=body.moment)
+    return Found(DangerId.TRIP, TRIP_LINE, words, order, at, terms, device=body.device, moment=body.moment)
 
 
 def seen(body: Checked, order: int, at: str, terms: Terms) -> Found | None:

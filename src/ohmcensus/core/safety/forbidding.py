@@ -29,5 +29,5 @@ def _is_current_settled(found: Found, walk: Walk) -> bool:
     """Tell whether power may come back after a current over its limit: earth and insulation read good after it."""
     if not is_of_current(found.line):
         return False
-    missing = (*earth_needs(found.since, walk, found.terms), *insulation_needs(found.since, walk, found.terms))
+    missing = (*earth_needs(found.since, walk, found.then), *insulation_needs(found.since, walk, found.then))
     return not missing

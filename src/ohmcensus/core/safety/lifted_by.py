@@ -23,6 +23,7 @@ from ohmcensus.core.safety.needs import (
     cord_needs,
     earth_needs,
     insulation_needs,
+    is_class_ii,
     is_good,
     is_known,
     is_whole_line_of_arrester,
@@ -51,9 +52,9 @@ def is_of_current(line: str) -> bool:
 
 
 def _of_shock(found: Found, walk: Walk) -> Iterator[Need]:
-    yield from earth_needs(found.since, walk, found.terms)
-    yield from insulation_needs(found.since, walk, found.terms)
-    if not (walk.terms.is_class_ii and found.terms.is_class_ii):
+    yield from earth_needs(found.since, walk, found.then)
+    yield from insulation_needs(found.since, walk, found.then)
+    if not is_class_ii(walk, found.then):
         yield from outlet_needs(found.since, walk)
 
 
@@ -62,8 +63,8 @@ def _of_trip(found: Found, walk: Walk) -> Iterator[Need]:
         words = "change what is at fault, or measure the lines hot or wet, as it went: the same trip came back"
         yield Need(words, go(ActId.MEASURE, "Measure it as it went", "trace"))
     is_leak = found.device in _LEAKS_ONLY
-    yield from earth_needs(found.since, walk, found.terms)
-    yield from insulation_needs(found.since, walk, found.terms, without=is_leak)
+    yield from earth_needs(found.since, walk, found.then)
+    yield from insulation_needs(found.since, walk, found.then, without=is_leak)
     if is_leak:
         return
     yield from _short_needs(found, walk)
@@ -129,14 +130,14 @@ _NOTE = go(ActId.NOTE_PLACE, "Note the place", "safe", "dangers")
 def _of_smell(found: Found, walk: Walk) -> Iterator[Need]:
     if walk.when(f"place {Hazard.BURNT_SMELL}") <= found.since:
         yield Need("find the place that smells, and note it", _NOTE)
-    yield from earth_needs(found.since, walk, found.terms)
-    yield from insulation_needs(found.since, walk, found.terms)
+    yield from earth_needs(found.since, walk, found.then)
+    yield from insulation_needs(found.since, walk, found.then)
 
 
 def _of_water(found: Found, walk: Walk) -> Iterator[Need]:
     if walk.when(f"place {Hazard.WATER_INSIDE}") <= found.since:
         yield Need("dry it, and note where the water came from", _NOTE)
-    yield from insulation_needs(found.since, walk, found.terms)
+    yield from insulation_needs(found.since, walk, found.then)
 
 
 def _of_earth(found: Found, walk: Walk) -> Iterator[Need]:
@@ -151,28 +152,36 @@ def _of_earth(found: Found, walk: Walk) -> Iterator[Need]:
             yield Need(words, go(ActId.REFIT, "Put the earth back", "safe", "dangers"))
         since = off if back is None else back
     line = found.line if is_known(found.line, walk.terms) else EARTH_LINE
-    if not is_good(line, since, walk, found.terms):
+    if not is_good(line, since, walk, found.then):
         yield need_of(line, walk.terms)
 
 
 def _of_insulation(found: Found, walk: Walk) -> Iterator[Need]:
     line = found.line if is_known(found.line, walk.terms) else WHOLE_LINE
+    if is_good(line, found.since, walk, found.then):
+        return
     if is_whole_line_of_arrester(line, walk):
-        yield from arrester_needs(found.since, walk, found.terms)
+        yield from arrester_needs(found.since, walk, found.then)
         return
-    if is_good(line, found.since, walk, found.terms):
-        return
-    if is_leak_test(line) and not is_of_current(line) and is_good(WHOLE_LINE, found.since, walk, found.terms):
+    if is_leak_test(line) and not is_of_current(line) and is_good(WHOLE_LINE, found.since, walk, found.then):
         return
     part = found.part
     if part is not None and walk.marks.changed.get(part, 0) > found.since:
         own, changed = insulation_lines_of(part, walk.terms), walk.marks.changed[part]
-        if any(is_good(each, changed, walk, found.terms) for each in own):
+        if any(is_good(each, changed, walk, found.then) for each in own):
             return
         if own:
             yield need_of(own[0], walk.terms)
             return
     yield _again(line, walk)
+
+
+def arrester_missing(found: Found, walk: Walk) -> tuple[Need, ...]:
+    """Return what is still missing before a leak of the whole is done with, where a surge arrester goes to earth."""
+    line = found.line if is_known(found.line, walk.terms) else WHOLE_LINE
+    if found.id is not DangerId.INSULATION or not is_whole_line_of_arrester(line, walk):
+        return ()
+    return tuple(arrester_needs(found.since, walk, found.then))
 
 
 def _again(line: str, walk: Walk) -> Need:
@@ -191,7 +200,7 @@ def _is_slip_put_right(found: Found, walk: Walk) -> bool:
     if not found.is_corrected or found.is_former:
         return False
     read = found.reads or found.line
-    return walk.when(f"fine {read}") > found.since or is_good(read, found.since, walk, found.terms)
+    return walk.when(f"fine {read}") > found.since or is_good(read, found.since, walk, found.then)
 
 
 def _of_cord(found: Found, walk: Walk) -> Iterator[Need]:
@@ -203,10 +212,10 @@ def _of_cord(found: Found, walk: Walk) -> Iterator[Need]:
     if changed <= found.since and not is_seen_good:
         words = "look at the cord, or replace it" if found.is_former else "mend or replace the cord, and note it"
         yield Need(words, go(ActId.REFIT, "Note the change", "repair", "change"))
-    yield from cord_needs(since, walk, found.terms)
-    if not is_good(WHOLE_LINE, since, walk, found.terms):
+    yield from cord_needs(since, walk, found.then)
+    if not is_good(WHOLE_LINE, since, walk, found.then):
         yield need_of(WHOLE_LINE, walk.terms)
-    if found.line.endswith("_joint") and not is_good(found.line, since, walk, found.terms):
+    if found.line.endswith("_joint") and not is_good(found.line, since, walk, found.then):
         yield need_of(found.line, walk.terms)
 
 
@@ -221,7 +230,7 @@ def _of_bypass(found: Found, walk: Walk) -> Iterator[Need]:
     yield from _removal_needs(found, walk)
     since = _out_since(found, walk)
     for line in _open_lines(found, walk):
-        if not is_good(line, since, walk, found.terms):
+        if not is_good(line, since, walk, found.then):
             yield need_of(line, walk.terms)
     if _is_held_shown(found, walk):
         return
@@ -245,7 +254,8 @@ def _out_since(found: Found, walk: Walk) -> int:
     """Return from when on readings count: from its removal or the change of its part, where one was to be taken out."""
     if found.is_measured or found.is_former:
         return found.since
-    changed = max((at for part, at in walk.marks.changed.items() if found.part in {part, None}), default=0)
+    parts = {name for name, _ in _interlocks(found, walk)}
+    changed = max((at for part, at in walk.marks.changed.items() if part in parts), default=0)
     return max(found.since, walk.when("bypass out"), changed)
 
 
@@ -258,7 +268,7 @@ def _is_held_shown(found: Found, walk: Walk) -> bool:
     rows = _interlocks(found, walk)
     since = _out_since(found, walk)
     return bool(rows) and all(
-        lock.by_hand and is_good(f"{name}.{lock.held}", since, walk, found.terms) for name, lock in rows
+        lock.by_hand and is_good(f"{name}.{lock.held}", since, walk, found.then) for name, lock in rows
     )
 
 
@@ -286,10 +296,10 @@ def _of_contact(found: Found, walk: Walk) -> Iterator[Need]:
     if not is_known(found.line, walk.terms):
         lines = _contact_lines(walk)
         for line in lines:
-            if not is_good(line, found.since, walk, found.terms):
+            if not is_good(line, found.since, walk, found.then):
                 yield need_of(line, walk.terms)
         return
-    if not is_good(found.line, found.since, walk, found.terms) and not _is_amps_under(found, walk):
+    if not is_good(found.line, found.since, walk, found.then) and not _is_amps_under(found, walk):
         yield need_of(found.line, walk.terms)
 
 
@@ -314,7 +324,7 @@ def _of_dry(found: Found, walk: Walk) -> Iterator[Need]:
         if spec.function is not Function.INSULATION and spec.name != "earth"
     ]
     for line in lines:
-        if not is_good(line, found.since, walk, found.terms):
+        if not is_good(line, found.since, walk, found.then):
             yield need_of(line, walk.terms)
 
 
@@ -336,7 +346,7 @@ def _of_charge(found: Found, walk: Walk) -> Iterator[Need]:
     if changed <= found.since:
         words = f"mend or replace the {part_title(part, walk.terms)}, and note it"
         yield Need(words, go(ActId.REFIT, "Note the change", "repair", "change"))
-    if not is_good(found.line, max(found.since, changed), walk, found.terms):
+    if not is_good(found.line, max(found.since, changed), walk, found.then):
         yield need_of(found.line, walk.terms)
 
 

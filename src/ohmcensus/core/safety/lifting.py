@@ -4,9 +4,11 @@ from __future__ import annotations
 
 from dataclasses import replace
 
+from ohmcensus.core.judgement.passes import WHOLE_LINE
 from ohmcensus.core.safety.danger import OUTLET_LINE, Found
 from ohmcensus.core.safety.evidence import is_settled_by
-from ohmcensus.core.safety.lifted_by import needs
+from ohmcensus.core.safety.lifted_by import arrester_missing, needs
+from ohmcensus.core.safety.needs import is_known, is_whole_line_of_arrester
 from ohmcensus.core.safety.opening import opened
 from ohmcensus.core.safety.walk import Lifted, Walk
 from ohmcensus.core.safety.words import DangerId
@@ -28,14 +30,16 @@ def relifted(walk: Walk) -> Walk:
             kept.append(row if row.is_intermittent else replace(row, is_intermittent=True))
     if tuple(kept) == walk.found:
         return walk
-    return replace(walk, found=tuple(kept), lifted=tuple(lifted))
+    after = replace(walk, found=tuple(kept), lifted=tuple(lifted))
+    # What one danger asks may hang on whether another one stands.
+    return relifted(after) if len(kept) < len(walk.found) else after
 
 
 def lifted_now(found: Found, walk: Walk) -> Lifted:
     """Return a danger as it is lifted by what is known now."""
     by = frozenset(row.id for line in walk.rows for row in walk.goods(line) if row.order > found.since)
     watched = frozenset({walk.watched.id}) if walk.watched is not None else frozenset[str]()
-    return Lifted(found, by | watched, walk.rows, walk.marks, walk.outs)
+    return Lifted(found, by | watched, replace(walk, lifted=()))
 
 
 def without_record(walk: Walk, record: str) -> Walk:
@@ -74,16 +78,18 @@ def reopened(walk: Walk, found: Found) -> Walk:
 
 def is_lifted_on(lifted: Lifted, walk: Walk) -> bool:
     """Tell whether a danger would have been lifted on the terms of now by what lifted it then."""
-    then = replace(walk, rows=lifted.rows, marks=lifted.marks, outs=lifted.outs)
-    return not needs(lifted.found, then)
+    return not needs(lifted.found, replace(lifted.at, frame=walk.frame))
 
 
 def _is_settled(found: Found, walk: Walk) -> bool:
     """Tell whether a line that read bad and good again is done with, or comes and goes."""
     if found.id not in _MEASURED_LINES or not found.is_measured or found.is_corrected or found.line == OUTLET_LINE:
         return True
+    line = found.line if is_known(found.line, walk.terms) else WHOLE_LINE
+    if found.id is DangerId.INSULATION and is_whole_line_of_arrester(line, walk) and not arrester_missing(found, walk):
+        return True
     marks = walk.marks
-    changed = (
-        marks.change if found.part is None else max(marks.changed.get(found.part, 0), marks.earths.get(found.part, 0))
-    )
+    changed = marks.change if found.part is None else marks.changed.get(found.part, 0)
+    if found.part is not None and found.id is DangerId.EARTH:
+        changed = max(changed, marks.earths.get(found.part, 0))
     return changed > found.since or is_settled_by(row for row in walk.goods(found.line) if row.order > found.since)

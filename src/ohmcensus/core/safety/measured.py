@@ -39,7 +39,7 @@ def measured(row: Evidence, terms: Terms) -> Found | None:
     kind, words, headline = _opens(row, terms)
     if kind is None:
         return None
-    part = next(iter(row.connected)) if len(row.connected) == 1 else part_of(row.line, terms)
+    part = _part_of(row, terms)
     device = Device.FUSE if kind is DangerId.TRIP else Device.UNKNOWN
     return Found(
         kind,
@@ -54,6 +54,13 @@ def measured(row: Evidence, terms: Terms) -> Found | None:
         device=device,
         headline=headline,
     )
+
+
+def _part_of(row: Evidence, terms: Terms) -> str | None:
+    """Return the part whose line it is; a leak test of several is no part's."""
+    if row.connected:
+        return next(iter(row.connected)) if len(row.connected) == 1 else None
+    return part_of(row.line, terms)
 
 
 def _opens(row: Evidence, terms: Terms) -> tuple[DangerId | None, str, str]:

@@ -24,7 +24,7 @@ from ohmcensus.core.safety.danger import Found, title_of
 from ohmcensus.core.safety.evidence import PROOF_LINE, Evidence, is_leak_test
 from ohmcensus.core.safety.measured import is_outlet_pending
 from ohmcensus.core.safety.walk import Walk
-from ohmcensus.core.safety.whole import has_arrester, is_plug_turned_freely, parts_off
+from ohmcensus.core.safety.whole import arrester_parts, has_arrester, is_plug_turned_freely, parts_off
 from ohmcensus.core.safety.words import DangerId
 from ohmcensus.core.trip.of_case import leaky_parts
 from ohmcensus.core.trip.problem import Method
@@ -56,7 +56,7 @@ class Need:
     typed: str = ""
 
 
-def is_good(line: str, since: int, walk: Walk, then: Terms | None = None) -> bool:
+def is_good(line: str, since: int, walk: Walk, then: tuple[Terms, ...] = ()) -> bool:
     """Tell whether a line read good after a record, on the terms of then and of now.
 
     Parameters
@@ -68,11 +68,10 @@ def is_good(line: str, since: int, walk: Walk, then: Terms | None = None) -> boo
     walk
         The log as read so far.
     then
-        Terms at the moment of the danger: the stricter of then and now holds. A sheet that has not the line says
-        nothing of it.
+        Terms that held as the danger opened, and as it opened anew: the stricter of then and now holds. A sheet that
+        has not the line says nothing of it.
     """
-    terms = [walk.terms, *([then] if then is not None and then is not walk.terms else [])]
-    known = [each for each in terms if is_known(line, each)]
+    known = [each for each in dict.fromkeys((walk.terms, *then)) if is_known(line, each)]
     for row in walk.goods(line):
         if row.order > since and known and all(row.result(each) is Pass.GOOD for each in known):
             return True
@@ -88,15 +87,18 @@ def is_known(line: str, terms: Terms) -> bool:
     return len(points) == len(("one", "other")) and known.issuperset(points)
 
 
-def earth_needs(since: int, walk: Walk, then: Terms | None = None) -> Iterator[Need]:
+def earth_needs(since: int, walk: Walk, then: tuple[Terms, ...] = ()) -> Iterator[Need]:
     """Yield the earth of the whole machine, where it was not shown after a record; class II has none, then and now."""
-    if not (walk.terms.is_class_ii and (then is None or then.is_class_ii)) and not is_good(
-        EARTH_LINE, since, walk, then
-    ):
+    if not is_class_ii(walk, then) and not is_good(EARTH_LINE, since, walk, then):
         yield need_of(EARTH_LINE, walk.terms)
 
 
-def insulation_needs(since: int, walk: Walk, then: Terms | None = None, *, without: bool = False) -> Iterator[Need]:
+def is_class_ii(walk: Walk, then: tuple[Terms, ...]) -> bool:
+    """Tell whether the machine has no earth, on the terms of then and of now."""
+    return all(each.is_class_ii for each in (walk.terms, *then))
+
+
+def insulation_needs(since: int, walk: Walk, then: tuple[Terms, ...] = (), *, without: bool = False) -> Iterator[Need]:
     """Yield the insulation of the whole machine and of each part that the plug does not see.
 
     Parameters
@@ -108,7 +110,7 @@ def insulation_needs(since: int, walk: Walk, then: Terms | None = None, *, witho
     without
         Whether a leak test without the part that is off will do in the place of the whole.
     """
-    if without and is_good_without(walk):
+    if without and is_good_without(since, walk):
         return
     if not is_good(WHOLE_LINE, since, walk, then):
         yield need_of(WHOLE_LINE, walk.terms)
@@ -118,13 +120,13 @@ def insulation_needs(since: int, walk: Walk, then: Terms | None = None, *, witho
             yield need_of(lines[0], walk.terms)
 
 
-def arrester_needs(since: int, walk: Walk, then: Terms | None = None) -> Iterator[Need]:
+def arrester_needs(since: int, walk: Walk, then: tuple[Terms, ...] = ()) -> Iterator[Need]:
     """Yield the two readings that lift a failure of the whole machine where a surge arrester goes to earth.
 
     500 V with its earth lead off, and 250 V with it back.
     """
     rows = [row for row in walk.goods(WHOLE_LINE) if row.order > since]
-    fine = [row for row in rows if all(row.result(each) is Pass.GOOD for each in (walk.terms, then) if each)]
+    fine = [row for row in rows if all(row.result(each) is Pass.GOOD for each in (walk.terms, *then))]
     title, act = title_of(WHOLE_LINE, walk.terms), _to_line(WHOLE_LINE, walk.terms)
     if not any(row.is_lead_off for row in fine):
         yield Need(f"measure {title} at 500 V with the earth lead of the arrester off", act, "cord insulation ")
@@ -164,6 +166,9 @@ def own_needs(part: str, walk: Walk) -> Iterator[Need]:
         return
     if sheet_part.is_earthed and not terms.is_class_ii and not is_good(earth_line_of(part), since, walk):
         yield need_of(earth_line_of(part), terms)
+    if part in arrester_parts(walk) and part not in walk.marks.changed:
+        # Its lead comes off for the insulation test itself, and going back it voids none.
+        return
     own = insulation_lines_of(part, terms)
     is_hidden = part in hidden_from_plug(terms)
     is_shown = any(is_good(line, since, walk) for line in own) or (not is_hidden and is_good(WHOLE_LINE, since, walk))
@@ -183,7 +188,7 @@ def _is_before_filter(part: str, terms: Terms) -> bool:
     return known is not None and (known.traits.role is Role.CORD or known.kind == "plug_fuse")
 
 
-def cord_needs(since: int, walk: Walk, then: Terms | None = None) -> Iterator[Need]:
+def cord_needs(since: int, walk: Walk, then: tuple[Terms, ...] = ()) -> Iterator[Need]:
     """Yield the three cores of the cord, where they were not read after a record."""
     for line in CORD_LINES:
         is_asked = line != EARTH_LINE or not walk.terms.is_class_ii
@@ -224,12 +229,17 @@ def is_part_off(found: Found, walk: Walk) -> bool:
 
     Where the whole machine failed, the part is whichever is off.
     """
-    off = parts_off(walk)
+    return is_rest_good(found, found.since, walk)
+
+
+def is_rest_good(found: Found, since: int, walk: Walk) -> bool:
+    """Tell whether the part that failed is off, and a leak test of all the rest was good after a record."""
+    off = parts_off(walk) & _asked_by(found.line) if is_leak_test(found.line) else parts_off(walk)
     if not off or (found.part is not None and found.part not in off):
         return False
     leaky = {row.id for row in leaky_parts(walk.terms.sheet, Method.INSULATION)}
     return any(
-        row.order > found.since
+        row.order > since
         and leaky - row.connected <= off
         and found.part not in row.connected
         and row.connected < leaky
@@ -240,6 +250,11 @@ def is_part_off(found: Found, walk: Walk) -> bool:
     )
 
 
+def _asked_by(leak_test: str) -> frozenset[str]:
+    """Return the parts that were connected in a leak test, by its line."""
+    return frozenset(leak_test.split(" ")[2:])
+
+
 def off_under_insulation(walk: Walk) -> frozenset[str]:
     """Return the parts that are off since they leak, with all the rest shown good: there is power without them."""
     rows = [row for row in walk.found if row.id is DangerId.INSULATION and is_part_off(row, walk)]
@@ -248,10 +263,10 @@ def off_under_insulation(walk: Walk) -> frozenset[str]:
     return frozenset(off if any(row.part is None for row in rows) else named & off)
 
 
-def is_good_without(walk: Walk) -> bool:
-    """Tell whether the insulation holds but for a part that is off."""
+def is_good_without(since: int, walk: Walk) -> bool:
+    """Tell whether the insulation holds but for a part that is off, read after a record."""
     rows = [row for row in walk.found if row.id is DangerId.INSULATION]
-    return bool(rows) and all(is_part_off(row, walk) for row in rows)
+    return bool(rows) and all(is_rest_good(row, max(since, row.since), walk) for row in rows)
 
 
 def part_title(part: str, terms: Terms) -> str:

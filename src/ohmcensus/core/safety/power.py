@@ -142,7 +142,7 @@ def _refuse_power(body: Body, safety: Safety) -> None:
     but: frozenset[DangerId] = frozenset()
     if isinstance(body, Reclosed):
         trips = [row for row in safety.walk.found if row.id is DangerId.TRIP]
-        if trips and not any(True for row in trips for _ in earth_needs(row.since, safety.walk, row.terms)):
+        if trips and not any(True for row in trips for _ in earth_needs(row.since, safety.walk, row.then)):
             but = frozenset({DangerId.TRIP})
     bars = list(dict.fromkeys(power_bars(safety, but=but)))
     if not bars:
@@ -219,10 +219,16 @@ def _refuse_trial(safety: Safety) -> None:
     found = safety.danger(DangerId.BYPASS)
     if found is None:
         return
-    first = next((need for need in found.needs if need.act.id is not ActId.TRY_INTERLOCK), None)
+    # A run comes after the trial, and never before it where another cause of the same danger still asks one.
+    first = next((need for need in found.needs if need.act.id is not ActId.TRY_INTERLOCK and not is_run(need)), None)
     if first is not None and Forbidden.CYCLE in found.forbids:
         what = f"no trial of the interlock yet: {found.words}"
         raise SafetyRefusalError(what=what, remedy=f"next, {first.words}", field="hazard", acts=(first.act,))
+
+
+def is_run(need: Need) -> bool:
+    """Tell whether what is missing is a run that is watched."""
+    return need.act.at == "function"
 
 
 def _refuse_unsaid(body: LiveBegun, safety: Safety) -> None:

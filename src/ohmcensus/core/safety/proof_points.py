@@ -79,7 +79,9 @@ def _after_source(walk: Walk, reading: Reading) -> Walk:
         return replace(walk, hand_meter=reading.meter.id if is_good else "") if is_ac else walk
     series = walk.series.after_source(reading, walk.terms.sheet)
     begins = begun_by(walk, reading.device, reading.who) if is_good and walk.proved is None else walk
-    return _closed(replace(begins, series=series, proved=walk.proved if is_good else None), reading)
+    shown = replace(begins, series=series, proved=walk.proved if is_good else None)
+    # A source of direct voltage stands between the two of alternating voltage, and closes nothing.
+    return shown if reading.test == SOURCE_DC else _closed(shown, reading)
 
 
 def _closed(walk: Walk, source: Reading) -> Walk:
@@ -94,10 +96,10 @@ def _closed(walk: Walk, source: Reading) -> Walk:
 
 
 def _in_hand(walk: Walk, reading: Reading) -> Walk:
-    """Return the walk after a reading at the pins of the pulled plug: no voltage there, by a meter that showed one."""
+    """Return the walk after a reading at the pins of the pulled plug: no voltage, no charge, a proper meter."""
     if reading.test != SUPPLY_PAIRS[0] or not is_inside(reading, walk.terms.sheet):
         return walk
-    if walk.hand_meter != reading.meter.id:
+    if walk.hand_meter != reading.meter.id or walk.charged:
         return walk
     return proved_by(replace(walk, is_hand_proved=True).marked("hand"), reading.device)
 

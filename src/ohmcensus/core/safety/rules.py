@@ -312,7 +312,7 @@ def _refuse_in_error(body: NotedInError, safety: Safety) -> None:
         missing = [
             need
             for row in said
-            for need in (*earth_needs(row.since, walk, row.terms), *insulation_needs(row.since, walk, row.terms))
+            for need in (*earth_needs(row.since, walk, row.then), *insulation_needs(row.since, walk, row.then))
         ]
         if missing:
             what = f"{danger.words}: it is closed only once earth and insulation read good"

@@ -90,6 +90,12 @@ class Series:
         shown = all(self.tools[name].is_shown_again for name in pairs | charges if name in self.tools)
         return shown and (pairs | charges) <= self.tools.keys() and not self.unproved_direct(sheet)
 
+    def holds_all(self, sheet: Sheet) -> bool:
+        """Tell whether every point of a sheet was read dead in this series, by a proper source; it is closed by now."""
+        wanted = wanted_points(sheet, is_short=self.is_short)
+        is_read = all(name in self.points and is_inside(self.points[name], sheet) for name in wanted)
+        return is_read and not self.unproved_direct(sheet)
+
     def unproved_direct(self, sheet: Sheet) -> tuple[str, ...]:
         """Return the points whose charge can hurt and whose meter showed no DC source in this series."""
         return tuple(

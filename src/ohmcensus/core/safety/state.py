@@ -19,11 +19,11 @@ from ohmcensus.core.safety.clock import UNATTENDED, arrived, moment
 from ohmcensus.core.safety.danger import FORMER, Found, former, former_line, told
 from ohmcensus.core.safety.forbidding import forbidden_by
 from ohmcensus.core.safety.hands import attended
-from ohmcensus.core.safety.lifted_by import needs
+from ohmcensus.core.safety.lifted_by import arrester_missing, needs
 from ohmcensus.core.safety.lifting import is_lifted_on, relifted, reopened
 from ohmcensus.core.safety.measured import measured
 from ohmcensus.core.safety.needs import Need
-from ohmcensus.core.safety.opening import opened
+from ohmcensus.core.safety.opening import forbidden_anew, opened
 from ohmcensus.core.safety.series import is_inside
 from ohmcensus.core.safety.stretch import stretched
 from ohmcensus.core.safety.walk import Walk, log_of
@@ -171,12 +171,12 @@ def stepped(walk: Walk, item: Reading | Event, *, counts: bool = True, is_struck
     is_struck
         Whether it was taken back too late to have never been: what it voided stays void.
     """
-    walk = replace(arrived(walk, moment(item.at)), order=item.order)
+    walk = before = replace(arrived(walk, moment(item.at)), order=item.order)
     if counts:
         walk = after_reading(walk, item) if isinstance(item, Reading) else after_event(walk, item)
     elif is_struck and isinstance(item, Event):
         walk = struck(walk, item)
-    return stretched(attended(relifted(walk), item))
+    return stretched(attended(forbidden_anew(before, relifted(walk)), item))
 
 
 def framed(walk: Walk, frame: Frame) -> Walk:
@@ -186,7 +186,7 @@ def framed(walk: Walk, frame: Frame) -> Walk:
     looser one, and opens anew what was lifted by less. A proof of dead stands only where every point of the sheet that
     holds now was in its series.
     """
-    before, order = walk.frame, int(frame.order) if frame.order < float("inf") else walk.order
+    was, before, order = walk, walk.frame, int(frame.order) if frame.order < float("inf") else walk.order
     walk = _with_sheet(replace(walk, frame=frame), before)
     if frame.is_arrival:
         walk = replace(walk.lapsed_by("this job came in from a file", keeps_cut=False), live=None, live_until=None)
@@ -198,7 +198,7 @@ def framed(walk: Walk, frame: Frame) -> Walk:
         walk = opened(replace(walk, trip=max(walk.trip, order)) if found.id is DangerId.TRIP else walk, found)
     if before is not None and before.terms != frame.terms:
         walk = _on_new_terms(walk, before)
-    return stretched(relifted(walk))
+    return stretched(forbidden_anew(was, relifted(walk)))
 
 
 def _is_gone(row: Found, gone: set[tuple[str, str]]) -> bool:
@@ -212,7 +212,7 @@ def _with_sheet(walk: Walk, before: Frame | None) -> Walk:
     """Return the walk after another sheet: dead only where its points were all in the series, the cut-off stands."""
     if before is None or before.sheet == walk.terms.sheet or walk.proved is None:
         return walk
-    if walk.series.is_whole(walk.terms.sheet):
+    if walk.series.holds_all(walk.terms.sheet):
         return walk
     return replace(walk, proved=None, may_be_short=False, lapsed="another sheet asks a point that was not read")
 
@@ -227,10 +227,11 @@ def _on_new_terms(walk: Walk, before: Frame) -> Walk:
         found = measured(row, terms)
         if found is not None:
             walk = opened(walk, found)
-    back = tuple(row for row in walk.lifted if not is_lifted_on(row, walk))
+    of_machine = (row for row in walk.lifted if row.found.id is not DangerId.LIVE_THOUGH_FORBIDDEN)
+    back = tuple(row for row in of_machine if not is_lifted_on(row, walk))
     walk = replace(walk, lifted=tuple(row for row in walk.lifted if row not in back))
     for lifted in back:
-        walk = reopened(walk, lifted.found)
+        walk = reopened(walk, replace(lifted.found, anew=(*lifted.found.anew, terms)))
     return walk
 
 
@@ -308,7 +309,8 @@ def _danger(danger: DangerId, causes: tuple[Found, ...], walk: Walk) -> Danger:
     title = titles.pop() if len(titles) == 1 else danger.words
     goes = "; it read good since, with no change: it comes and goes" if all(r.is_intermittent for r in causes) else ""
     words = (f"{title}: {'; '.join(said)}" if said else title) + goes
-    first = missing[0] if missing else _THREE
+    of_arrester = (need for row in causes for need in arrester_missing(row, walk))
+    first = missing[0] if missing else next(of_arrester, _THREE)
     forbids = tuple(act for act in Forbidden if any(act in forbidden_by(row, walk) for row in causes))
     return Danger(
         danger, words, max(row.since for row in causes), forbids, first.words, first.act, first.typed, missing, causes

@@ -118,15 +118,13 @@ class Lifted:
         The danger.
     by
         Ids of the records that did it.
-    rows, marks, outs
-        What was known when it was lifted: by this it is seen whether stricter terms open it anew.
+    at
+        Where the job stood when it was lifted: by this it is seen whether stricter terms open it anew.
     """
 
     found: Found
     by: frozenset[str]
-    rows: Mapping[str, tuple[Evidence, ...]]
-    marks: Marks
-    outs: Mapping[str, int]
+    at: Walk
 
 
 @dataclass(frozen=True, slots=True)
@@ -285,6 +283,7 @@ class Walk:
             live_until=None,
             cut=None,
             off_since=None,
+            provers=frozenset(),
             discharged=frozenset(),
             may_be_short=False,
             lapsed=why if had else self.lapsed,
