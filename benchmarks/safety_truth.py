@@ -1,74 +1,60 @@
-"""Ten thousand random histories of a job: the core's state, dangers and power against the tables said the long way.
+"""Ten thousand random histories of a job: the core's answers against SAFETY's tables said the long way.
 
-Neither knows the other's rules; what they agree on is counted by state and danger, so that agreement on nothing shows.
+Neither knows the other's rules; what they agree on is counted by rule, so that agreement on nothing shows. Both are
+told the same, and state, dangers, what is taken and what is refused are held against each other after each record.
 """
 
 from __future__ import annotations
 
+import multiprocessing
 import random
 import sys
 import time
-from collections import Counter
+from dataclasses import dataclass
 
-from tests.core.histories import ACTS, READINGS, History
-from tests.core.longhand import SERIES
+from tests.second.rules import counts_of
+from tests.second.scenes import told
 
-from ohmcensus.services.at_hand.sheets import find_sheet
-
-HISTORIES, SEED, LONGEST = 10_000, 15, 24
-SETS: tuple[tuple[str | int, ...], ...] = (
-    ("isolated", *SERIES),
-    ("isolated", *SERIES),
-    SERIES,
-    ("cord pe 0.08", "cord insulation 50M"),
-    ("cord pe >20", "cord pe 0.08", 61, "cord pe 0.08", 61, "cord pe 0.08"),
-    ("cord insulation 0.02M", "cord insulation 50M", 61, "cord insulation 50M", 50, "cord insulation 50M"),
-    ("outlet 231", "outlet le 231", "outlet ne 0.4"),
-)
+HISTORIES, SEED, LEAST = 10_000, 15, 200
+AT_ONCE = 250
 
 
-def told(chance: random.Random) -> History:
-    """Return one random history."""
-    history, device = History(find_sheet("fl7-u")), ""
-    for _ in range(chance.randint(1, LONGEST)):
-        roll = chance.random()
-        device = chance.choice(["", "phone"]) if chance.random() < 0.15 else device
-        if roll < 0.3:
-            for act in chance.choice(SETS):
-                if isinstance(act, int):
-                    history.wait(act)
-                else:
-                    history.tell(act, device=device)
-        elif roll < 0.6:
-            history.tell(chance.choice(sorted(ACTS)), device=device)
-        elif roll < 0.9:
-            history.tell(chance.choice(READINGS), override=chance.random() < 0.3, device=device)
-        elif roll < 0.93:
-            history.tell("withdraw", device=device)
-        else:
-            history.wait(chance.randint(1, 700))
-    return history
+@dataclass(frozen=True)
+class Part:
+    """What some histories came to: how many acts, what decided in each, where core and definition parted."""
+
+    acts: int
+    decided: tuple[frozenset[str], ...]
+    parted: tuple[str, ...]
+
+
+def played(seed: int, many: int) -> Part:
+    """Play some histories."""
+    chance = random.Random(seed)  # noqa: S311 - no secret
+    acts, decided, parted = 0, list[frozenset[str]](), list[str]()
+    for _ in range(many):
+        history = told(chance)
+        acts += len(history.said)
+        if difference := history.differs():
+            parted.append(f"{difference}\n  {[f'{row.what}@{row.device}'.rstrip('@') for row in history.said]}")
+        decided.append(history.decided)
+    return Part(acts, tuple(decided), tuple(parted))
 
 
 def main(count: int = HISTORIES) -> None:
-    """Print what was agreed on, and every difference."""
-    chance = random.Random(SEED)  # noqa: S311 - no secret
-    states, dangers, refusals, wrong, acts = Counter[str](), Counter[str](), Counter[str](), 0, 0
+    """Print every difference, and how often each rule decided something; those under the least are marked."""
     begun = time.perf_counter()
-    for _ in range(count):
-        history = told(chance)
-        acts += len(history.said)
-        refusals.update(history.refusals)
-        states[history.safety.state] += 1
-        dangers.update(row.id.value for row in history.safety.dangers)
-        if difference := history.differs():
-            wrong += 1
-            print(difference, [f"{said.what}@{said.device}".rstrip("@") for said in history.said], sep="\n  ")
+    work = [(SEED + place, min(AT_ONCE, count - place)) for place in range(0, count, AT_ONCE)]
+    with multiprocessing.Pool() as pool:
+        parts = pool.starmap(played, work)
+    wrong = [row for part in parts for row in part.parted]
+    print(*wrong, sep="\n", end="\n" if wrong else "")
     seconds = time.perf_counter() - begun
-    print(f"safety: {count} histories, {acts} acts accepted, {wrong} differences, {seconds:.0f} s")
-    print(f"  states at the end: {dict(states)}")
-    print("  refused by:", *(f"{name} {count}" for name, count in refusals.most_common()), sep="\n    ")
-    print(f"  dangers at the end: {dict(dangers)}")
+    acts = sum(part.acts for part in parts)
+    print(f"safety: {count} histories, {acts} acts accepted, {len(wrong)} differences, {seconds:.0f} s")
+    least = LEAST * count / HISTORIES
+    for rule, many in counts_of([row for part in parts for row in part.decided]).items():
+        print(f"  {many:6d} {rule}{'' if many >= least else '  (rare)'}")
 
 
 if __name__ == "__main__":
