@@ -24,7 +24,7 @@ TOLD = (
     "volts of a powered board end the proof",
 )
 STATES: dict[str, str | re.Pattern[str]] = {
-    "dead": "Dead, proved at",
+    "dead": re.compile("Dead, proved at|Dead until"),
     "under_voltage": re.compile("UNDER VOLTAGE|Plugged in, panels shut"),
     "not_proved": "Not proved dead",
     "live": "LIVE",
@@ -53,8 +53,8 @@ def opened(visit: Visit, told: Told) -> str:
 class Player:
     """A technician who tells a story to the screens: readings in Trace, everything else in Safe."""
 
-    def __init__(self, visit: Visit, job: str) -> None:
-        self.page, self.at = visit.open(f"/jobs/{job}/safe"), f"{visit.address}/jobs/{job}"
+    def __init__(self, visit: Visit, job: str, *, size: str = "laptop") -> None:
+        self.page, self.at = visit.open(f"/jobs/{job}/safe", size=size), f"{visit.address}/jobs/{job}"
 
     def room(self, name: str) -> Page:
         if not self.page.url.endswith(f"/{name}"):
@@ -83,7 +83,11 @@ class Player:
             "unplugged": "Unplugged, plug in sight",
             "plug_in_hand": "Pulled plug in the hand, covers on",
             "plugged_in": "Plug in, panels shut",
+            "hands_off": "My hands are off it",
         }
+        again = page.get_by_role("button", name="Cut off again")
+        if body["kind"] == "isolated" and again.count():
+            again.click()
         name = buttons[body.get("how", "unplugged") if body["kind"] == "isolated" else body["kind"]]
         with page.expect_response(re.compile("/events$")):
             page.get_by_role("button", name=name).click()

@@ -148,8 +148,13 @@ def is_shown_both_ways(log: Log, good: list[int]) -> bool:
 
 
 def changed_at(log: Log, part: str) -> int:
-    """Return the place of a part's last change, -1 where it was not changed."""
-    return max(marks(log, {f"{part} replaced"}), default=-1)
+    """Return the place of a part's last change that stands, -1 where there is none: one taken back mends nothing."""
+    return max((place for place in places(log, {f"{part} replaced"}) if counts(log, place)), default=-1)
+
+
+def last_change(log: Log) -> int:
+    """Return the place of the last change of any part that stands, -1 where there is none."""
+    return max(changed_at(log, part) for part in ("heater", "cord", "lock"))
 
 
 def own_since(log: Log, part: str) -> int:

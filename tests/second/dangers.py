@@ -12,6 +12,7 @@ from tests.second.answers import (
     is_out,
     is_shown_both_ways,
     is_slip,
+    last_change,
     marks,
     own_since,
     read,
@@ -86,7 +87,8 @@ def lifted_by(log: Log, cause: Cause) -> tuple[int, ...]:
 def is_undone(log: Log, cause: Cause, then: tuple[Terms, ...], by: tuple[int, ...]) -> bool:
     """Tell whether the newest record takes away what a danger was lifted by: a reading, or terms that asked less."""
     said = log[-1]
-    if said.back is not None and said.back in by[1:]:
+    is_change = said.back is not None and log[said.back].what.endswith("replaced")
+    if said.back is not None and (said.back in by[1:] or is_change):
         return not lifts.is_met(log, cause, (*then, terms(log)))
     if said.what in TERMS:
         return not lifts.is_met(log[: by[0]], cause, (*then, terms(log)))
@@ -113,11 +115,7 @@ def status_of_line(log: Log, cause: Cause, then: tuple[Terms, ...]) -> str:
     if line == "rest" and not good:
         good = goods(log, "whole", cause.place, then=then)
     part = PART.get(cause.by)
-    changed = (
-        changed_at(log, part)
-        if part
-        else max(marks(log, {"heater replaced", "cord replaced", "lock replaced"}), default=-1)
-    )
+    changed = changed_at(log, part) if part else last_change(log)
     if line == "cord.pe":
         changed = changed_at(log, "cord")
     if line == "board.relay":

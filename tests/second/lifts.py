@@ -10,8 +10,8 @@ from tests.second.answers import (
     is_good,
     is_proper,
     is_slip,
+    last_change,
     line_at,
-    marks,
     read,
 )
 from tests.second.log import Log, decided, places
@@ -68,9 +68,7 @@ def trip(log: Log, cause: Cause, then: tuple[Terms, ...]) -> bool:
     is_read = is_read and (is_leak or is_no_short(log, since))
     if not is_read or not is_again(log, cause):
         return is_read
-    return bool(marks(log, {"heater replaced", "cord replaced", "lock replaced"}, since)) or not decided(
-        "trip: the same again asks more"
-    )
+    return last_change(log) > since or not decided("trip: the same again asks more")
 
 
 def is_no_short(log: Log, since: int) -> bool:

@@ -186,6 +186,10 @@ SELDOM: tuple[Scene, ...] = (
 # The rules that a single wrong turn hides.
 HIDDEN: tuple[Scene, ...] = (
     ("dry", *CUT, *LEVELS, "run"),
+    ("bypass found", *CUT, "bypass out", "lock unlocked OL", "interlock holds", "run"),
+    ("shock", *CUT, *OUTLET, *FIRST, ON, "run", *CUT, *BEFORE, *LAST, *SAFE),
+    (*CUT, "opened", *SAFE, "shut", *SAFE, "seen", *SAFE),
+    (*CUT, *NEW_HEATER, *FIRST, "opened", "seen", ON, *SAFE, "shut", ON, *CURRENTS, "run", *LAST, *SAFE),
     ("tripped", *CUT, *GOOD, ON, "tripped", *CUT, *GOOD, ON, *NEW_HEATER, ON),
     (*CUT, *NEW_HEATER, *FIRST, ON, *CURRENTS, *CLOSED, *OPEN_AGAIN, *LAST, *SAFE),
     ("it is class II", "shock", *CUT, WHOLE, ON),

@@ -61,6 +61,23 @@ CORNERS = [
         dangers=("insulation",),
     ),
     Told(
+        "a change that is taken back later mended nothing",
+        [*proof(), *HEATER_BAD, REPLACED, *read("heater pe 50M"), {"wait_minutes": 9, "withdraw": 8}],
+        dangers=("insulation",),
+    ),
+    Told(
+        "a line that another sheet has not is settled by three of the whole",
+        [
+            *proof("fl9-t"),
+            *read("steam pe 0.02M"),
+            {"sheet": "fl7-u"},
+            *read(INS),
+            {"wait_minutes": 2, "read": INS},
+            {"wait_minutes": 2, "read": INS},
+        ],
+        "fl9-t",
+    ),
+    Told(
         "under voltage although forbidden is done with once it was cut off and proved, whatever sheet comes",
         [SHOCK, do("found_powered"), *proof(), {"sheet": "fl9-t"}],
         dangers=("shock",),

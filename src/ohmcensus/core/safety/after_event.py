@@ -50,6 +50,7 @@ from ohmcensus.core.event import (
     Way,
     When,
 )
+from ohmcensus.core.judgement.passes import WHOLE_LINE
 from ohmcensus.core.meter import Function
 from ohmcensus.core.safety import after_power, after_strip
 from ohmcensus.core.safety.after_reading import after_outlet, with_evidence
@@ -60,7 +61,7 @@ from ohmcensus.core.safety.lifting import voided
 from ohmcensus.core.safety.opening import forbidden_live, opened
 from ohmcensus.core.safety.stretch import order_before
 from ohmcensus.core.safety.walk import Marks, Walk
-from ohmcensus.core.safety.whole import ARRESTER
+from ohmcensus.core.safety.whole import ARRESTER, is_arrester_off
 from ohmcensus.core.safety.words import DangerId
 
 # What makes another part of a part: what it read before says nothing of it now (SAFETY).
@@ -111,7 +112,7 @@ def _leak_test(walk: Walk, event: Event, body: RunMade) -> Walk:
     row = of_leak_test(event, body, walk.terms)
     if row is None:
         return walk
-    row = replace(row, is_shut=not walk.covers)
+    row = replace(row, is_shut=not walk.covers, is_lead_off=row.line == WHOLE_LINE and is_arrester_off(walk))
     return with_evidence(walk, row, is_proper=(was_powered or not is_live_run) and not event.refused)
 
 
@@ -144,7 +145,8 @@ def _changed(walk: Walk, event: Event, body: Changed) -> Walk:
         walk = walk.powered_by("a part was worked on in live mode")
     if body.intervention not in CHANGES:
         return walk.marked("worked on")
-    return replace(walk, marks=_change_marks(walk, event.order, body))
+    marks = _change_marks(walk, event.order, body)
+    return replace(walk, marks=replace(marks, mended={**marks.mended, body.part: event.order}))
 
 
 def _change_marks(walk: Walk, order: int, body: Changed) -> Marks:

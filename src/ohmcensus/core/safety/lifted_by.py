@@ -75,7 +75,7 @@ def _of_trip(found: Found, walk: Walk) -> Iterator[Need]:
 def _is_as_it_went(found: Found, walk: Walk) -> bool:
     """Tell whether something was changed since, or the insulation was read warm."""
     is_hot = any(row.order > found.since and _is_warm(row) for row in walk.goods(WHOLE_LINE))
-    return walk.marks.change > found.since or is_hot
+    return walk.marks.last_mended > found.since or is_hot
 
 
 def _is_warm(row: Evidence) -> bool:
@@ -140,6 +140,13 @@ def _of_water(found: Found, walk: Walk) -> Iterator[Need]:
     yield from insulation_needs(found.since, walk, found.then)
 
 
+def held_line(found: Found, walk: Walk) -> str:
+    """Return the line that a measured danger hangs on: the whole line of its kind, where the sheet has not its own."""
+    if is_known(found.line, walk.terms):
+        return found.line
+    return EARTH_LINE if found.id is DangerId.EARTH else WHOLE_LINE
+
+
 def _of_earth(found: Found, walk: Walk) -> Iterator[Need]:
     if found.line == OUTLET_LINE:
         yield from outlet_needs(found.since, walk)
@@ -151,13 +158,13 @@ def _of_earth(found: Found, walk: Walk) -> Iterator[Need]:
             words = f"put the earth back on the {part_title(part, walk.terms)}"
             yield Need(words, go(ActId.REFIT, "Put the earth back", "safe", "dangers"))
         since = off if back is None else back
-    line = found.line if is_known(found.line, walk.terms) else EARTH_LINE
+    line = held_line(found, walk)
     if not is_good(line, since, walk, found.then):
         yield need_of(line, walk.terms)
 
 
 def _of_insulation(found: Found, walk: Walk) -> Iterator[Need]:
-    line = found.line if is_known(found.line, walk.terms) else WHOLE_LINE
+    line = held_line(found, walk)
     if is_good(line, found.since, walk, found.then):
         return
     if is_whole_line_of_arrester(line, walk):
@@ -166,8 +173,8 @@ def _of_insulation(found: Found, walk: Walk) -> Iterator[Need]:
     if is_leak_test(line) and not is_of_current(line) and is_good(WHOLE_LINE, found.since, walk, found.then):
         return
     part = found.part
-    if part is not None and walk.marks.changed.get(part, 0) > found.since:
-        own, changed = insulation_lines_of(part, walk.terms), walk.marks.changed[part]
+    if part is not None and walk.marks.mended.get(part, 0) > found.since:
+        own, changed = insulation_lines_of(part, walk.terms), walk.marks.mended[part]
         if any(is_good(each, changed, walk, found.then) for each in own):
             return
         if own:
@@ -178,7 +185,7 @@ def _of_insulation(found: Found, walk: Walk) -> Iterator[Need]:
 
 def arrester_missing(found: Found, walk: Walk) -> tuple[Need, ...]:
     """Return what is still missing before a leak of the whole is done with, where a surge arrester goes to earth."""
-    line = found.line if is_known(found.line, walk.terms) else WHOLE_LINE
+    line = held_line(found, walk)
     if found.id is not DangerId.INSULATION or not is_whole_line_of_arrester(line, walk):
         return ()
     return tuple(arrester_needs(found.since, walk, found.then))
@@ -206,7 +213,7 @@ def _is_slip_put_right(found: Found, walk: Walk) -> bool:
 def _of_cord(found: Found, walk: Walk) -> Iterator[Need]:
     if _is_slip_put_right(found, walk):
         return
-    changed = max((at for part, at in walk.marks.changed.items() if _is_cord(part, walk)), default=0)
+    changed = max((at for part, at in walk.marks.mended.items() if _is_cord(part, walk)), default=0)
     since = max(found.since, changed)
     is_seen_good = found.is_former and walk.when(f"good {CORD_CHECK}") > found.since
     if changed <= found.since and not is_seen_good:
@@ -255,7 +262,7 @@ def _out_since(found: Found, walk: Walk) -> int:
     if found.is_measured or found.is_former:
         return found.since
     parts = {name for name, _ in _interlocks(found, walk)}
-    changed = max((at for part, at in walk.marks.changed.items() if part in parts), default=0)
+    changed = max((at for part, at in walk.marks.mended.items() if part in parts), default=0)
     return max(found.since, walk.when("bypass out"), changed)
 
 
@@ -291,7 +298,7 @@ def is_tried_only(found: Found, walk: Walk) -> bool:
 
 
 def _of_contact(found: Found, walk: Walk) -> Iterator[Need]:
-    if found.is_former and walk.marks.changed.get(found.part or found.line.partition(".")[0], 0) > found.since:
+    if found.is_former and walk.marks.mended.get(found.part or found.line.partition(".")[0], 0) > found.since:
         return
     if not is_known(found.line, walk.terms):
         lines = _contact_lines(walk)
@@ -342,7 +349,7 @@ def _of_charge(found: Found, walk: Walk) -> Iterator[Need]:
             yield Need("prove it dead by the whole series", go(ActId.PROVE_DEAD, "Prove it dead", "safe", "series"))
         return
     part = found.part or found.line.partition(".")[0]
-    changed = walk.marks.changed.get(part, 0)
+    changed = walk.marks.mended.get(part, 0)
     if changed <= found.since:
         words = f"mend or replace the {part_title(part, walk.terms)}, and note it"
         yield Need(words, go(ActId.REFIT, "Note the change", "repair", "change"))

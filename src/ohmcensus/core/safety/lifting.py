@@ -4,11 +4,10 @@ from __future__ import annotations
 
 from dataclasses import replace
 
-from ohmcensus.core.judgement.passes import WHOLE_LINE
 from ohmcensus.core.safety.danger import OUTLET_LINE, Found
 from ohmcensus.core.safety.evidence import is_settled_by
-from ohmcensus.core.safety.lifted_by import arrester_missing, needs
-from ohmcensus.core.safety.needs import is_known, is_whole_line_of_arrester
+from ohmcensus.core.safety.lifted_by import arrester_missing, held_line, needs
+from ohmcensus.core.safety.needs import is_whole_line_of_arrester
 from ohmcensus.core.safety.opening import opened
 from ohmcensus.core.safety.walk import Lifted, Walk
 from ohmcensus.core.safety.words import DangerId
@@ -85,11 +84,11 @@ def _is_settled(found: Found, walk: Walk) -> bool:
     """Tell whether a line that read bad and good again is done with, or comes and goes."""
     if found.id not in _MEASURED_LINES or not found.is_measured or found.is_corrected or found.line == OUTLET_LINE:
         return True
-    line = found.line if is_known(found.line, walk.terms) else WHOLE_LINE
+    line = held_line(found, walk)
     if found.id is DangerId.INSULATION and is_whole_line_of_arrester(line, walk) and not arrester_missing(found, walk):
         return True
     marks = walk.marks
-    changed = marks.change if found.part is None else marks.changed.get(found.part, 0)
+    changed = marks.last_mended if found.part is None else marks.mended.get(found.part, 0)
     if found.part is not None and found.id is DangerId.EARTH:
         changed = max(changed, marks.earths.get(found.part, 0))
-    return changed > found.since or is_settled_by(row for row in walk.goods(found.line) if row.order > found.since)
+    return changed > found.since or is_settled_by(row for row in walk.goods(line) if row.order > found.since)

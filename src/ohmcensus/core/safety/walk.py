@@ -38,7 +38,9 @@ class Marks:
     own
         By part: its change, its earth off or back, its own plugs and fixings off or back.
     changed
-        By part: replaced or mended.
+        By part: replaced or mended, its lines stay asked; also where that was taken back too late.
+    mended
+        By part: replaced or mended, and not taken back: only that mends anything.
     earths
         By part: its earth off or back.
     change, cover, plug, lead, earth, strap
@@ -52,6 +54,7 @@ class Marks:
 
     own: Mapping[str, int] = field(default_factory=dict)
     changed: Mapping[str, int] = field(default_factory=dict)
+    mended: Mapping[str, int] = field(default_factory=dict)
     earths: Mapping[str, int] = field(default_factory=dict)
     change: int = 0
     cover: int = 0
@@ -66,6 +69,11 @@ class Marks:
     def whole(self) -> int:
         """From here on what shows the whole machine counts."""
         return max(self.change, self.plug, self.earth)
+
+    @property
+    def last_mended(self) -> int:
+        """The last change of any part that stands."""
+        return max(self.mended.values(), default=0)
 
     @property
     def insulation(self) -> int:

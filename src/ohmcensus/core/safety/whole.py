@@ -139,13 +139,14 @@ def without(reading: Reading, line: str, walk: Walk) -> frozenset[str]:
 
 def is_by_arrester(reading: Reading, line: str, walk: Walk) -> bool:
     """Tell whether 250 V are enough for the whole machine: a surge arrester goes to earth, and its lead is on."""
-    return line == WHOLE_LINE and is_mild(reading) and has_arrester(walk) and not _is_lead_off(walk)
+    return line == WHOLE_LINE and is_mild(reading) and has_arrester(walk) and not is_arrester_off(walk)
 
 
 def is_lead_off(reading: Reading, line: str, walk: Walk) -> bool:
     """Tell whether the whole machine was read at 500 V with the earth lead of its surge arrester off."""
-    return line == WHOLE_LINE and not is_mild(reading) and _is_lead_off(walk)
+    return line == WHOLE_LINE and not is_mild(reading) and is_arrester_off(walk)
 
 
-def _is_lead_off(walk: Walk) -> bool:
+def is_arrester_off(walk: Walk) -> bool:
+    """Tell whether the earth lead of a surge arrester is off."""
     return bool(arrester_parts(walk) & {*walk.earths_off})
