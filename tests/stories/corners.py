@@ -62,7 +62,7 @@ CORNERS = [
     ),
     Told(
         "a change that is taken back later mended nothing",
-        [*proof(), *HEATER_BAD, REPLACED, *read("heater pe 50M"), {"wait_minutes": 9, "withdraw": 8}],
+        [*proof(), *HEATER_BAD, REPLACED, {"wait_minutes": 9, "withdraw": 8}, *read("heater pe 50M")],
         dangers=("insulation",),
     ),
     Told(
