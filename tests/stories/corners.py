@@ -112,6 +112,13 @@ CORNERS = [
         dangers=("shock",),
     ),
     Told(
+        "live work on a bypassed interlock says that the lid is shut",
+        [FOUND_BYPASS, do("live_begun", reason="volts at the relay")],
+        refused=(-1,),
+        says="stated",
+        dangers=("bypass",),
+    ),
+    Told(
         "a heater that was replaced takes no bypass out",
         [
             *proof(),

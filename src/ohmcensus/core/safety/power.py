@@ -25,7 +25,7 @@ from ohmcensus.core.event import (
     When,
 )
 from ohmcensus.core.job.case import Case
-from ohmcensus.core.safety.admission import BEFORE, NOW, shut_acts
+from ohmcensus.core.safety.admission import BEFORE, FOUND_LIVE, NOW, shut_acts
 from ohmcensus.core.safety.after_power import is_in
 from ohmcensus.core.safety.guarded import refuse_guarded
 from ohmcensus.core.safety.hands import others_in
@@ -152,6 +152,9 @@ def _refuse_power(body: Body, safety: Safety) -> None:
     others = "; ".join(dict.fromkeys(bar.found for bar in bars))
     what = f"{'pull the plug: ' if is_live else ''}no power: {others}"
     acts = tuple(dict.fromkeys((PULL, first.act) if is_live else (first.act, *(bar.act for bar in bars[1:3]))))
+    if safety.state not in POWERED and not isinstance(body, LiveBegun | Reclosed):
+        # What tells of power may be so, whether it may or not: then that is written down.
+        acts = (*acts, FOUND_LIVE)
     raise SafetyRefusalError(what=what, remedy=f"next, {first.do}", field="hazard", acts=acts)
 
 
