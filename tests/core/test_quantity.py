@@ -46,7 +46,7 @@ REFUSED = [
     ("2 kW", Unit.AMPERE, "is in watts where amperes belong"),
     ("-300", Unit.CELSIUS, "below absolute zero"),
     ("20k", Unit.CELSIUS, "where degrees Celsius belong"),
-    ("x" * 10_240, Unit.OHM, "10240 characters long"),
+    ("x" * 10_240, Unit.OHM, "far too long"),
 ]
 
 

@@ -92,7 +92,7 @@ REFUSED = [
     ("between heater.a", "'between' needs two points"),
     ("between heater.q pump.a 3", "no single point 'heater.q'"),
     ("heater 25 at noonC", "the temperature 'noonC' is not a reading"),
-    ("x" * 10_240, "10240 characters long"),
+    ("x" * 10_240, "far too long"),
 ]
 
 

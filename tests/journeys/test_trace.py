@@ -97,7 +97,7 @@ BAD = [
     ("heater 230V", "in volts where ohms belong"),
     ("heater -3", "a minus means voltage on the part"),
     ("heeter 25", "no 'heeter' on this sheet: heater?"),
-    ("x" * 10_240, "10240 characters long"),
+    ("x" * 10_240, "far too long"),
 ]
 
 

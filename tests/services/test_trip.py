@@ -212,7 +212,7 @@ def test_a_part_that_is_perhaps_connected(context: Context, job: str) -> None:
 
 @pytest.mark.parametrize(
     ("line", "says"),
-    [("-stove 1M", "no part 'stove'"), ("only 1M", "nothing is connected"), ("x" * 300, "300 characters")],
+    [("-stove 1M", "no part 'stove'"), ("only 1M", "nothing is connected"), ("x" * 300, "far too long")],
 )
 def test_a_line_that_says_nothing_is_told_so(context: Context, job: str, line: str, says: str) -> None:
     assert says in typed(context, job, line).problem

@@ -130,14 +130,6 @@ class Caller:
         return self.client.post(f"{self.path}/events", json=sent)
 
 
-@pytest.fixture
-def static(tmp_path: Path) -> Path:
-    folder = tmp_path / "static"
-    folder.mkdir()
-    (folder / "index.html").write_text("<!doctype html><title>x</title>")
-    return folder
-
-
 def is_of_replay(told: Told) -> bool:
     """Tell whether a story needs what only a replay has: another person, an earlier job, a sheet of a file."""
     steps: Steps = told.steps

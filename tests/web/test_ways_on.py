@@ -11,7 +11,7 @@ from tests.stories.guard import GUARD
 from tests.stories.lifts import LIFTS
 from tests.stories.table import TABLE
 from tests.stories.told import Told
-from tests.web.test_stories import Caller, is_of_replay, static
+from tests.web.test_stories import Caller, is_of_replay
 
 from ohmcensus.core.acts import ActId
 from ohmcensus.services.at_hand.context import Context

@@ -92,10 +92,16 @@ def of_error(error: OhmcensusError) -> Response:
     raise error
 
 
+# What a person types too short or too long, and what to do about it: nobody counts signs.
+_TYPED = {"string_too_short": "too short, say it in a few words", "string_too_long": "too long, shorten it"}
+
+
 def of_validation(error: ValidationError) -> Response:
     """Name each field of a body or query that does not fit."""
     rows = error.errors(include_url=False)
-    detail = "; ".join(f"{'.'.join(map(str, row['loc'])) or 'body'}: {row['msg'].lower()}" for row in rows[:5])
+    detail = "; ".join(
+        f"{'.'.join(map(str, row['loc'])) or 'body'}: {_TYPED.get(row['type'], row['msg'].lower())}" for row in rows[:5]
+    )
     field = str(rows[0]["loc"][0]) if rows and rows[0]["loc"] else ""
     return answer(Problem(type="/problems/input", title=INPUT_TITLE, status=422, detail=detail, field=field))
 

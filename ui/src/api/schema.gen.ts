@@ -2665,7 +2665,8 @@ export interface components {
          * @description A danger that stands: what was found, what it forbids, the one thing to do, and what is typed for that.
          *
          *     ``is_told`` says that it was told, tapped or looked at here, so that it may have been noted in error; ``act`` is the
-         *     way to the one thing; ``asks_door`` whether its reading says nothing without how the door stands.
+         *     way to the one thing; ``asks_door`` whether its reading says nothing without how the door stands; ``look``
+         *     the look that is answered for it, empty where it is none.
          */
         HazardView: {
             act: components["schemas"]["WayOnView"];
@@ -2679,6 +2680,8 @@ export interface components {
             hazard: string;
             /** Is Told */
             is_told: boolean;
+            /** Look */
+            look: string;
             /** Remedy */
             remedy: string;
             /** Typed */

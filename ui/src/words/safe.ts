@@ -86,6 +86,8 @@ export const danger = {
   noPart: "none on the sheet",
   placeSeen: "What you saw there",
   placeDo: "Save the place",
+  looksGood: "Looked at it: in order",
+  looksBad: "Looked at it: damaged",
   inError: "Noted in error",
   because: "Why it was a slip (printed with your name)",
   tryHow: {

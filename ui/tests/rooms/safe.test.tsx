@@ -193,6 +193,7 @@ describe("making safe", () => {
       is_told: true,
       act: ACT,
       asks_door: false,
+      look: "",
     };
     const events = room({ ...VIEW, job: { ...VIEW.job, hazards: [hazard] }, hazards: [hazard] }, taken);
     fireEvent.click(await screen.findByRole("button", { name: "A cover off or back" }));
@@ -236,6 +237,7 @@ describe("making safe", () => {
         is_told: true,
         act: ACT,
         asks_door: false,
+        look: "",
       },
     ];
     const sent = serve({
@@ -256,6 +258,25 @@ describe("making safe", () => {
     );
   });
 
+  it("answers a look where that is what lifts a danger next", async () => {
+    const danger = {
+      hazard: "trip",
+      words: "an arc tripped it",
+      forbids_power: true,
+      forbids: ["power"],
+      remedy: "look at it: cord",
+      typed: "",
+      is_told: true,
+      act: ACT,
+      asks_door: false,
+      look: "cord.look_cord",
+    };
+    const sent = room({ ...VIEW, hazards: [danger] } as SafeState, taken);
+    fireEvent.click(await screen.findByRole("button", { name: "Looked at it: in order" }));
+    const look = { kind: "checked", check: "cord.look_cord", outcome: "good" };
+    await waitFor(() => expect(sent()[0]).toMatchObject(look));
+  });
+
   it("takes a danger that was only told back, with a reason", async () => {
     const told = {
       hazard: "shock",
@@ -267,6 +288,7 @@ describe("making safe", () => {
       is_told: true,
       act: ACT,
       asks_door: false,
+      look: "",
     };
     const events = room({ ...VIEW, hazards: [told] }, taken);
     fireEvent.click(await screen.findByRole("button", { name: "Noted in error" }));

@@ -90,7 +90,7 @@ def read_line(text: str, sheet: Sheet) -> Line:
         If the line is empty, endless, or names nothing on this sheet; the message says what it may mean.
     """
     if len(text) > LONGEST_LINE:
-        what = f"the line is {len(text)} characters long, at most {LONGEST_LINE} are read"
+        what = "the line is far too long"
         raise InputError(what=what, remedy="type one part and one reading", field="line")
     stood, door, step = _split_states(text.strip())
     spoken, at_250_v = _split_voltage(stood)

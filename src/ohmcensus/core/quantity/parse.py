@@ -137,7 +137,7 @@ def _moved(folded: str, unit: Unit, over_range_texts: frozenset[str], *, is_told
 def _folded(text: str, unit: Unit) -> str:
     """Return the text in one Unicode form with single spaces, refusing the empty and the endless."""
     if len(text) > LONGEST_TEXT:
-        what = f"the text is {len(text)} characters long, a reading has at most {LONGEST_TEXT}"
+        what = "that is far too long for a reading"
         raise ReadingTextError(what=what, remedy="type only what the meter shows", field="reading")
     folded = " ".join(unicodedata.normalize("NFKC", text).replace("−", "-").replace("–", "-").split())
     if not folded:

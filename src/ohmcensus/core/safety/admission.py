@@ -29,9 +29,7 @@ AT_PLUG = frozenset({PLUG_L, PLUG_N, PLUG_PE})
 IN_HAND = send(ActId.PLUG_IN_HAND, "Plug is in my hand", {"kind": "isolated", "how": "plug_in_hand"})
 BEFORE = again(ActId.WAS_BEFORE, "It was before the plug was pulled", {"was": "before"})
 NOW = again(ActId.WAS_NOW, "It is now, under power", {"was": "now"})
-FOUND_LIVE = send(
-    ActId.FOUND_LIVE, "It stands under voltage all the same", {"kind": "found_powered"}, is_again=False
-)
+FOUND_LIVE = send(ActId.FOUND_LIVE, "It stands under voltage all the same", {"kind": "found_powered"}, is_again=False)
 LIVE_MODE = go(ActId.PROVE_DEAD, "Live mode, in Safe", "safe", "live")
 
 

@@ -121,7 +121,8 @@ def _look_needs(found: Found, walk: Walk) -> Iterator[Need]:
         is_wanted = name.partition(".")[2] in AFCI_LOOKS
         seen = max(walk.when(f"seen {name}"), walk.when("seen cord") if name.endswith("look_cord") else -1)
         if is_wanted and seen <= found.since:
-            yield Need(f"look at it: {check.title.lower()}", go(ActId.MEASURE, f"Look: {check.title}", "trace", name))
+            act = go(ActId.MEASURE, f"Look: {check.title}", "safe", "dangers")
+            yield Need(f"look at it: {check.title.lower()}", act, look=name)
 
 
 _NOTE = go(ActId.NOTE_PLACE, "Note the place", "safe", "dangers")
@@ -218,7 +219,8 @@ def _of_cord(found: Found, walk: Walk) -> Iterator[Need]:
     is_seen_good = found.is_former and walk.when(f"good {CORD_CHECK}") > found.since
     if changed <= found.since and not is_seen_good:
         words = "look at the cord, or replace it" if found.is_former else "mend or replace the cord, and note it"
-        yield Need(words, go(ActId.REFIT, "Note the change", "repair", "change"))
+        look = CORD_CHECK if found.is_former else ""
+        yield Need(words, go(ActId.REFIT, "Note the change", "repair", "change"), look=look)
     yield from cord_needs(since, walk, found.then)
     if not is_good(WHOLE_LINE, since, walk, found.then):
         yield need_of(WHOLE_LINE, walk.terms)

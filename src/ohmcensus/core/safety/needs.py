@@ -49,11 +49,14 @@ class Need:
         The way there.
     typed
         What is typed for it, empty where it is no reading.
+    look
+        The look that is answered for it, empty where it is none.
     """
 
     words: str
     act: Act
     typed: str = ""
+    look: str = ""
 
 
 def is_good(line: str, since: int, walk: Walk, then: tuple[Terms, ...] = ()) -> bool:

@@ -46,8 +46,8 @@ class Danger:
         The one thing that comes next before it is lifted.
     act
         The way to that.
-    typed
-        What is typed for that, empty where it is no reading.
+    typed, look
+        What is typed for that, and the look that is answered, each empty where it is none.
     needs
         All that is still missing.
     causes
@@ -63,6 +63,7 @@ class Danger:
     typed: str
     needs: tuple[Need, ...]
     causes: tuple[Found, ...]
+    look: str = ""
 
     @property
     def forbids_power(self) -> bool:
@@ -313,7 +314,16 @@ def _danger(danger: DangerId, causes: tuple[Found, ...], walk: Walk) -> Danger:
     first = missing[0] if missing else next(of_arrester, _THREE)
     forbids = tuple(act for act in Forbidden if any(act in forbidden_by(row, walk) for row in causes))
     return Danger(
-        danger, words, max(row.since for row in causes), forbids, first.words, first.act, first.typed, missing, causes
+        danger,
+        words,
+        max(row.since for row in causes),
+        forbids,
+        first.words,
+        first.act,
+        first.typed,
+        missing,
+        causes,
+        first.look,
     )
 
 

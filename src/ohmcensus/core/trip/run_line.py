@@ -55,7 +55,7 @@ def read_run_line(line: str, parts: Sequence[Part], method: Method) -> RunLine:
         If the line is endless, connects nothing, or names no such part; the message says what it may mean.
     """
     if len(line) > LONGEST_LINE:
-        what = f"the line is {len(line)} characters long, at most {LONGEST_LINE} are read"
+        what = "the line is far too long"
         raise InputError(what=what, remedy="name the parts that are off, and the reading", field="line")
     words = [word for word in line.replace(",-", " -").split() if word.casefold() not in {"run", "whole", "all"}]
     is_only = bool(words) and words[0].casefold() == "only"

@@ -37,7 +37,8 @@ class HazardView(BaseModel):
     """A danger that stands: what was found, what it forbids, the one thing to do, and what is typed for that.
 
     ``is_told`` says that it was told, tapped or looked at here, so that it may have been noted in error; ``act`` is the
-    way to the one thing; ``asks_door`` whether its reading says nothing without how the door stands.
+    way to the one thing; ``asks_door`` whether its reading says nothing without how the door stands; ``look``
+    the look that is answered for it, empty where it is none.
     """
 
     hazard: str
@@ -49,6 +50,7 @@ class HazardView(BaseModel):
     is_told: bool
     act: WayOnView
     asks_door: bool
+    look: str
 
 
 class PowerView(BaseModel):
@@ -212,4 +214,5 @@ def hazard_view(danger: Danger) -> HazardView:
         is_told=any(was_said(row) for row in danger.causes),
         act=act_view(danger.act),
         asks_door=_asks_door(danger),
+        look=danger.look,
     )

@@ -81,6 +81,7 @@ function DangerRow({ view, row }: { view: SafeState; row: Danger }) {
       {row.typed && (
         <ReadingField jobId={view.job.id} typed={row.typed} label={row.remedy} asksDoor={row.asks_door} />
       )}
+      {row.look && <Look check={row.look} send={send} />}
       <div className="row">
         {hasPlace && opener("place", words.place)}
         {row.hazard === "bypass" && row.is_told && opener("bypass", power.bypassOut)}
@@ -98,7 +99,6 @@ function DangerRow({ view, row }: { view: SafeState; row: Danger }) {
         <SaidForm
           label={power.bypassHow}
           act={power.bypassOut}
-          least={3}
           send={(said) => send({ kind: "bypass_removed", words: said })}
         />
       )}
@@ -106,11 +106,23 @@ function DangerRow({ view, row }: { view: SafeState; row: Danger }) {
         <SaidForm
           label={words.because}
           act={words.inErrorDo}
-          least={1}
           send={(because) => send({ kind: "noted_in_error", danger: row.hazard, because })}
         />
       )}
     </li>
+  );
+}
+
+/** What was seen where a look is asked for. */
+function Look({ check, send }: { check: string; send: (body: EventBody) => Promise<void> }) {
+  const seen = (outcome: "good" | "bad") => void send({ kind: "checked", check, outcome, words: "" });
+  return (
+    <div className="chips">
+      <Chip onClick={() => seen("good")}>{words.looksGood}</Chip>
+      <Chip className="danger" onClick={() => seen("bad")}>
+        {words.looksBad}
+      </Chip>
+    </div>
   );
 }
 
@@ -161,7 +173,6 @@ function PlaceForm({ view, hazard, send }: PlaceProps) {
       <SaidForm
         label={words.placeSeen}
         act={words.placeDo}
-        least={3}
         send={(said) => send({ kind: "place_noted", hazard, part, words: said } as EventBody)}
       />
     </div>

@@ -72,6 +72,7 @@ export function PowerCard({ view }: { view: SafeState }) {
         <SaidForm
           label={words.poweredHow}
           act={words.poweredDo}
+          isOptional
           send={(said) => send({ kind: "found_powered", words: said })}
         />
       )}
@@ -79,7 +80,6 @@ export function PowerCard({ view }: { view: SafeState }) {
         <SaidForm
           label={words.outletWhich}
           act={words.outletDo}
-          least={3}
           send={(said) => send({ kind: "outlet_named", words: said })}
         />
       )}

@@ -94,10 +94,10 @@ export function HazardForm({ send }: { send: Send }) {
   );
 }
 
-type SaidProps = { label: string; act: string; least?: number; send: (said: string) => Promise<void> };
+type SaidProps = { label: string; act: string; isOptional?: boolean; send: (said: string) => Promise<void> };
 
 /** One sentence, and the button that sends it. */
-export function SaidForm({ label, act, least = 0, send }: SaidProps) {
+export function SaidForm({ label, act, isOptional = false, send }: SaidProps) {
   const [said, setSaid] = useState("");
   const submit = (form: FormEvent) => {
     form.preventDefault();
@@ -106,7 +106,7 @@ export function SaidForm({ label, act, least = 0, send }: SaidProps) {
   return (
     <form className="stack" onSubmit={submit}>
       <Field label={label} value={said} maxLength={300} onChange={(typed) => setSaid(typed)} />
-      <Act type="submit" disabled={said.trim().length < least}>
+      <Act type="submit" disabled={!isOptional && !said.trim()}>
         {act}
       </Act>
     </form>
