@@ -81,8 +81,8 @@ function DangerRow({ view, row }: { view: SafeState; row: Danger }) {
       {row.typed && (
         <ReadingField jobId={view.job.id} typed={row.typed} label={row.remedy} asksDoor={row.asks_door} />
       )}
-      {row.look && <Look check={row.look} send={send} />}
       <div className="row">
+        {row.look && <Look check={row.look} send={send} />}
         {hasPlace && opener("place", words.place)}
         {row.hazard === "bypass" && row.is_told && opener("bypass", power.bypassOut)}
         {!row.typed && row.act.where && !isHere(row) && (
@@ -117,12 +117,14 @@ function DangerRow({ view, row }: { view: SafeState; row: Danger }) {
 function Look({ check, send }: { check: string; send: (body: EventBody) => Promise<void> }) {
   const seen = (outcome: "good" | "bad") => void send({ kind: "checked", check, outcome, words: "" });
   return (
-    <div className="chips">
-      <Chip onClick={() => seen("good")}>{words.looksGood}</Chip>
-      <Chip className="danger" onClick={() => seen("bad")}>
+    <>
+      <Act look="plain" onClick={() => seen("good")}>
+        {words.looksGood}
+      </Act>
+      <Act look="danger" onClick={() => seen("bad")}>
         {words.looksBad}
-      </Chip>
-    </div>
+      </Act>
+    </>
   );
 }
 

@@ -24,6 +24,11 @@ export function PowerCard({ view }: { view: SafeState }) {
       // said below
     }
   };
+  /** What is stated by one touch: its refusal stands right beneath it. */
+  const state = (body: EventBody) => {
+    setForm(null);
+    return send(body);
+  };
   const opener = (wanted: Form, label: string) => (
     <Chip aria-expanded={form === wanted} onClick={() => setForm(form === wanted ? null : wanted)}>
       {label}
@@ -38,14 +43,15 @@ export function PowerCard({ view }: { view: SafeState }) {
         </p>
       )}
       <div className="chips">
-        <Chip onClick={() => void send({ kind: "plugged_in" })}>{words.plugIn}</Chip>
+        <Chip onClick={() => void state({ kind: "plugged_in" })}>{words.plugIn}</Chip>
         <Chip id="live" className="danger" onClick={() => setIsLiveOpen(true)}>
           {job.safety === "live" ? words.leaveLive : words.live}
         </Chip>
         {view.is_prover && job.safety === "dead" && (
-          <Chip onClick={() => void send({ kind: "hands_off" })}>{words.handsOff}</Chip>
+          <Chip onClick={() => void state({ kind: "hands_off" })}>{words.handsOff}</Chip>
         )}
       </div>
+      {form === null && <EventProblem event={event} />}
       {view.others_in && (
         <p id="hands" className="danger-words">
           {words.handsIn}
@@ -63,7 +69,7 @@ export function PowerCard({ view }: { view: SafeState }) {
         {opener("powered", words.powered)}
         {opener("outlet", words.outlet)}
       </div>
-      <EventProblem event={event} />
+      {form !== null && <EventProblem event={event} />}
       {form === "panel" && <PanelForm view={view} send={send} />}
       {form === "trip" && <TripForm jobId={job.id} send={send} />}
       {form === "reclose" && <ReclosedForm send={send} />}
