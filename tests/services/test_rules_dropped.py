@@ -12,6 +12,7 @@ from tests.stories.lifts import LIFTS
 from tests.stories.table import TABLE
 from tests.stories.told import Told
 
+from ohmcensus.core.machine.net import nets_of
 from ohmcensus.core.safety import (
     admission,
     after_event,
@@ -55,6 +56,9 @@ def same(walk: Any, *_args: Any, **_more: Any) -> Any:
     return walk
 
 
+A_BODY = "the body of a heater that hangs behind one"
+ONE_WAY = "its plug is noted as one that goes one way"
+LTF = "under voltage although forbidden"
 A_PART_OFF = "a part that fails is taken off, the rest is tested, and there is power until its plug is back"
 RULES: list[tuple[Any, str, Callable[..., Any], str]] = [
     (after_reading, "shows_power", no, "volts of a powered board end the proof"),
@@ -71,6 +75,36 @@ RULES: list[tuple[Any, str, Callable[..., Any], str]] = [
     (lifted_by, "outlet_needs", none, "a shock asks earth, insulation and the outlet"),
     (lifting, "_is_settled", yes, "an earth that reads bad and good again comes and goes"),
     (needs, "is_part_off", no, A_PART_OFF),
+    (needs, "parts_off", none, A_PART_OFF),
+    (admission, "touchable_earth", lambda sheet: nets_of(sheet).earth, "with the covers on nobody touches " + A_BODY),
+    (after_event, "after_outlet", same, "an outlet that was read turned is told as soon as " + ONE_WAY),
+    (
+        state,
+        "forbidden_anew",
+        lambda _before, walk: walk,
+        "the leak test of the rest taken back under voltage is " + LTF,
+    ),
+    (
+        needs,
+        "_asked_by",
+        lambda _: {"heater"},
+        "a leak in the rest of the machine does not let it run without its heater",
+    ),
+    (clock, "_set_back", same, "a clock going back ends the proof"),
+    (power, "is_run", no, "an interlock that held and then started is tried again once it reads open"),
+    (lifted_by, "_removal_needs", none, "a heater that was replaced takes no bypass out"),
+    (
+        lifting,
+        "held_line",
+        lambda found, _: found.line,
+        "a line that another sheet has not is settled by three of the whole",
+    ),
+    (
+        proof_points,
+        "begun_by",
+        lambda walk, *_: walk,
+        "cut off again by a device whose proof it is not, it is not proved",
+    ),
     (admission, "_refuse_loose", nothing, "loose is one part's"),
     (admission, "_refuse_in_hand", nothing, "inhand is said of the plug alone"),
     (admission, "_refuse_unproved_plug", nothing, "plug in hand asks a source first"),
