@@ -92,6 +92,9 @@ def attended(walk: Walk, item: Reading | Event) -> Walk:
     if walk.cut is not None and item.device == walk.cut_by:
         is_gap = walk.cut_seen is not None and now - walk.cut_seen > UNATTENDED
         walk = replace(walk, cut_seen=now, has_gap=walk.has_gap or is_gap)
+    if item.device in walk.hands:
+        # Also of a machine that was found under voltage since: whoever writes there is there.
+        walk = replace(walk, hands={**walk.hands, item.device: now})
     if item.device not in walk.provers:
         return walk
     walk = replace(walk, attended=now)
