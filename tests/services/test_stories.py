@@ -2,20 +2,16 @@
 
 from __future__ import annotations
 
-import re
-
 import pytest
 from tests.stories.corners import CORNERS
 from tests.stories.guard import GUARD
 from tests.stories.lifts import LIFTS
 from tests.stories.ordinary import ORDINARY, SLIPS
 from tests.stories.table import TABLE
-from tests.stories.told import Told
+from tests.stories.told import MACHINE_WORDS, Told
 
 from ohmcensus.services.transfer.replay import replay
 
-# What no technician reads: a path of the API, a command word, a name of a field, a count of characters.
-MACHINE_WORDS = re.compile(r"/api|`|characters|[a-z]+_[a-z]+", re.IGNORECASE)
 # Mistakes of whoever writes, which safety has no part in: there is nothing to press.
 MISTAKES = ("Input tag", "cannot have shown", "leave it out for this line", "this job has not ended")
 

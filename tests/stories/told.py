@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import re
 import tempfile
 from dataclasses import dataclass, field
 from pathlib import Path
@@ -13,6 +14,8 @@ from ohmcensus.services.at_hand.sheets import find_sheet
 from tests.core.case_of import proof_of
 
 Steps = list[dict[str, Any]]
+# What no technician reads: a path of the API, a command word, a name of a field, a count of characters.
+MACHINE_WORDS = re.compile(r"/api|`|characters|[a-z]+_[a-z]+", re.IGNORECASE)
 AT = "2026-01-05T08:00:00Z"
 PE, INS = "cord pe 0.08", "cord insulation 50M"
 OUTLET = ("outlet 231", "outlet le 231", "outlet ne 0.4")

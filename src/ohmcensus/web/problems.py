@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from flask import Flask, Response, request
 from pydantic import ValidationError
+from pydantic_core import ErrorDetails
 from werkzeug.exceptions import HTTPException
 
 from ohmcensus.core.errors import (
@@ -96,12 +97,19 @@ def of_error(error: OhmcensusError) -> Response:
 _TYPED = {"string_too_short": "too short, say it in a few words", "string_too_long": "too long, shorten it"}
 
 
+def _said(row: ErrorDetails) -> str:
+    """Say what does not fit: to whoever typed it in plain words, to a program by the path of the field."""
+    typed = str(row["ctx"]["error"]) if row["type"] == "value_error" else _TYPED.get(row["type"], "")
+    if typed:
+        name = str(row["loc"][-1]).replace("_", " ") if row["loc"] else ""
+        return f"{name}: {typed}" if name else typed
+    return f"{'.'.join(map(str, row['loc'])) or 'body'}: {row['msg'].lower()}"
+
+
 def of_validation(error: ValidationError) -> Response:
     """Name each field of a body or query that does not fit."""
     rows = error.errors(include_url=False)
-    detail = "; ".join(
-        f"{'.'.join(map(str, row['loc'])) or 'body'}: {_TYPED.get(row['type'], row['msg'].lower())}" for row in rows[:5]
-    )
+    detail = "; ".join(map(_said, rows[:5]))
     field = str(rows[0]["loc"][0]) if rows and rows[0]["loc"] else ""
     return answer(Problem(type="/problems/input", title=INPUT_TITLE, status=422, detail=detail, field=field))
 
