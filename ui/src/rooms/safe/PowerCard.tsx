@@ -25,7 +25,7 @@ export function PowerCard({ view }: { view: SafeState }) {
     }
   };
   /** What is stated by one touch: its refusal stands right beneath it. */
-  const state = (body: EventBody) => {
+  const say = (body: EventBody) => {
     setForm(null);
     return send(body);
   };
@@ -43,12 +43,12 @@ export function PowerCard({ view }: { view: SafeState }) {
         </p>
       )}
       <div className="chips">
-        <Chip onClick={() => void state({ kind: "plugged_in" })}>{words.plugIn}</Chip>
+        <Chip onClick={() => void say({ kind: "plugged_in" })}>{words.plugIn}</Chip>
         <Chip id="live" className="danger" onClick={() => setIsLiveOpen(true)}>
           {job.safety === "live" ? words.leaveLive : words.live}
         </Chip>
         {view.is_prover && job.safety === "dead" && (
-          <Chip onClick={() => void state({ kind: "hands_off" })}>{words.handsOff}</Chip>
+          <Chip onClick={() => void say({ kind: "hands_off" })}>{words.handsOff}</Chip>
         )}
       </div>
       {form === null && <EventProblem event={event} />}
