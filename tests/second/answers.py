@@ -123,7 +123,7 @@ def is_good(log: Log, line: str, since: int, then: tuple[Terms, ...] = ()) -> bo
 
 def is_slip(log: Log, place: int) -> bool:
     """Tell whether a bad figure was corrected within two minutes."""
-    back = next((said for said in log[place:] if said.back == place), None)
+    back = next((said for said in log[place:] if said.back == place and not said.is_refused), None)
     return back is not None and back.what in LINES and back.at - log[place].at <= SLIP
 
 

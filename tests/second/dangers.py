@@ -48,7 +48,7 @@ def causes(log: Log) -> tuple[Cause, ...]:
     found: dict[tuple[str, str, bool], Cause] = {}
     for place in range(len(log)):
         for each in opened_at(log[: place + 1]):
-            key = (each.id, each.by, each.is_former)
+            key = key_of(each)
             if key not in found or not is_error(log, each):
                 found[key] = each
     return tuple(found.values())
@@ -112,15 +112,16 @@ def status_of_line(log: Log, cause: Cause, then: tuple[Terms, ...]) -> str:
     if line != cause.by:
         decided("23 a line that the sheet has not goes by the whole line")
     good = goods(log, line, cause.place, then=then, sheet=then[0].sheet)
-    if line == "rest" and not good:
-        good = goods(log, "whole", cause.place, then=then)
+    if line == "rest":
+        whole = goods(log, "whole", cause.place, then=then)
+        good = whole if not good or is_apart([log[place].at for place in whole], 3) else good
     part = PART.get(cause.by)
     changed = changed_at(log, part) if part else last_change(log)
     if line == "cord.pe":
         changed = changed_at(log, "cord")
     if line == "board.relay":
         changed = -1
-    is_changed = changed > cause.place
+    is_changed = changed > bad_at(log, cause)
     if part and is_changed and line == "heater.pe" and goods(log, line, changed, then=then):
         return "lifted"
     if not good and is_taken_back(log, line, cause.place):
@@ -133,6 +134,12 @@ def status_of_line(log: Log, cause: Cause, then: tuple[Terms, ...]) -> str:
         return "lifted"
     is_settled = is_changed or is_apart([log[place].at for place in good], 3)
     return "lifted" if is_settled or not decided("comes and goes") else "goes"
+
+
+def bad_at(log: Log, cause: Cause) -> int:
+    """Return the place of the reading that is bad: stricter terms may have made it so later, past a change."""
+    rows = [place for place in read(log[: cause.place + 1], cause.by) if place not in gone(log[: cause.place + 1])]
+    return max(rows, default=cause.place)
 
 
 def is_taken_back(log: Log, line: str, since: int) -> bool:
@@ -152,8 +159,24 @@ def is_error(log: Log, cause: Cause) -> bool:
     if not was_said(cause):
         return False
     names = [place for place in places(log, {f"{cause.id} in error"}, cause.place) if not log[place].is_refused]
-    closed = any(status(log[:place], cause) != "lifted" for place in names)
+    closed = any(status(log[:place], cause) != "lifted" or is_told_again(log[:place], cause) for place in names)
     return closed and decided("noted in error: what was told is closed")
+
+
+@remembered
+def is_told_again(log: Log, cause: Cause) -> bool:
+    """Tell whether it was told anew while it stood, and that stands: it is one danger, with all its tellings."""
+    for end in range(cause.place + 2, len(log) + 1):
+        again = [each for each in opened_at(log[:end]) if (each.id, each.by, each.is_former) == key_of(cause)]
+        stood = bool(again) and status(log[: end - 1], cause) != "lifted"
+        if stood and any(status(log, each) != "lifted" for each in again):
+            return True
+    return False
+
+
+def key_of(cause: Cause) -> tuple[str, str, bool]:
+    """Return what makes two causes the same one, told twice."""
+    return (cause.id, cause.by, cause.is_former)
 
 
 def was_said(cause: Cause) -> bool:

@@ -74,7 +74,7 @@ from tests.second.log import Said, decided
 from tests.second.machine import DIRECT, LINES, SERIES, TERMS, is_known, terms
 from tests.second.opens import FORMER
 from tests.second.rules import event_of
-from tests.second.sign import is_said_of
+from tests.second.sign import currents, is_said_of
 from tests.second.state import coarse, is_live_though_forbidden, state
 
 CREEP = timedelta(seconds=60)
@@ -140,6 +140,8 @@ ACTS: dict[str, Body] = {
     "turned": ProofMade(criterion="current_turned", **CURRENT),
     "current before": ProofMade(criterion="current", was=When.BEFORE, **CURRENT),
     "turned before": ProofMade(criterion="current_turned", was=When.BEFORE, **CURRENT),
+    "touch": ProofMade(criterion="touch", **CURRENT),
+    "touch before": ProofMade(criterion="touch", was=When.BEFORE, **CURRENT),
     "ended safe": Ended(why="proved and signed"),
     "floor dry": StepTicked(step="floor"),
     "plug fixed": CircuitNoted(plug="fixed"),
@@ -167,6 +169,11 @@ class Numbered(Log):
 
     def _next(self) -> int:
         return super()._next() + len(self.case.frames) - 1
+
+
+def is_current(act: str) -> bool:
+    """Tell whether an act is a current that is measured at the proof."""
+    return act.removesuffix(" before") in {"current", "turned", "touch"}
 
 
 def _order(row: Reading | Event) -> float:
@@ -255,8 +262,9 @@ class History:
         match what:
             case "tags off":
                 return not is_out(log, "tags off", "tags back")
-            case "current" | "turned":
-                return column != "N"
+            case _ if is_current(what):
+                is_asked = what.removesuffix(" before") in currents(log)
+                return is_asked and (column != "N" or what.endswith(" before"))
             case "drum":
                 return column == "N"
             case "lead off":

@@ -142,14 +142,19 @@ def bypass(log: Log, cause: Cause, then: tuple[Terms, ...]) -> bool:
     is_measured = cause.by in {"lock.unlocked", "tried"}
     if is_measured and is_slip(log, cause.place) and is_good(log, "lock.unlocked", cause.place, then):
         return decided("19 a slip is lifted by the next good one")
+    from tests.second.sign import as_of  # noqa: PLC0415 - the states are told by what is imported here
     from tests.second.state import is_proper_run  # noqa: PLC0415 - the states are told by what is imported here
 
     since = out_since(log, cause)
     if since < 0 or not is_good(log, "lock.unlocked", since, then):
         return False
     tried = [place for place in places(log, {"interlock holds"}, since) if not log[place].is_refused]
-    runs = places(log, {"run"}, tried[-1]) if tried else []
-    return any(is_proper_run(log, place) for place in runs)
+    if not tried:
+        return False
+    runs = places(log, {"run"}, tried[-1])
+    before = places(log, {"run before"}, tried[-1])
+    was = any(as_of(log, place, is_run=True) > tried[-1] for place in before)
+    return was or any(is_proper_run(log, place) for place in runs)
 
 
 def out_since(log: Log, cause: Cause) -> int:

@@ -10,6 +10,7 @@ from tests.second.answers import (
     figure,
     last_of_line,
     line_at,
+    read,
 )
 from tests.second.log import Log, decided, gone, last, remembered
 from tests.second.machine import (
@@ -88,9 +89,9 @@ def bad_at(log: Log) -> list[tuple[str, str]]:
 
 
 def is_broken_by(log: Log, line: str, before: Terms, held: Terms) -> bool:
-    """Tell whether the newest answer to a line kept what held before and breaks what holds now."""
-    place = last_of_line(log, line)
-    if place < 0 or place in gone(log):
+    """Tell whether the newest answer to a line that stands kept what held before and breaks what holds now."""
+    place = max((place for place in read(log, line) if place not in gone(log)), default=-1)
+    if place < 0:
         return False
     text = figure(log, place)
     is_broken = is_kept(text, before) and not is_kept(text, held)

@@ -146,6 +146,10 @@ SIGNED: tuple[Scene, ...] = (
     (*CUT, "lock replaced", ON, WHOLE, *FIRST, ON, *CURRENTS, "run", *LAST, *SAFE),
     ("smell", *CUT, "place noted", *FIRST, ON, "outlet amps_drain 9.4", "run", *SAFE),
     ("water", *CUT, "dried", *FIRST, ON, *CURRENTS, "run", *LAST, *SAFE),
+    ("it is class II", *CUT, "heater replaced", "heater pe 50M", *FIRST, ON, "touch", "run", *LAST, *SAFE),
+    ("shock", *CUT, *OUTLET, *FIRST, ON, "run", "it is class II", *CUT, WHOLE, "touch before", *LAST, *SAFE),
+    ("plug fixed", "smell", *CUT, "place noted", *FIRST, ON, "current", "run", *CUT, *LAST, *SAFE),
+    ("it is fl9-t", "smell", *CUT_9, "place noted", *FIRST, "motor pe 50M", ON, *CURRENTS, "run", *LAST, *SAFE),
 )
 CLOSED: Scene = ("outlet amps_drain 9.4", "run")
 OPEN_AGAIN: Scene = ("outlet amps_drain 0.8", 61, "outlet amps_drain 0.8", 61, "outlet amps_drain 0.8")
@@ -184,7 +188,18 @@ SELDOM: tuple[Scene, ...] = (
     ("it is fl9-t", *CUT_9, "steam pe 0.02M", "it is fl7-u", ON, WHOLE, ON),
 )
 # The rules that a single wrong turn hides.
-HIDDEN: tuple[Scene, ...] = (
+RAREST: tuple[Scene, ...] = (
+    (*CUT, "cord l 2.4", 30, "slip", *CORES, *GOOD, ON),
+    (*CUT, "tags off", "tags back", *FIRST, ON, "run", *SAFE, *CUT, *SAFE),
+    ("isolated", "dead filter 20", *SERIES, 61, *SERIES, "heater 26"),
+    ("run trips", *CUT, *GOOD, "cord across 640k", ON, "run trips", *CUT, *GOOD, "cord across 640k", ON),
+    (*CUT, "cord insulation 0.02M", WHOLE, "withdraw", ON),
+    ("smell", *CUT, "place noted", EARTH, WHOLE, ON, "withdraw", "board relay_on 231"),
+    ("it is fl9-t", "isolated", *LATE),
+    ("breaker", *CUT, *GOOD, "cord across 640k", ON),
+    (ON, "opened", "board relay_on 231", "shut", "board relay_on 231"),
+    ("shock", "shock in error", *CUT, *GOOD, "shock in error", ON),
+    ("serial A", "shock in error", *CUT, "cord pe >20", "earth in error"),
     ("dry", *CUT, *LEVELS, "run"),
     ("bypass found", *CUT, "bypass out", "lock unlocked OL", "interlock holds", "run"),
     ("shock", *CUT, *OUTLET, *FIRST, ON, "run", *CUT, *BEFORE, *LAST, *SAFE),
@@ -192,11 +207,12 @@ HIDDEN: tuple[Scene, ...] = (
     (*CUT, *NEW_HEATER, *FIRST, "opened", "seen", ON, *SAFE, "shut", ON, *CURRENTS, "run", *LAST, *SAFE),
     ("tripped", *CUT, *GOOD, ON, "tripped", *CUT, *GOOD, ON, *NEW_HEATER, ON),
     (*CUT, *NEW_HEATER, *FIRST, ON, *CURRENTS, *CLOSED, *OPEN_AGAIN, *LAST, *SAFE),
+    (*CUT, "tags off", "tags back", *FIRST, "heater earth 0.08", ON, *CLOSED, *OPEN_AGAIN, *SAFE),
     ("it is class II", "shock", *CUT, WHOLE, ON),
     (*CUT, "tags off", "tags back", *FIRST, ON, "run", *SAFE),
     (*CUT, "cord insulation 0.02M", "arrester", "lead off", WHOLE, "lead back", "filter earth 0.08", MILD, ON),
 )
-SCENES: tuple[Scene, ...] = (*TOLD, *MEASURED, *PEOPLE, *TERMS, *SIGNED, *(SELDOM * 5), *(HIDDEN * 6))
+SCENES: tuple[Scene, ...] = (*TOLD, *MEASURED, *PEOPLE, *TERMS, *SIGNED, *(SELDOM * 5), *(RAREST * 6))
 PLAIN = [name for name in (*ACTS, *LATER) if name not in {"ended unsafe", "ended safe", "reopened"}]
 DISTURBED, FROM_FILE = 0.06, 0.02
 

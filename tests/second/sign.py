@@ -9,7 +9,7 @@ from tests.second.dangers import causes, changed_unread, forbids_power, standing
 from tests.second.lifts import is_tried
 from tests.second.log import Log, Said, decided, last, places, remembered
 from tests.second.machine import HIDDEN, terms
-from tests.second.opens import Cause
+from tests.second.opens import Cause, is_one_way
 from tests.second.state import coarse, is_live_though_forbidden, is_proper_run, state
 
 REPLACED = {"heater replaced", "cord replaced", "lock replaced"}
@@ -35,8 +35,8 @@ def refuses_safe(log: Log, said: Said) -> str:
 
 
 def is_said_of(log: Log) -> bool:
-    """Tell whether this page says all that is asked of this machine: not of class II, nor where tests are barred."""
-    return not places(log, {"barred", "it is class II", "it is fl9-t", "plug fixed"})
+    """Tell whether this page says all that is asked of this machine: not where tests are barred."""
+    return not places(log, {"barred"})
 
 
 @remembered
@@ -52,10 +52,22 @@ def asked(log: Log) -> list[str]:
     """Return the lines that are asked: all after a change or a danger to people, less after plugs or covers alone."""
     is_changed = bool(marks(log, REPLACED) or marks(log, EARTHS))
     if is_changed or any(cause.id in STOOD for cause in causes(log)):
-        return ["seen", "drum", "earth", "own earth", "insulation", "current", "turned", "run", "codes", "joints"]
+        return ["seen", "drum", *earths(log, "own earth"), "insulation", *currents(log), "run", "codes", "joints"]
     if marks(log, {"tags off", "tags back"}):
-        return ["seen", "earth", "14 own earth of the plugs pulled", "insulation", "run"]
+        return ["seen", *earths(log, "14 own earth of the plugs pulled"), "insulation", "run"]
     return ["seen"] if last_cover(log) >= 0 else []
+
+
+def earths(log: Log, own: str) -> list[str]:
+    """Return the lines of the earth that are asked: none of class II."""
+    return [] if terms(log).is_two else ["earth", own]
+
+
+def currents(log: Log) -> list[str]:
+    """Return the currents that are asked: both ways where the plug goes in either way, touch current of class II."""
+    if terms(log).is_two:
+        return ["touch"]
+    return ["current"] if is_one_way(log) else ["current", "turned"]
 
 
 def since_whole(log: Log) -> int:
@@ -138,10 +150,17 @@ def is_free(log: Log, cause: Cause, *, is_run: bool) -> bool:
 
 
 def is_run_shown(log: Log) -> bool:
-    since = since_run(log)
-    if any(is_proper_run(log, place) for place in places(log, {"run"}, since)):
-        return True
-    return any(as_of(log, place, is_run=True) > since for place in places(log, {"run before"}))
+    """Tell whether the newest run went through, and counts since the last change or plug."""
+    rows = [(place, ran_at(log, place)) for place in places(log, {"run", "run trips", "run before"})]
+    newest = next(((place, at) for place, at in reversed(rows) if at >= 0), None)
+    return newest is not None and log[newest[0]].what != "run trips" and newest[1] > since_run(log)
+
+
+def ran_at(log: Log, place: int) -> int:
+    """Return as of which record a run shows function, -1 where it shows none."""
+    if log[place].what == "run before":
+        return as_of(log, place, is_run=True)
+    return place if is_proper_run(log, place) else -1
 
 
 def is_own_earth(log: Log) -> bool:
@@ -166,6 +185,7 @@ _SHOWN: dict[str, Callable[[Log], bool]] = {
     "insulation": is_insulation,
     "current": lambda log: is_current(log, "current"),
     "turned": lambda log: is_current(log, "turned"),
+    "touch": lambda log: is_current(log, "touch"),
     "run": is_run_shown,
     "codes": lambda log: last(log, "codes good") > since_whole(log),
     "joints": lambda log: last(log, "joints") > since_run(log),

@@ -19,6 +19,8 @@ POWER |= {"interlock holds", "interlock starts"}
 IN_VOLTAGE = POWER | {"tripped", "breaker", "found powered"}
 # Readings that show power where none should be.
 SHOWS_POWER = frozenset({"board relay_on 231", "dead ln 40", "outlet amps_drain 0.8", "outlet amps_drain 9.4"})
+# What is refused in live work, and ends it where a file tells of it all the same.
+WORKS = frozenset({"tags off", "earth off", "heater replaced", "cord replaced", "lock replaced", "board cleaned"})
 ENDS = frozenset({"ended unsafe", "ended safe"})
 # What nobody has to be at the machine for (SAFETY: attended is every other record of the prover's device).
 NOT_THERE = frozenset(
@@ -61,7 +63,7 @@ def _after(log: Log, column: str) -> str:  # noqa: PLR0911 - a row each
     said, what = log[-1], log[-1].what
     if said.is_refused:
         is_power = what in IN_VOLTAGE or (what in SHOWS_POWER and said.back is None)
-        is_power |= column == "L" and (what in {"tags off", "earth off"} or bool(hard(log) - hard(log[:-1])))
+        is_power |= column == "L" and (what in WORKS or bool(hard(log) - hard(log[:-1])))
         return "U" if is_power and decided("17 an import tells of power") else column
     if what in CUTS or what in ENDS or what == "reopened":
         return "N"
@@ -179,8 +181,9 @@ def since_absence(log: Log, cut: int) -> int:
 
 def attending(log: Log, cut: int) -> list[int]:
     """Return where somebody was at the machine, from the cut-off on."""
-    here = provers(log) | hands_in(log[:cut], log[cut].at)
-    return [cut, *(place for place in range(cut + 1, len(log)) if attends(log, place) and log[place].device in here)]
+    hands = hands_in(log[:cut], log[cut].at)
+    later = [place for place in range(cut + 1, len(log)) if attends(log, place)]
+    return [cut, *(place for place in later if log[place].device in hands | provers(log[: place + 1]))]
 
 
 def attends(log: Log, place: int) -> bool:
@@ -202,10 +205,12 @@ def wanted_points(log: Log, cut: int) -> frozenset[str]:
     over = max((place for place in charges(log[:cut]) if place >= before), default=-1)
     if over >= 0 and not any(is_dead_as(log[: end + 1], sheet) for end in range(over + 1, cut)):
         return everything
-    was_dead = any(is_dead_as(log[: end + 1], sheet) for end in range(before, cut) if not is_asked_more(log[:cut], end))
+    was_dead = any(is_dead_as(log[: end + 1], sheet) for end in range(before, cut) if not is_asked_more(log, end))
     was_short = wanted_points(log[:cut], before) != frozenset(POINTS[terms(log[:cut]).sheet])
     has_lapsed = not is_dead(log[:cut], log[cut].at)
-    is_short = (has_lapsed and (was_dead or was_short)) or (not has_lapsed)
+    is_short = (not has_lapsed or was_dead or was_short) and not is_asked_more(log, cut)
+    if has_lapsed and is_failed(log[:cut]) and decided("short series: none after a source that did not show"):
+        is_short = False
     return frozenset((*SUPPLY, *BIG[sheet])) if is_short and decided("a short series after a lapse") else everything
 
 
@@ -217,6 +222,13 @@ def is_struck(struck: dict[str, bool], wanted: frozenset[str]) -> bool:
 def is_direct(wanted: frozenset[str], *, has_direct: bool) -> bool:
     """Tell whether a source of direct voltage was shown where a point asks one."""
     return has_direct or not wanted & ASKS_DIRECT or not decided("a charge asks a source of direct voltage")
+
+
+def is_failed(log: Log) -> bool:
+    """Tell whether it was a source that did not show its voltage that ended the last proof."""
+    ended = [at for at in range(len(log)) if is_dead(log[:at], log[at].at) and not is_dead(log[: at + 1], log[at].at)]
+    dead = max((at for at in range(len(log)) if is_dead(log[: at + 1], log[at].at)), default=-1)
+    return bool(ended) and ended[-1] > dead and log[ended[-1]].what == "source 9"
 
 
 def is_asked_more(log: Log, since: int) -> bool:
@@ -245,7 +257,8 @@ def is_whole(log: Log, begun: int, cut: int) -> bool:
             has_direct = True
         elif text.startswith("source"):
             if text == SOURCE and has_source and struck:
-                is_proved = is_proved or (is_struck(struck, wanted) and is_direct(wanted, has_direct=has_direct))
+                is_closed = is_struck(struck, wanted) and not is_charged(log[: place + 1])
+                is_proved = is_proved or (is_closed and is_direct(wanted, has_direct=has_direct))
             else:
                 has_source, is_proved = text == SOURCE, False
                 struck = {} if text != SOURCE else struck
@@ -373,7 +386,7 @@ def is_live_though_forbidden(log: Log) -> bool:
         opens = (is_found and is_forbidden) or (was_powered and is_opening(before, after))
         if opens and decided("live_though_forbidden opens"):
             opened = place
-        if opened >= 0 and is_cleared(log[opened : place + 1], after, opened):
+        if opened >= 0 and is_cleared(after, opened):
             opened = -1
     return opened >= 0
 
@@ -396,7 +409,7 @@ def is_opening(before: Log, after: Log) -> bool:
     return any(name != "trip" or place != len(after) - 1 for name, _, place in new)
 
 
-def is_cleared(_part: Log, log: Log, opened: int) -> bool:
+def is_cleared(log: Log, opened: int) -> bool:
     """Tell whether it was cut off after a place, and proved dead or by the plug in the hand."""
     now = log[-1].at
     return last_cut(log) > opened and (is_dead(log, now) or is_hand_proved(log, now))

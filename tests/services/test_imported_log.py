@@ -118,6 +118,28 @@ def test_an_ending_that_was_flipped_does_not_end_the_job(
     assert dangers(other, job) == {"shock"}
 
 
+def test_a_correction_that_would_be_refused_makes_no_slip_of_what_read_bad(
+    context: Context, other: Context, job: str, tmp_path: Path
+) -> None:
+    prove_dead(context, job)
+    bad = NewReading(id=uuid4(), revision=revision(context, job), text="cord pe >20")
+    log_reading(context, job, bad)
+    logged(context, job, "cord pe 0.08")
+    slip = NewReading(id=uuid4(), revision=revision(context, job), text="cord pe 0.09", supersedes=bad.id)
+    log_reading(context, job, slip)
+    assert dangers(context, job) == set(), "corrected at once it was a slip"
+
+    def forge(document: dict[str, Any]) -> None:
+        power = {**document["events"][0], "id": str(uuid4()), "body": {"kind": "plugged_in"}}
+        last = next(row for row in document["history"] if row["text"] == "cord pe 0.09")
+        power["order"], last["order"] = last["order"], last["order"] + 1
+        document["events"].append(power)
+        document["revision"] += 1
+
+    assert came(context, other, job, tmp_path, forge).keys() == {"cord pe 0.09"}
+    assert dangers(other, job) == {"earth"}
+
+
 def test_power_that_was_refused_counts_as_power(context: Context, other: Context, job: str, tmp_path: Path) -> None:
     prove_dead(context, job)
     happened(context, job, PluggedIn())

@@ -178,4 +178,37 @@ CORNERS = [
             )
         },
     ),
+    Told(
+        "after a lapse a sheet with a capacitor that was never read asks the whole series",
+        [
+            *proof(),
+            {"wait_minutes": 12, **do("attended")},
+            {"sheet": "tl4-c"},
+            do("isolated"),
+            *read("source 121", "dead ln 0.1", "dead le 0.1", "dead ne 0.1", "source 121", "motor main 4.1"),
+        ],
+        refused=(-1,),
+        state="not_proved",
+    ),
+    Told(
+        "a job that is reopened is nobody's: still here of whoever cut it off before proves no presence",
+        [
+            do("isolated"),
+            do("ended", why="left it", is_labelled_unsafe=True),
+            do("reopened"),
+            do("attended"),
+        ],
+        refused=(-1,),
+        says="takes nothing over",
+    ),
+    Told(
+        "three good readings of the whole settle a leak of its rest that came and went",
+        [
+            *proof(),
+            do("run_made", method="insulation", connected=["cord", "filter", "harness", "motor", "pump"], text="0.02"),
+            *read(INS),
+            {"wait_minutes": 2, "read": INS},
+            {"wait_minutes": 2, "read": INS},
+        ],
+    ),
 ]

@@ -184,7 +184,8 @@ def _ended(walk: Walk, _event: Event, _body: Ended) -> Walk:
 
 
 def _reopened(walk: Walk, _event: Event, _body: Reopened) -> Walk:
-    return replace(walk.lapsed_by("", keeps_cut=False), powered="", live=None, live_until=None)
+    walk = walk.lapsed_by("", keeps_cut=False)
+    return replace(walk, powered="", live=None, live_until=None, provers=frozenset(walk.hands))
 
 
 def _bypass_out(walk: Walk, _event: Event, _body: BypassRemoved) -> Walk:

@@ -155,6 +155,8 @@ def tripped_now(walk: Walk, event: Event, body: Tripped, *, in_a_run: bool) -> W
     if in_a_run:
         found = replace(found, words="in a watched run")
     was = [row.found for row in walk.lifted if row.found.id is DangerId.TRIP]
+    # One that stands and came back already asks no less as it goes once more.
+    was += [row for row in walk.found if row.id is DangerId.TRIP and row.is_again]
     is_same = any((row.device, row.moment) == (found.device, found.moment) for row in was)
     return opened(replace(walk, trip=event.order), replace(found, is_again=is_same))
 

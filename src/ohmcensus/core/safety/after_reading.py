@@ -151,7 +151,7 @@ def _superseded(walk: Walk, reading: Reading) -> tuple[Walk, bool]:
         return _unproved(walk, gone), True
 
     def slipped(row: Found) -> Found:
-        is_slip = row.record == gone and walk.now - moment(row.at) <= SLIP
+        is_slip = row.record == gone and not reading.refused and walk.now - moment(row.at) <= SLIP
         return replace(row, is_corrected=True) if is_slip else row
 
     return replace(walk, found=tuple(map(slipped, walk.found))), False

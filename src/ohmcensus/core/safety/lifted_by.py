@@ -143,9 +143,14 @@ def _of_water(found: Found, walk: Walk) -> Iterator[Need]:
 
 def held_line(found: Found, walk: Walk) -> str:
     """Return the line that a measured danger hangs on: the whole line of its kind, where the sheet has not its own."""
-    if is_known(found.line, walk.terms):
-        return found.line
-    return EARTH_LINE if found.id is DangerId.EARTH else WHOLE_LINE
+    whole = {DangerId.EARTH: EARTH_LINE, DangerId.INSULATION: WHOLE_LINE}.get(found.id, found.line)
+    return found.line if is_known(found.line, walk.terms) else whole
+
+
+def answering_lines(found: Found, walk: Walk) -> tuple[str, ...]:
+    """Return the lines each of which answers a danger that was measured: of a part of a machine the whole one too."""
+    line = held_line(found, walk)
+    return (line, WHOLE_LINE) if is_leak_test(line) and not is_of_current(line) else (line,)
 
 
 def _of_earth(found: Found, walk: Walk) -> Iterator[Need]:
@@ -166,12 +171,10 @@ def _of_earth(found: Found, walk: Walk) -> Iterator[Need]:
 
 def _of_insulation(found: Found, walk: Walk) -> Iterator[Need]:
     line = held_line(found, walk)
-    if is_good(line, found.since, walk, found.then):
+    if any(is_good(each, found.since, walk, found.then) for each in answering_lines(found, walk)):
         return
     if is_whole_line_of_arrester(line, walk):
         yield from arrester_needs(found.since, walk, found.then)
-        return
-    if is_leak_test(line) and not is_of_current(line) and is_good(WHOLE_LINE, found.since, walk, found.then):
         return
     part = found.part
     if part is not None and walk.marks.mended.get(part, 0) > found.since:

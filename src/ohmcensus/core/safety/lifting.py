@@ -6,7 +6,7 @@ from dataclasses import replace
 
 from ohmcensus.core.safety.danger import OUTLET_LINE, Found
 from ohmcensus.core.safety.evidence import is_settled_by
-from ohmcensus.core.safety.lifted_by import arrester_missing, held_line, needs
+from ohmcensus.core.safety.lifted_by import answering_lines, arrester_missing, held_line, needs
 from ohmcensus.core.safety.needs import is_whole_line_of_arrester
 from ohmcensus.core.safety.opening import opened
 from ohmcensus.core.safety.walk import Lifted, Walk
@@ -91,4 +91,5 @@ def _is_settled(found: Found, walk: Walk) -> bool:
     changed = marks.last_mended if found.part is None else marks.mended.get(found.part, 0)
     if found.part is not None and found.id is DangerId.EARTH:
         changed = max(changed, marks.earths.get(found.part, 0))
-    return changed > found.since or is_settled_by(row for row in walk.goods(line) if row.order > found.since)
+    goods = [[row for row in walk.goods(each) if row.order > found.since] for each in answering_lines(found, walk)]
+    return changed > found.since or any(map(is_settled_by, goods))

@@ -80,18 +80,18 @@ class Series:
 
     def is_whole(self, sheet: Sheet) -> bool:
         """Tell whether every point reads dead, each proved by a meter that showed its source before and after."""
-        wanted = wanted_points(sheet, is_short=self.is_short)
-        if not all(name in self.points and is_inside(self.points[name], sheet) for name in wanted):
+        if not self.holds_all(sheet):
             return False
+        wanted = wanted_points(sheet, is_short=self.is_short)
         pairs = {self.points[name].meter.id for name in SUPPLY_PAIRS}
         charges = {self.points[name].meter.id for name in wanted if name not in SUPPLY_PAIRS}
         if len(pairs) > 1 or len(charges) > 1:
             return False
         shown = all(self.tools[name].is_shown_again for name in pairs | charges if name in self.tools)
-        return shown and (pairs | charges) <= self.tools.keys() and not self.unproved_direct(sheet)
+        return shown and (pairs | charges) <= self.tools.keys()
 
     def holds_all(self, sheet: Sheet) -> bool:
-        """Tell whether every point of a sheet was read dead in this series, by a proper source; it is closed by now."""
+        """Tell whether every point of a sheet was read dead in this series, those that can hurt by a proper source."""
         wanted = wanted_points(sheet, is_short=self.is_short)
         is_read = all(name in self.points and is_inside(self.points[name], sheet) for name in wanted)
         return is_read and not self.unproved_direct(sheet)

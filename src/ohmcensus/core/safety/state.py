@@ -13,6 +13,7 @@ from ohmcensus.core.event import CutOff, Event, Says
 from ohmcensus.core.job.case import Case, Frame
 from ohmcensus.core.job.reading import Reading
 from ohmcensus.core.judgement.passes import Pass
+from ohmcensus.core.machine.dead_tests import points
 from ohmcensus.core.safety.after_event import after_event, struck
 from ohmcensus.core.safety.after_reading import after_reading
 from ohmcensus.core.safety.clock import UNATTENDED, arrived, moment
@@ -210,9 +211,16 @@ def _is_gone(row: Found, gone: set[tuple[str, str]]) -> bool:
 
 
 def _with_sheet(walk: Walk, before: Frame | None) -> Walk:
-    """Return the walk after another sheet: dead only where its points were all in the series, the cut-off stands."""
-    if before is None or before.sheet == walk.terms.sheet or walk.proved is None:
+    """Return the walk after another sheet: dead only where its points were all in the series, the cut-off stands.
+
+    A series that would have been short is whole again where the sheet asks a point that the one before did not.
+    """
+    if before is None or before.sheet == walk.terms.sheet:
         return walk
+    if walk.proved is None:
+        asks_more = {row.id for row in points(walk.terms.sheet)} - {row.id for row in points(before.sheet)}
+        whole = replace(walk.series, is_short=False)
+        return replace(walk, may_be_short=False, series=whole) if asks_more else walk
     if walk.series.holds_all(walk.terms.sheet):
         return walk
     return replace(walk, proved=None, may_be_short=False, lapsed="another sheet asks a point that was not read")
