@@ -5,7 +5,7 @@ from __future__ import annotations
 import pytest
 from tests.core.case_of import Log
 
-from ohmcensus.core.errors import InputError
+from ohmcensus.core.errors import InputError, SafetyRefusalError
 from ohmcensus.core.event import Body, Event, Intervention, Opened, Shut, StripBack, StripStep
 from ohmcensus.core.event.change import usual_intervention
 from ohmcensus.core.job.strip_down import beneath, strip_down
@@ -88,7 +88,7 @@ def test_what_is_off_beneath_a_cover_goes_back_first(
     ways += [Shut(panel=panel)] if panel in log.safety.walk.covers else []
     for body in ways:
         if first:
-            with pytest.raises(InputError, match=f"still off beneath it: {first[0]}"):
+            with pytest.raises(SafetyRefusalError, match=f"still off beneath it: {first[0]}"):
                 refuse_event(log.case, body, log.safety)
         else:
             refuse_event(log.case, body, log.safety)

@@ -211,4 +211,11 @@ CORNERS = [
             {"wait_minutes": 2, "read": INS},
         ],
     ),
+    Told(
+        "over a part that leaks and is off a cover waits for the rest to be measured, and says so",
+        [*proof(), do("opened", panel="back"), *HEATER_BAD, HEATER_OFF, do("shut", panel="back")],
+        refused=(-1,),
+        says="Measure the rest",
+        dangers=("insulation",),
+    ),
 ]

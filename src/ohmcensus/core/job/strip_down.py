@@ -143,22 +143,6 @@ def refuse_strip(case: Case, body: StripStep | StripBack) -> None:
         raise InputError(what=what, remedy="tick it where it was pulled", field="plugs")
 
 
-def refuse_cover(case: Case, panel: str, over: frozenset[str] = frozenset()) -> None:
-    """Refuse to put a cover on over what is still off beneath it, parts left out that may stay off.
-
-    Raises
-    ------
-    InputError
-        With what goes back first.
-    """
-    first = beneath(case, panel, over)
-    if first:
-        what = f"{case.sheet.panels[panel].title}: still off beneath it: {', '.join(first)}"
-        raise InputError(
-            what=what, remedy="put that back first, the last that came off before the others", field="panel"
-        )
-
-
 def beneath(case: Case, panel: str, over: frozenset[str] = frozenset()) -> tuple[str, ...]:
     """Return what is still off beneath a cover, in words, the last that came off first: it goes back before the cover.
 

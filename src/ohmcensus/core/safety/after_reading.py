@@ -130,7 +130,8 @@ def after_outlet(walk: Walk, order: int, at: str, record: str) -> Walk:
     what = outlet_found(intervals, walk.terms, is_reversible=is_plug_turned_freely(walk))
     if not what:
         return walk
-    shown = ", ".join(f"{title_of(f'outlet.{name}', walk.terms)} {each.shows}" for name, each in rows.items())
+    pairs = {name: title_of(f"outlet.{name}", walk.terms).removeprefix("outlet, ") for name in rows}
+    shown = ", ".join(f"{pairs[name]} {each.shows}" for name, each in rows.items())
     words = f"{what}: {shown}"
     found = Found(DangerId.EARTH, OUTLET_LINE, words, order, at, walk.terms, is_measured=True, record=record)
     return opened(walk, found)

@@ -39,7 +39,7 @@ from ohmcensus.core.event import (
 )
 from ohmcensus.core.event.record import is_reason
 from ohmcensus.core.job.case import Case
-from ohmcensus.core.job.strip_down import refuse_cover
+from ohmcensus.core.job.strip_down import beneath
 from ohmcensus.core.judgement.passes import WHOLE_LINE, Pass
 from ohmcensus.core.machine.asked import THROUGH
 from ohmcensus.core.safety.admission import admitted_leak_test
@@ -195,6 +195,8 @@ def _refuse_left_out(body: StripBack, safety: Safety) -> None:
 
 
 _BACK = go(ActId.REFIT, "Put it back", "repair", "back")
+_REST = go(ActId.MEASURE, "Measure the rest", "trace", WHOLE_LINE)
+_LAST_FIRST = "put that back first, the last that came off before the others"
 
 
 def _refuse_leaky_back(body: StripBack, safety: Safety) -> None:
@@ -211,20 +213,28 @@ def _refuse_leaky_back(body: StripBack, safety: Safety) -> None:
 
 
 def _refuse_covering(case: Case, panel: str, over: Over | None, safety: Safety, *, back: tuple[str, ...]) -> None:
-    """Refuse a cover over a part that is off, unless it leaks, and its wires are insulated and tied away."""
+    """Refuse a cover over what is off, but a part that leaks and whose wires are insulated and tied away."""
     sheet, walk = safety.walk.terms.sheet, safety.walk
     known = sheet.panels.get(panel)
     goes_back = {part for plug in back if plug in sheet.plugs for part in sheet.plugs[plug].parts}
-    beneath = {part.id for part in sheet.parts if part.behind == panel}
-    off = (beneath & parts_off(walk) & off_under_insulation(walk)) - goes_back
+    behind = {part.id for part in sheet.parts if part.behind == panel}
+    off = (behind & parts_off(walk) & off_under_insulation(walk)) - goes_back
     tied = off & frozenset({*walk.over, *([over.part] if over is not None and over.insulated else [])})
     leaky = sorted(off - tied)
+    title = known.title if known is not None else panel
     if leaky:
-        title = known.title if known is not None else panel
         what = f"{title}: the {part_title(leaky[0], walk.terms)} stays off beneath it"
         remedy = "insulate its wires and tie them away, and say so; or put it back first"
         raise SafetyRefusalError(what=what, remedy=remedy, field="over", acts=(over_act(leaky[0], safety), _BACK))
-    refuse_cover(case, panel, frozenset(tied))
+    first = beneath(case, panel, frozenset(tied))
+    if not first:
+        return
+    what = f"{title}: still off beneath it: {', '.join(first)}"
+    is_leak = any(row.id is DangerId.INSULATION for row in walk.found)
+    if is_leak and (behind & parts_off(walk)) - goes_back:
+        remedy = "measure the rest: where that is good, what leaks may stay off; or put it back first"
+        raise SafetyRefusalError(what=what, remedy=remedy, field="panel", acts=(_REST, _BACK))
+    raise SafetyRefusalError(what=what, remedy=_LAST_FIRST, field="panel", acts=(_BACK,))
 
 
 def _refuse_change(body: Changed, safety: Safety) -> None:
