@@ -149,8 +149,10 @@ def _refuse_power(body: Body, safety: Safety) -> None:
         return
     first = bars[0]
     is_live = safety.danger(DangerId.LIVE_THOUGH_FORBIDDEN) is not None
-    others = "; ".join(dict.fromkeys(bar.found for bar in bars))
-    what = f"{'pull the plug: ' if is_live else ''}no power: {others}"
+    found = tuple(dict.fromkeys(bar.found for bar in bars))
+    # What one bar says already, the danger that it comes from does not say again.
+    once = [words for words in found if not any(words in other for other in found if other != words)]
+    what = f"{'pull the plug: ' if is_live else ''}no power: {'; '.join(once)}"
     acts = tuple(dict.fromkeys((PULL, first.act) if is_live else (first.act, *(bar.act for bar in bars[1:3]))))
     if safety.state not in POWERED and not isinstance(body, LiveBegun | Reclosed):
         # What tells of power may be so, whether it may or not: then that is written down.
