@@ -94,7 +94,7 @@ RULES: list[tuple[Any, str, Callable[..., Any], str]] = [
     (power, "is_run", no, "an interlock that held and then started is tried again once it reads open"),
     (lifted_by, "_removal_needs", none, "a heater that was replaced takes no bypass out"),
     (
-        lifting,
+        lifted_by,
         "held_line",
         lambda found, _: found.line,
         "a line that another sheet has not is settled by three of the whole",
@@ -137,6 +137,19 @@ RULES: list[tuple[Any, str, Callable[..., Any], str]] = [
     (needs, "parts_off", lambda *_: frozenset(), "a cover is shut over a part that leaks, its wires tied away"),
     (opening, "is_power_forbidden", no, "live mode ends as a danger comes back"),
     (typed_line, "refuse_event", nothing, "a typed current of now is refused as power is"),
+    (state, "points", none, "after a lapse a sheet with a capacitor that was never read asks the whole series"),
+    (
+        rules,
+        "beneath",
+        none,
+        "over a part that leaks and is off a cover waits for the rest to be measured, and says so",
+    ),
+    (
+        lifting,
+        "answering_lines",
+        lambda found, _: (found.line,),
+        "three good readings of the whole settle a leak of its rest that came and went",
+    ),
     (state, "stretched", same, "what was seen under power counts after unplugging"),
 ]
 
