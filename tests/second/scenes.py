@@ -189,6 +189,7 @@ SELDOM: tuple[Scene, ...] = (
 )
 # The rules that a single wrong turn hides.
 RAREST: tuple[Scene, ...] = (
+    ("shock", *CUT, *OUTLET, *FIRST, ON, *CLOSED, *CURRENTS, *CUT, *OPEN_AGAIN, *LAST, *SAFE),
     (*CUT, "cord l 2.4", 30, "slip", *CORES, *GOOD, ON),
     (*CUT, "tags off", "tags back", *FIRST, ON, "run", *SAFE, *CUT, *SAFE),
     ("isolated", "dead filter 20", *SERIES, 61, *SERIES, "heater 26"),

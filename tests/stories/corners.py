@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from tests.stories.guard import before, by
-from tests.stories.told import HEATER_OFF, INS, OUTLET, PE, PLUG_IN, REPLACED, Steps, Told, do, proof, read
+from tests.stories.told import HEATER_OFF, INS, OUTLET, PE, PLUG_IN, REPLACED, WHY, Steps, Told, do, proof, read
 
 # The serial number of a machine that was here before, as a story has it.
 SERIAL = "S-0001"
@@ -217,5 +217,18 @@ CORNERS = [
         refused=(-1,),
         says="Measure the rest",
         dangers=("insulation",),
+    ),
+    Told(
+        "a job that is reopened asks the link anew before any reason counts",
+        [
+            *proof("fl9-t"),
+            do("ended", why="left it", is_labelled_unsafe=True),
+            do("reopened"),
+            do("isolated"),
+            {**read(PE)[0], **WHY},
+        ],
+        "fl9-t",
+        refused=(-1,),
+        state="not_proved",
     ),
 ]

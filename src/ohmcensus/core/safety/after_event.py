@@ -185,7 +185,10 @@ def _ended(walk: Walk, _event: Event, _body: Ended) -> Walk:
 
 def _reopened(walk: Walk, _event: Event, _body: Reopened) -> Walk:
     walk = walk.lapsed_by("", keeps_cut=False)
-    return replace(walk, powered="", live=None, live_until=None, provers=frozenset(walk.hands))
+    # Nobody knows how it stood meanwhile: what was discharged may be charged again.
+    return replace(
+        walk, powered="", live=None, live_until=None, provers=frozenset(walk.hands), discharged=frozenset[str]()
+    )
 
 
 def _bypass_out(walk: Walk, _event: Event, _body: BypassRemoved) -> Walk:

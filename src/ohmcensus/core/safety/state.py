@@ -192,7 +192,7 @@ def framed(walk: Walk, frame: Frame) -> Walk:
     walk = _with_sheet(replace(walk, frame=frame), before)
     if frame.is_arrival:
         walk = replace(walk.lapsed_by("this job came in from a file", keeps_cut=False), live=None, live_until=None)
-        walk = replace(walk, powered="", hands={}, provers=frozenset())
+        walk = replace(walk, powered="", hands={}, provers=frozenset(), discharged=frozenset())
     gone = {(row.id, former_line(row)) for row in (before.former if before else ()) if row not in frame.former}
     if gone:
         walk = replace(walk, found=tuple(row for row in walk.found if not _is_gone(row, gone)))
