@@ -10,7 +10,7 @@ from hypothesis import given
 from hypothesis import strategies as st
 from tests.core.case_of import Log, proof_of
 from tests.core.test_safety_property import seeds
-from tests.second.histories import ACTS
+from tests.second.acts import ACTS
 from tests.second.scenes import told
 
 from ohmcensus.core.errors import InputError, OhmcensusError, SafetyRefusalError

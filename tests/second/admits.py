@@ -15,6 +15,7 @@ from tests.second.dangers import (
     status,
     was_said,
 )
+from tests.second.forbidden import is_live_though_forbidden
 from tests.second.lifts import is_earth_good, is_tried, is_whole_good, out_since
 from tests.second.log import TEN, Log, Said, decided, gap, last, latest, places, when
 from tests.second.machine import BIG, is_kept, terms
@@ -28,7 +29,6 @@ from tests.second.state import (
     is_charged,
     is_hand_proved,
     is_in,
-    is_live_though_forbidden,
     powered_at,
     provers,
     state,

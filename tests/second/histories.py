@@ -4,55 +4,16 @@ from __future__ import annotations
 
 from dataclasses import dataclass, field, replace
 from datetime import timedelta
-from typing import Any
 
 from ohmcensus.core.errors import OhmcensusError
 from ohmcensus.core.event import (
-    Attended,
     Body,
-    BypassRemoved,
-    Changed,
-    Checked,
-    CheckOutcome,
-    CircuitNoted,
-    CodesRead,
-    CutOff,
-    EarthLifted,
-    EarthRefitted,
     Ended,
     Event,
-    FoundPowered,
-    HandsOff,
-    Hazard,
-    HazardFound,
-    InsulationNotAllowed,
-    InterlockTried,
-    Intervention,
-    Isolated,
-    LiveBegun,
-    LiveEnded,
-    NotedInError,
-    Opened,
-    Over,
-    PlaceNoted,
-    PluggedIn,
-    ProofMade,
-    Reclosed,
     RecordWithdrawn,
-    Reopened,
     RunDoubted,
     RunMade,
-    RunWatched,
-    Says,
-    Shut,
-    Stamped,
-    StepTicked,
     StripBack,
-    StripStep,
-    Tried,
-    Tripped,
-    Way,
-    When,
 )
 from ohmcensus.core.job.case import Case
 from ohmcensus.core.job.former import FormerDanger
@@ -61,101 +22,24 @@ from ohmcensus.core.limits.profile import BUILT_IN
 from ohmcensus.core.meter import GENERIC_METERS
 from ohmcensus.core.proof.sign_off import refuse_sign_off
 from ohmcensus.core.safety import Safety, Walk, admitted, may, refuse_event, safety_at, stepped, walk_of
-from ohmcensus.core.symptom import Device
 from ohmcensus.core.trip.of_case import leaky_parts
 from ohmcensus.core.trip.problem import Method
 from ohmcensus.services.at_hand.sheets import find_sheet
 from tests.core.case_of import START, Log
 from tests.second import log as known
+from tests.second.acts import ACTS, ALWAYS, BACK, LATER, LEAKS
 from tests.second.admits import refuses
 from tests.second.answers import MILD, has_arrester, is_earth_off, is_lead_off, is_out
 from tests.second.dangers import standing
+from tests.second.forbidden import is_live_though_forbidden
 from tests.second.log import Said, decided
-from tests.second.machine import DIRECT, LINES, SERIES, TERMS, is_known, terms
+from tests.second.machine import DIRECT, LINES, TERMS, is_known, terms
 from tests.second.opens import FORMER
 from tests.second.rules import event_of
 from tests.second.sign import currents, is_said_of
-from tests.second.state import coarse, is_live_though_forbidden, state
+from tests.second.state import coarse, state
 
 CREEP = timedelta(seconds=60)
-WHY = "it was only said by somebody else"
-OVER = Over(part="heater", insulated=True)
-CURRENT: dict[str, Any] = {"text": "0.4 mA", "way": Way.DIFFERENTIAL, "instrument": GENERIC_METERS[2]}
-ACTS: dict[str, Body] = {
-    "isolated": Isolated(),
-    "locked off": Isolated(how=CutOff.LOCKED_OFF),
-    "switched off": Isolated(how=CutOff.SWITCHED_OFF),
-    "plug in hand": Isolated(how=CutOff.PLUG_IN_HAND),
-    "plugged in": PluggedIn(),
-    "live begun": LiveBegun(reason="volts at the relay", minutes=2),
-    "live begun, lid shut": LiveBegun(reason="volts at the relay", minutes=2, says=(Says.LID_SHUT,)),
-    "live ended": LiveEnded(),
-    "opened": Opened(panel="back"),
-    "shut": Shut(panel="back"),
-    "shut over": Shut(panel="back", over=OVER),
-    "attended": Attended(),
-    "hands off": HandsOff(),
-    "tripped": Tripped(device=Device.RCD),
-    "breaker": Tripped(device=Device.BREAKER),
-    "tripped out": Tripped(device=Device.RCD, machine="out"),
-    "reclosed out": Reclosed(machine="out"),
-    "reclosed in": Reclosed(machine="in"),
-    "shock": HazardFound(hazard=Hazard.SHOCK),
-    "smell": HazardFound(hazard=Hazard.BURNT_SMELL),
-    "water": HazardFound(hazard=Hazard.WATER_INSIDE),
-    "dry": HazardFound(hazard=Hazard.DRY),
-    "bypass found": HazardFound(hazard=Hazard.BYPASS),
-    "place noted": PlaceNoted(hazard=Hazard.BURNT_SMELL, words="the plug of the pump"),
-    "dried": PlaceNoted(hazard=Hazard.WATER_INSIDE, words="the hose of the sump, dry now"),
-    "bypass out": BypassRemoved(words="a wire across the lock"),
-    "interlock holds": InterlockTried(open="door", outcome=Tried.NO_START, was=When.NOW),
-    "interlock starts": InterlockTried(open="door", outcome=Tried.STARTS, was=When.NOW),
-    "heater replaced": Changed(part="heater", intervention=Intervention.REPLACED),
-    "cord replaced": Changed(part="cord", intervention=Intervention.REPLACED),
-    "lock replaced": Changed(part="lock", intervention=Intervention.REPLACED),
-    "board cleaned": Changed(part="board", intervention=Intervention.CLEANED),
-    "tags off": StripStep(words="heater tags off", plugs=("heater_tags",)),
-    "earth off": EarthLifted(part="heater"),
-    "earth found off": EarthLifted(part="heater", found=True),
-    "earth back": EarthRefitted(part="heater"),
-    "arrester": Stamped(part="filter", rating="arrester", value=1.0),
-    "lead off": EarthLifted(part="filter"),
-    "lead back": EarthRefitted(part="filter"),
-    "cord look bad": Checked(check="cord", outcome=CheckOutcome.BAD),
-    "cord look good": Checked(check="cord", outcome=CheckOutcome.GOOD),
-    "shock in error": NotedInError(danger="shock", because=WHY),
-    "trip in error": NotedInError(danger="trip", because=WHY),
-    "earth in error": NotedInError(danger="earth", because=WHY),
-    "barred": InsulationNotAllowed(words="the customer forbids it"),
-    "run": RunWatched(outcome="through", was=When.NOW),
-    "run trips": RunWatched(outcome="trips", was=When.NOW),
-    "run before": RunWatched(outcome="through", was=When.BEFORE),
-    "codes now": CodesRead(scheme="lamps", codes=(), was=When.NOW),
-    "found powered": FoundPowered(),
-    "seen": ProofMade(criterion="visual", is_good=True),
-    "drum": ProofMade(criterion="drum", is_good=True),
-    "joints": ProofMade(criterion="joints", is_good=True),
-    "codes good": ProofMade(criterion="codes", is_good=True),
-    "current": ProofMade(criterion="current", **CURRENT),
-    "turned": ProofMade(criterion="current_turned", **CURRENT),
-    "current before": ProofMade(criterion="current", was=When.BEFORE, **CURRENT),
-    "turned before": ProofMade(criterion="current_turned", was=When.BEFORE, **CURRENT),
-    "touch": ProofMade(criterion="touch", **CURRENT),
-    "touch before": ProofMade(criterion="touch", was=When.BEFORE, **CURRENT),
-    "ended safe": Ended(why="proved and signed"),
-    "floor dry": StepTicked(step="floor"),
-    "plug fixed": CircuitNoted(plug="fixed"),
-    "ended unsafe": Ended(why="the customer was told", is_labelled_unsafe=True),
-    "reopened": Reopened(),
-}
-# Acts whose body hangs on what went before.
-LATER = ("tags back", "doubt", "withdraw", "slip", "worse", "undo")
-# Those that take something back, and those that are taken whatever the state.
-BACK = frozenset({"withdraw", "slip", "worse", "undo", "doubt"})
-ALWAYS = frozenset({"withdraw", "undo", "doubt"})
-OTHERS = ("motor tacho_volts 0.8", "dead ln 40", "dead filter 20", "source 9", "board relay_on 231", "heater 26")
-READINGS = [*dict.fromkeys([*SERIES["fl7-u"], DIRECT, "dead drive 0.3", *LINES, *OTHERS])]
-LEAKS = ("leak test all 50M", "leak test all 0.02M", "leak test rest 50M", "leak test rest 0.02M")
 FRAMES = (*TERMS, *FORMER)
 OVERRIDES = [f"{word} is out and lies before me" for word in ("plug", "cord", "pin", "lead", "fork")]
 LETTERS = {"dead": "D", "not_proved": "N", "under_voltage": "U", "live": "L"}

@@ -142,8 +142,8 @@ def bypass(log: Log, cause: Cause, then: tuple[Terms, ...]) -> bool:
     is_measured = cause.by in {"lock.unlocked", "tried"}
     if is_measured and is_slip(log, cause.place) and is_good(log, "lock.unlocked", cause.place, then):
         return decided("19 a slip is lifted by the next good one")
+    from tests.second.forbidden import is_proper_run  # noqa: PLC0415 - the states are told by what is imported here
     from tests.second.sign import as_of  # noqa: PLC0415 - the states are told by what is imported here
-    from tests.second.state import is_proper_run  # noqa: PLC0415 - the states are told by what is imported here
 
     since = out_since(log, cause)
     if since < 0 or not is_good(log, "lock.unlocked", since, then):

@@ -8,8 +8,9 @@ from __future__ import annotations
 
 import random
 
+from tests.second.acts import ACTS, LATER, LEAKS, READINGS
 from tests.second.answers import MILD
-from tests.second.histories import ACTS, FRAMES, LATER, LEAKS, READINGS, History
+from tests.second.histories import FRAMES, History
 from tests.second.machine import DIRECT, SOURCE
 from tests.second.machine import SERIES as SERIES_OF
 

@@ -6,11 +6,12 @@ from collections.abc import Callable
 
 from tests.second.answers import goods, is_earth_off, is_good, is_lead_off, is_out, marks, own_since
 from tests.second.dangers import causes, changed_unread, forbids_power, standing
+from tests.second.forbidden import is_live_though_forbidden, is_proper_run
 from tests.second.lifts import is_tried
 from tests.second.log import Log, Said, decided, last, places, remembered
 from tests.second.machine import HIDDEN, terms
 from tests.second.opens import Cause, is_one_way
-from tests.second.state import coarse, is_live_though_forbidden, is_proper_run, state
+from tests.second.state import coarse, state
 
 REPLACED = {"heater replaced", "cord replaced", "lock replaced"}
 EARTHS = {"earth off", "earth found off", "earth back", "lead off", "lead back"}

@@ -60,7 +60,7 @@ def taken(  # noqa: PLR0913 - what is typed, and what is chosen beside it
     case, safety
         The job, and where it stands now.
     meters
-        Instruments to consider, the preferred one first; just one where the person named it.
+        Instruments to consider, the preferred one first; just one where it was named.
     function
         What the meter did between two points that no test names; None lets the reading tell.
     override
@@ -104,10 +104,8 @@ def taken(  # noqa: PLR0913 - what is typed, and what is chosen beside it
     if was == When.NOW and safety.state not in POWERED and shows_power(reading, case.terms):
         refuse_event(case, PluggedIn(), safety, device)
     admission = admitted(reading, safety)
-    if not admission.is_overridden:
-        reading = replace(reading, override="")
-    judgement = judge(use, held_on(line.test, case) if line.test else None)
-    return Taken(line, reading, judgement, admission.is_found)
+    reading = reading if admission.is_overridden else replace(reading, override="")
+    return Taken(line, reading, judge(use, held_on(line.test, case) if line.test else None), admission.is_found)
 
 
 def _at_door(line: Line, says: Mapping[str, str], sheet: Sheet) -> Line:

@@ -266,7 +266,6 @@ def _line_view(line: CensusLine, case: Case, note: str, history: list[ReadingVie
     key, test, answer = line_key(line), line.test, line.answer
     function = test.function if test else line.answers[-1].reading.function
     window = answer.judgement.window if answer else test.window if test else None
-    panel = sheet.panels.get(test.behind) if test and test.behind else None
     return LineView(
         key=key,
         part=test.part if test else "",
@@ -276,7 +275,7 @@ def _line_view(line: CensusLine, case: Case, note: str, history: list[ReadingVie
         unit=function.unit,
         state=test.stands if test else "",
         minutes=test.minutes if test else 0.0,
-        behind=panel.off_words if panel else "",
+        behind=_behind(test, sheet),
         advice=test.advice if test else "",
         between=[sheet.points.get(point, point) for point in line.between],
         should=window.shown if window else "",
@@ -301,6 +300,12 @@ def _line_view(line: CensusLine, case: Case, note: str, history: list[ReadingVie
         ruler=_ruler(line, answer),
         asks_door=test is not None and is_interlock_contact(sheet, test.part, test.name),
     )
+
+
+def _behind(test: MachineTest | None, sheet: Sheet) -> str:
+    """Return the cover that is off for a test, in words; empty where it is made with all of them on."""
+    panel = sheet.panels.get(test.behind) if test and test.behind else None
+    return panel.off_words if panel else ""
 
 
 def _rejudged(answer: Answer | None) -> str:

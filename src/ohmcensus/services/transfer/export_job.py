@@ -10,6 +10,7 @@ from typing import Any
 from sqlmodel import Session
 
 from ohmcensus.core.errors import InputError
+from ohmcensus.core.event import Event
 from ohmcensus.core.job.first_look import eye_checks
 from ohmcensus.core.job.reading import Reading, plain_reading
 from ohmcensus.core.layout.ohm_ruler import line_key
@@ -77,23 +78,25 @@ def job_file(context: Context, job_id: str) -> JobFile:
             for check, state in eye_checks(case)
             if state is not None
         ],
-        events=[
-            EventEntry(
-                id=e.id,
-                order=e.order,
-                at=e.at,
-                who=e.who,
-                body=e.body,
-                device=device_digest(job_id, e.device),
-                refused=e.refused,
-            )
-            for e in case.events
-        ],
+        events=[_event_entry(event, job_id) for event in case.events],
         frames=[FrameEntry(order=int(row.order), frame=body_of(row)) for row in case.frames if not row.is_arrival],
         lines=[line_entry(line, job.notes.get(line_key(line), "")) for line in job.lines],
         machine_id=stored.machine_id,
         customer=stored.customer,
         intake_revision=stored.intake_revision,
+    )
+
+
+def _event_entry(event: Event, job_id: str) -> EventEntry:
+    """Return one event as a file carries it: of its device a digest."""
+    return EventEntry(
+        id=event.id,
+        order=event.order,
+        at=event.at,
+        who=event.who,
+        body=event.body,
+        device=device_digest(job_id, event.device),
+        refused=event.refused,
     )
 
 

@@ -362,15 +362,12 @@ _RUNS = frozenset({"leak test", "run_made"})
 
 
 def _leak_test_of(teller: _Teller, place: int) -> str:
-    kind, record = teller.written.get(place, ("", ""))
-    if kind not in _RUNS:
-        raise InputError(what=f"step {place} left no leak test", remedy="name one that was accepted", field="steps")
-    return record
+    return _of_step(teller, place, "leak test", _RUNS)
 
 
-def _of_step(teller: _Teller, place: int, wanted: str) -> str:
+def _of_step(teller: _Teller, place: int, wanted: str, kinds: frozenset[str] = frozenset()) -> str:
     kind, record = teller.written.get(place, ("", ""))
-    if kind != wanted:
+    if kind not in (kinds or {wanted}):
         raise InputError(what=f"step {place} left no {wanted}", remedy="name one that was accepted", field="steps")
     return record
 
