@@ -17,9 +17,21 @@ from ohmcensus.core.diagnosis.conclusion import Standing
 from ohmcensus.core.diagnosis.of_case import OFTEN_ENOUGH, diagnosed, reach_of
 from ohmcensus.core.diagnosis.question import Reach
 from ohmcensus.core.diagnosis.search import search
-from ohmcensus.core.event import Body, Changed, Checked, CheckOutcome, Ended, Intervention, RunMade, RunWatched
+from ohmcensus.core.event import (
+    Body,
+    Changed,
+    Checked,
+    CheckOutcome,
+    Ended,
+    Hazard,
+    HazardFound,
+    Intervention,
+    RunMade,
+    RunWatched,
+)
 from ohmcensus.core.intake import Complaint
 from ohmcensus.core.judgement import census_lines
+from ohmcensus.core.machine.asked import RUN
 from ohmcensus.core.meter import GENERIC_METERS
 from ohmcensus.core.symptom import Symptom
 from ohmcensus.core.trip.of_case import leaky_parts
@@ -225,3 +237,12 @@ def test_a_current_read_one_way_round_wants_the_plug_turned_next() -> None:
     found = leak_test(log.case)
     assert found is not None
     assert (found.kind, found.words.startswith("Leak test. Turn the plug")) == (NextKind.LEAK_TEST, True)
+
+
+@pytest.mark.parametrize("hazard", [Hazard.BYPASS, Hazard.DRY])
+def test_what_may_not_run_through_its_steps_is_not_asked_for_a_current_in_one(hazard: Hazard) -> None:
+    free, held = told(Symptom.NO_HEAT), told(Symptom.NO_HEAT).did(HazardFound(hazard=hazard))
+    left_out = [reach_of(log.case, census_lines(log.case), log.safety).left_out for log in (free, held)]
+    asked = {RUN, "outlet.amps_drain", "outlet.amps_heat"}
+    assert asked & left_out[0] == frozenset()
+    assert asked <= left_out[1]

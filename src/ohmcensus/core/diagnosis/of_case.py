@@ -17,7 +17,9 @@ from ohmcensus.core.judgement import CensusLine
 from ohmcensus.core.machine import machine_tests
 from ohmcensus.core.machine.asked import RUN
 from ohmcensus.core.safety import Safety
+from ohmcensus.core.safety.measured import AMPS
 from ohmcensus.core.safety.power import power_bars, power_needs
+from ohmcensus.core.safety.words import Forbidden
 from ohmcensus.core.sheet import Sheet
 
 # What was read twice is read: two that disagree are a finding, and no third one is asked.
@@ -62,7 +64,7 @@ def reach_of(case: Case, lines: tuple[CensusLine, ...], safety: Safety) -> Reach
     }
     looked = {event.body.check for event in case.of(Checked)}
     ran = {RUN} if case.of(RunWatched) else set()
-    skipped |= held_by_voltage(case.sheet)
+    skipped |= held_by_voltage(case.sheet) | forbidden_steps(case.sheet, safety)
     needed = (need.typed.strip().replace(" ", ".") for need in power_needs(safety))
     return Reach(
         open_panels=uncovered(case),
@@ -74,6 +76,13 @@ def reach_of(case: Case, lines: tuple[CensusLine, ...], safety: Safety) -> Reach
         has_power=next(power_bars(safety), None) is None,
         before_power=tuple(needed),
     )
+
+
+def forbidden_steps(sheet: Sheet, safety: Safety) -> frozenset[str]:
+    """Return what only a machine shows that runs through its steps, where a danger forbids that."""
+    if not any(Forbidden.CYCLE in row.forbids for row in safety.dangers):
+        return frozenset()
+    return frozenset({RUN, *(test.id for test in machine_tests(sheet, None) if test.name.startswith(AMPS))})
 
 
 def held_by_voltage(sheet: Sheet) -> frozenset[str]:
