@@ -155,9 +155,11 @@ function Proof({ view, send, isDue }: { view: SafeState; send: Send; isDue: bool
         {job.safety === "dead" && job.safety_until && (
           <>
             {words.until(timeOf(job.safety_until))}{" "}
-            <Act look="plain" onClick={() => send({ kind: "attended" })}>
-              {words.stillHere}
-            </Act>
+            {view.is_prover && (
+              <Act look="plain" onClick={() => send({ kind: "attended" })}>
+                {words.stillHere}
+              </Act>
+            )}
           </>
         )}
       </p>
