@@ -35,7 +35,7 @@ NOT_THERE = frozenset(
         "doubt",
         "barred",
     }
-    | {"place noted", "dried", "shock in error", "trip in error", "reclosed out", "codes before"}
+    | {"place noted", "dried", "shock in error", "trip in error", "reclosed out", "codes before", "run before"}
     | POWER
     | ENDS
     | {"reopened", "plug fixed", *TERMS, *FORMER}
