@@ -231,4 +231,19 @@ CORNERS = [
         refused=(-1,),
         state="not_proved",
     ),
+    Told(
+        "a part that does not leak is put back before its cover, though another one may stay off",
+        [
+            *proof(),
+            do("opened", panel="back"),
+            *HEATER_BAD,
+            HEATER_OFF,
+            *read(INS),
+            do("strip_step", words="motor plug off", plugs=["motor_plug"]),
+            {"do": {"kind": "shut", "panel": "back", "over": {"part": "heater", "insulated": True}}},
+        ],
+        refused=(-1,),
+        says="Put that back first",
+        dangers=("insulation",),
+    ),
 ]

@@ -57,6 +57,14 @@ def test_what_is_typed_too_short_or_too_long_is_told_in_plain_words(context: Con
     assert all(said["field"] for *_, said in rows)
 
 
+def test_a_reason_that_is_none_is_told_by_its_own_sentence(context: Context, static: Path) -> None:
+    client, job = create_app(context, static_folder=static).test_client(), str(uuid4())
+    client.post("/api/jobs", json={"id": job, "machine": "M", "place": "P", "sheet": "fl7-u"})
+    body = {"kind": "noted_in_error", "danger": "shock", "because": "no"}
+    answer = client.post(f"/api/jobs/{job}/events", json={"id": str(uuid4()), "revision": 1, "body": body})
+    assert answer.get_json(force=True)["detail"] == "because: say in a few words why"
+
+
 @pytest.mark.parametrize(
     ("field", "text"), [("machine", LONG), ("machine", ""), ("place", LONG), ("complaint", LONG), ("serial", LONG)]
 )

@@ -101,7 +101,7 @@ def _said(row: ErrorDetails) -> str:
     """Say what does not fit: to whoever typed it in plain words, to a program by the path of the field."""
     typed = str(row["ctx"]["error"]) if row["type"] == "value_error" else _TYPED.get(row["type"], "")
     if typed:
-        name = str(row["loc"][-1]).replace("_", " ") if row["loc"] else ""
+        name = next((part.replace("_", " ") for part in reversed(row["loc"]) if isinstance(part, str)), "")
         return f"{name}: {typed}" if name else typed
     return f"{'.'.join(map(str, row['loc'])) or 'body'}: {row['msg'].lower()}"
 

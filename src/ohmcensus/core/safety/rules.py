@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Callable
+from collections.abc import Set as AbstractSet
 from dataclasses import dataclass
 from typing import Any
 
@@ -48,15 +49,11 @@ from ohmcensus.core.safety.after_strip import holds_earth
 from ohmcensus.core.safety.clock import UNATTENDED
 from ohmcensus.core.safety.hands import is_prover
 from ohmcensus.core.safety.lifted_by import PULL
-from ohmcensus.core.safety.needs import (
-    earth_needs,
-    insulation_needs,
-    off_under_insulation,
-    part_title,
-)
+from ohmcensus.core.safety.needs import earth_needs, insulation_needs, is_part_off, off_under_insulation, part_title
 from ohmcensus.core.safety.override import PROVE
 from ohmcensus.core.safety.power import HANDS_OFF_THERE, POWERED, is_power, over_act, refuse_power_event, was_it_now
 from ohmcensus.core.safety.state import Safety
+from ohmcensus.core.safety.walk import Walk
 from ohmcensus.core.safety.whole import parts_off
 from ohmcensus.core.safety.withdrawal import refuse_withdrawal
 from ohmcensus.core.safety.words import DangerId, SafetyState
@@ -230,11 +227,16 @@ def _refuse_covering(case: Case, panel: str, over: Over | None, safety: Safety, 
     if not first:
         return
     what = f"{title}: still off beneath it: {', '.join(first)}"
-    is_leak = any(row.id is DangerId.INSULATION for row in walk.found)
-    if is_leak and (behind & parts_off(walk)) - goes_back:
+    if _awaits_rest((behind & parts_off(walk)) - goes_back, walk):
         remedy = "measure the rest: where that is good, what leaks may stay off; or put it back first"
         raise SafetyRefusalError(what=what, remedy=remedy, field="panel", acts=(_REST, _BACK))
     raise SafetyRefusalError(what=what, remedy=_LAST_FIRST, field="panel", acts=(_BACK,))
+
+
+def _awaits_rest(off: AbstractSet[str], walk: Walk) -> bool:
+    """Tell whether a part that is off may be what leaks, and the rest was not shown good yet."""
+    leaks = [row for row in walk.found if row.id is DangerId.INSULATION and not is_part_off(row, walk)]
+    return bool(off) and any(row.part is None or row.part in off for row in leaks)
 
 
 def _refuse_change(body: Changed, safety: Safety) -> None:
