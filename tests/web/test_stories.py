@@ -152,3 +152,31 @@ def test_the_api_says_what_replay_says(context: Context, static: Path, told: Tol
     safe = caller.client.get(f"{caller.path}/safe", query_string={"device": device}).get_json()
     assert [row["hazard"] for row in safe["hazards"]] == [row.id for row in ours.dangers]
     assert (safe["may"]["power"], safe["may"]["live"]) == (ours.may.power, ours.may.live)
+
+
+ROOMS = (
+    "",
+    "intake",
+    "safe",
+    "codes",
+    "trace",
+    "rungs",
+    "trip",
+    "trip/story",
+    "suspects",
+    "outlook",
+    "repair",
+    "proof",
+)
+AWAY = [told for told in OVER_HTTP if any("sheet" in step for step in told.steps)]
+
+
+@pytest.mark.parametrize("told", AWAY, ids=lambda told: told.name)
+def test_every_room_opens_on_another_sheet_than_the_one_that_was_read_on(
+    context: Context, static: Path, told: Told
+) -> None:
+    caller = Caller(context, told, static)
+    for place, step in enumerate(told.steps):
+        caller.send(place, step)
+    paths = [f"{caller.path}/{room}".rstrip("/") for room in (*ROOMS, "sheet-out", "report.pdf")]
+    assert [(path, said) for path in paths if (said := caller.client.get(path).status_code) != 200] == []

@@ -11,7 +11,7 @@ from ohmcensus.core.event import Changed, Event, RunDoubted, RunMade
 from ohmcensus.core.job.case import Case
 from ohmcensus.core.job.strip_down import uncovered
 from ohmcensus.core.job.work_time import PLUG_MINUTES
-from ohmcensus.core.judgement.passes import EARTH_LINE, WHOLE_LINE, Pass, is_mild, line_of, passes
+from ohmcensus.core.judgement.passes import EARTH_LINE, WHOLE_LINE, Pass, is_mild, line_of, named_test, passes
 from ohmcensus.core.machine.coverage import LOAD_OHM, Driven, driven
 from ohmcensus.core.machine.likely import LEAST_WEIGHT, usual_weight
 from ohmcensus.core.machine.netlist import Configuration, part_modes
@@ -141,6 +141,9 @@ def _typed_as_lines(case: Case, made: Sequence[Event[RunMade]]) -> list[Event[Ru
     for row in case.standing:
         is_asked = row.test is not None and row.function is Function.INSULATION and not (row.loose or row.override)
         if not is_asked or row.test is None or is_mild(row) or row.indication.has_moved:
+            continue
+        if named_test(row.test, case.terms) is None:
+            # Read on the sheet that held then: the parts of this one are not told by it.
             continue
         part, _, test = row.test.partition(".")
         inside = set(names) if row.test == WHOLE_LINE else set(reaches(case.sheet, part, test))
