@@ -41,11 +41,11 @@ def test_readings_are_typed_judged_corrected_and_found_again(demo: Visit, size: 
     page = demo.trace("Machine 1", size=size, night=night)
     field(page).fill("heater 25.9")
     expect(answer(page)).to_contain_text("inside 25.2–29.4 Ω, from the plate: 2000 W at 230 V, +5/−10 %")
-    expect(page.locator(".pin.ghost")).to_be_visible()
+    expect(page.locator(".ruler-pin.ghost")).to_be_visible()
     field(page).press("Enter")
     expect(answer(page)).to_contain_text("Heater, element: OL, then 25.9 Ω, comes and goes")
     expect(line(page, "heater.element")).to_contain_text("25.9 Ω")
-    expect(page.locator(".pin.chosen")).to_be_visible()
+    expect(page.locator(".ruler-pin.chosen")).to_be_visible()
     for text, key, reads, verdict in (
         ("heater pe OL", "heater.pe", "OL", "inside"),
         ("pump 148", "pump.coil", "148 Ω", "inside"),

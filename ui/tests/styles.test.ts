@@ -41,3 +41,29 @@ test("a room places a shared control and never gives it another look", () => {
   );
   expect(relooked.map(({ file, selector }) => `${file}: ${selector}`)).toEqual([]);
 });
+
+const pages = import.meta.glob<string>("../src/**/*.tsx", { query: "?raw", import: "default", eager: true });
+/** Every class that a file gives to anything: what stands in quotes in a className. */
+const given = Object.entries(pages).map(([file, code]) => ({
+  file,
+  names: new Set(
+    [...code.matchAll(/[cC]lassNames?=(?:"([^"]*)"|\{((?:[^{}]|\{[^{}]*\})*)\})/g)].flatMap(
+      ([, plain = "", made = ""]) =>
+        `${plain} ${made.replace(/[`"${}?:]/g, " ")}`.match(/[a-z][a-z0-9-]*/g) ?? [],
+    ),
+  ),
+}));
+const roomOf = (file: string) => /src\/(rooms\/[^/]+|drawings|app)\//.exec(file)?.[1] ?? "";
+
+test("a room's rule reaches nothing outside of its room", () => {
+  const reaching = rules.flatMap(({ file, selector }) => {
+    const room = roomOf(file);
+    if (!room.startsWith("rooms/")) return [];
+    const classes = selector.match(/(?<=\.)[a-z][a-z0-9-]*/g) ?? [];
+    const elsewhere = given.find(
+      (page) => roomOf(page.file) !== room && classes.every((name) => page.names.has(name)),
+    );
+    return elsewhere ? [`${file}: ${selector} reaches ${elsewhere.file}`] : [];
+  });
+  expect(reaching).toEqual([]);
+});

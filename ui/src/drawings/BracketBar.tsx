@@ -1,4 +1,5 @@
 import type { TripView } from "../api/trip";
+import "./bracketBar.css";
 
 type Part = TripView["parts"][number];
 const WIDTH = 66;

@@ -1,3 +1,5 @@
+import "./lamp.css";
+
 /** A lamp as it looks on the machine: lit it is filled and rayed, dark it is an empty ring. */
 export function Lamp({ isLit, size = 44 }: { isLit: boolean; size?: number }) {
   const rays = [0, 45, 90, 135, 180, 225, 270, 315];

@@ -1,6 +1,7 @@
 import type { Verdict } from "../api/client";
 import { trace, verdictWords } from "../words/trace";
 import { verdictColour } from "./VerdictMark";
+import "./lineMarks.css";
 
 const HEIGHT = 18;
 const WIDEST = 17;

@@ -2,6 +2,7 @@ import { useElementSize } from "@mantine/hooks";
 import type { Schemas, Verdict } from "../api/client";
 import { trace, verdictWords } from "../words/trace";
 import { verdictColour } from "./VerdictMark";
+import "./ruler.css";
 
 type Ruler = Schemas["OhmRuler"];
 export type Ghost = { x: number; verdict: Verdict | null; label: string };
@@ -171,13 +172,13 @@ function PinMark({ pin, at, isLabelled, isChosen, endX }: PinProps) {
   const bottom = BAR.top + BAR.height - 3;
   const towards = pin.towards === null || pin.towards === undefined ? null : at(pin.towards);
   return (
-    <g style={{ color: colour }} className={isChosen ? "pin chosen" : "pin"}>
+    <g style={{ color: colour }} className={isChosen ? "ruler-pin chosen" : "ruler-pin"}>
       <line x1={x} x2={x} y1={head} y2={bottom} stroke="currentColor" strokeWidth={isChosen ? 4 : 2.6} />
       <circle cx={x} cy={head} r={isChosen ? 6 : 4.5} fill="currentColor" />
       {pin.beyond !== 0 && (
         <path
           d={`M${x} ${BAR.top + 20}h${14 * pin.beyond}m${-6 * pin.beyond} -5l${6 * pin.beyond} 5l${-6 * pin.beyond} 5`}
-          className="pin-arrow"
+          className="ruler-arrow"
         />
       )}
       {towards !== null && pin.beyond === 0 && Math.abs(towards - x) > 18 && (
@@ -196,7 +197,7 @@ function Reach({ x, towards }: { x: number; towards: number }) {
   return (
     <path
       d={`M${x + 6 * sign} ${y}H${tip}M${tip - 9 * sign} ${y - 6}L${tip} ${y}l${-9 * sign} 6`}
-      className="pin-arrow"
+      className="ruler-arrow"
     />
   );
 }
@@ -204,7 +205,12 @@ function Reach({ x, towards }: { x: number; towards: number }) {
 function PinLabel({ x, y, endX, text }: { x: number; y: number; endX: number; text: string }) {
   const isAtEnd = x + 14 + text.length * 10 > endX;
   return (
-    <text x={isAtEnd ? x - 9 : x + 9} y={y} className="pin-label mono" textAnchor={isAtEnd ? "end" : "start"}>
+    <text
+      x={isAtEnd ? x - 9 : x + 9}
+      y={y}
+      className="ruler-pin-label mono"
+      textAnchor={isAtEnd ? "end" : "start"}
+    >
       {text}
     </text>
   );
@@ -213,7 +219,7 @@ function PinLabel({ x, y, endX, text }: { x: number; y: number; endX: number; te
 /** Where the reading that is being typed would stand. */
 function GhostMark({ ghost, x, endX }: { ghost: Ghost; x: number; endX: number }) {
   return (
-    <g style={{ color: verdictColour(ghost.verdict) }} className="pin ghost">
+    <g style={{ color: verdictColour(ghost.verdict) }} className="ruler-pin ghost">
       <line
         x1={x}
         x2={x}
@@ -233,7 +239,7 @@ function GhostMark({ ghost, x, endX }: { ghost: Ghost; x: number; endX: number }
 function ExpectedMark({ x, title }: { x: number; title: string }) {
   const bottom = BAR.top + BAR.height;
   return (
-    <g className="expected-pin">
+    <g className="ruler-expected">
       <title>{title}</title>
       <line x1={x} x2={x} y1={BAR.top + 2} y2={bottom} />
       <path d={`M${x} ${bottom - 2}l6 9h-12z`} />

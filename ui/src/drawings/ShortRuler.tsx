@@ -1,5 +1,6 @@
 import type { Schemas, Verdict } from "../api/client";
 import { verdictColour } from "./VerdictMark";
+import "./ruler.css";
 
 type Props = { ruler: Schemas["ShortRuler"]; verdict: Verdict | null; width: number; labels: boolean };
 

@@ -36,7 +36,7 @@ function Loaded({ view }: { view: Intake }) {
   return (
     <>
       {intake.state === "conflict" && (
-        <Card as="div" className="conflict" role="alert">
+        <Card as="div" className="intake-conflict" role="alert">
           <p>
             <b>{words.conflict}</b>
             {intake.differs.length > 0 &&

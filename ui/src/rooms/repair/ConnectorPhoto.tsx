@@ -38,7 +38,7 @@ export function ConnectorPhoto({ photo, pins, marked, onPin, onPlace, onNudge }:
         <button
           key={pin.number}
           type="button"
-          className={pin.is_empty ? "pin empty" : "pin"}
+          className={pin.is_empty ? "connector-pin empty" : "connector-pin"}
           style={{ left: `${100 * pin.x}%`, top: `${100 * pin.y}%` }}
           aria-pressed={marked.includes(pin.number)}
           aria-label={pinWords(pin)}
