@@ -46,11 +46,12 @@ def choose(page: Page, part: str, key: str) -> None:
 
 def boxes(found: Locator) -> list[Any]:
     """Return where some shapes stand on the screen, everything counted that any style does to them."""
-    return found.evaluate_all(
+    rows: list[Any] = found.evaluate_all(
         "all => all.map(each => { const b = each.getBoundingClientRect();"
         " return { left: b.left, right: b.right, x: (b.left + b.right) / 2, y: (b.top + b.bottom) / 2,"
         " text: each.textContent, anchor: each.getAttribute('text-anchor') ?? '' } })"
     )
+    return rows
 
 
 def value_of(text: str) -> float:

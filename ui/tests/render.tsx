@@ -53,6 +53,7 @@ export const HEATER: Line = {
   voided_at: "",
   asks_door: false,
   at_work: "",
+  rest: "",
   reading_id: null,
   typed: "",
   note: "",

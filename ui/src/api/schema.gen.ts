@@ -3362,6 +3362,8 @@ export interface components {
          *         By which change its reading counts no more, and when that was; empty where it counts.
          *     at_work
          *         What a resistive load that reads so would take, empty for everything else.
+         *     rest
+         *         What was read of the rest while parts were off, and what that is; empty where the whole was read since.
          *     note
          *         The note that stands, empty where none does.
          *     history
@@ -3413,6 +3415,8 @@ export interface components {
             rejudged: string;
             /** Remark */
             remark: string;
+            /** Rest */
+            rest: string;
             ruler: components["schemas"]["ShortRuler"] | null;
             /** Sentence */
             sentence: string;

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections.abc import Set
 from dataclasses import dataclass
 
 from ohmcensus.core.event import Changed
@@ -43,7 +44,7 @@ def voided_by(case: Case, shown: float, since: float) -> Voided | None:
     return Voided(record_words(case, event.body), event.at) if event is not None else None
 
 
-def reading_voided(case: Case, part: str, order: float) -> Voided | None:
-    """Return the change of a part by which a reading of it counts no more."""
-    changes = [event.order for event in case.of(Changed) if event.body.part == part]
+def reading_voided(case: Case, parts: Set[str], order: float) -> Voided | None:
+    """Return the change of one of the parts that move a reading by which it counts no more."""
+    changes = [event.order for event in case.of(Changed) if event.body.part in parts]
     return voided_by(case, order, changes[-1]) if changes else None

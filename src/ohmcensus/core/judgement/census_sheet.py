@@ -12,9 +12,11 @@ from ohmcensus.core.job.reading import Reading
 from ohmcensus.core.judgement.instrument import Use
 from ohmcensus.core.judgement.judge import Judgement, are_apart, judge
 from ohmcensus.core.judgement.limited import held_on, is_paired
+from ohmcensus.core.judgement.parts_out import without
 from ohmcensus.core.judgement.verdict import Verdict
 from ohmcensus.core.machine import MachineTest, dead_tests, is_proof, machine_tests
 from ohmcensus.core.machine.expected import ROOM_C
+from ohmcensus.core.machine.seen import reaches
 from ohmcensus.core.meter import Function
 from ohmcensus.core.quantity import Interval, show_indication
 
@@ -41,17 +43,25 @@ class CensusLine:
         Standing readings, oldest first; the last one is the line's.
     at_odds
         Two of them that differ by more than their meters allow, nothing having been changed between; None for most.
+    of_rest
+        Readings of the whole machine that were made with parts of it off, oldest first: they are of the rest.
     """
 
     test: MachineTest | None
     between: tuple[str, str]
     answers: tuple[Answer, ...]
     at_odds: tuple[Answer, Answer] | None = None
+    of_rest: tuple[Answer, ...] = ()
 
     @property
     def answer(self) -> Answer | None:
         """The reading that the line shows, None while it was not asked."""
         return self.answers[-1] if self.answers else None
+
+    @property
+    def every(self) -> tuple[Answer, ...]:
+        """All readings of the line, those of the rest among them."""
+        return (*self.answers, *self.of_rest)
 
     @property
     def comes_and_goes(self) -> bool:
@@ -107,6 +117,7 @@ def census_lines(
     """
     answers = known or {}
     by_test: dict[str, list[Answer]] = {}
+    of_rest: dict[str, list[Answer]] = {}
     by_pair: dict[tuple[str, str], list[Answer]] = {}
     for reading in sorted((*case.standing, *leak_tests), key=lambda row: row.order):
         if is_proof(reading.test):
@@ -118,7 +129,8 @@ def census_lines(
         if answer.judgement.window is None:
             by_pair.setdefault(reading.between, []).append(answer)
         else:
-            by_test.setdefault(reading.test or "", []).append(answer)
+            kept = of_rest if without(reading, case) else by_test
+            kept.setdefault(reading.test or "", []).append(answer)
     changed = [(event.body.part, event.order) for event in case.of(Changed)]
     lines = []
     is_turned = is_plug_turned_freely(case)
@@ -126,10 +138,25 @@ def census_lines(
         found = tuple(by_test.get(test.id, ()))
         if test.is_reversed and not is_turned and not found:
             continue
-        orders = [order for part, order in changed if part == test.part]
-        lines.append(CensusLine(held_on(test, case), test.between, found, _at_odds(test, found, orders)))
+        orders = [order for part, order in changed if part in moved_by(test, case)] if len(found) > 1 else []
+        rest = tuple(of_rest.get(test.id, ()))
+        lines.append(CensusLine(held_on(test, case), test.between, found, _at_odds(test, found, orders), rest))
     lines += [CensusLine(None, pair, tuple(found)) for pair, found in by_pair.items()]
     return tuple(lines)
+
+
+def moved_by(test: MachineTest, case: Case) -> frozenset[str]:
+    """Return the parts that move what a test reads: its own, and all that it reaches."""
+    return frozenset({test.part, *reaches(case.sheet, test.part, test.name)})
+
+
+def last_moved(test: MachineTest, case: Case) -> float:
+    """Return the order of the last change of a part that moves what a test reads, -1 where none was changed.
+
+    What was read before is of the machine as it was.
+    """
+    moved = moved_by(test, case) if case.of(Changed) else frozenset()
+    return max((event.order for event in case.of(Changed) if event.body.part in moved), default=-1)
 
 
 def _at_odds(test: MachineTest, answers: Sequence[Answer], changed: Sequence[int]) -> tuple[Answer, Answer] | None:

@@ -8,11 +8,12 @@ from functools import lru_cache
 from ohmcensus.core.event import CutOff, EarthLifted, EarthRefitted, Event, Opened, Over, Shut, StripBack, StripStep
 from ohmcensus.core.judgement.passes import earth_line_of
 from ohmcensus.core.machine.net import nets_of
+from ohmcensus.core.machine.plugs import cord_end_plugs, is_bid_off, joins_outlet
 from ohmcensus.core.safety.danger import Found
 from ohmcensus.core.safety.needs import part_title
 from ohmcensus.core.safety.opening import opened
 from ohmcensus.core.safety.walk import Marks, Walk
-from ohmcensus.core.safety.whole import arrester_parts, cord_end_plugs, ends_are_supply, is_bid_off, joins_outlet
+from ohmcensus.core.safety.whole import arrester_parts, ends_are_supply
 from ohmcensus.core.safety.words import DangerId
 from ohmcensus.core.sheet import Sheet
 
@@ -51,7 +52,7 @@ def strip_back(walk: Walk, event: Event, body: StripBack) -> Walk:
     if step.panel and not any(row.panel == step.panel for row in others.values()):
         walk = replace(walk, covers=walk.covers - {step.panel})
         walk = replace(walk, marks=_cover_moved(walk, event.order, step.panel))
-    is_mains = any(joins_outlet(plug, walk.terms) for plug in body.plugs)
+    is_mains = any(joins_outlet(plug, walk.terms.sheet) for plug in body.plugs)
     if is_mains and not walk.is_live:
         return walk.powered_by("plugged in again")
     return walk.powered_by("something was put back in live mode") if walk.is_live else walk

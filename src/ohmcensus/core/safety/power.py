@@ -25,6 +25,7 @@ from ohmcensus.core.event import (
     When,
 )
 from ohmcensus.core.job.case import Case
+from ohmcensus.core.machine.plugs import joins_outlet
 from ohmcensus.core.safety.admission import BEFORE, FOUND_LIVE, NOW, shut_acts
 from ohmcensus.core.safety.after_power import is_in
 from ohmcensus.core.safety.guarded import refuse_guarded
@@ -39,7 +40,7 @@ from ohmcensus.core.safety.needs import (
     part_title,
 )
 from ohmcensus.core.safety.state import Danger, Safety
-from ohmcensus.core.safety.whole import joins_outlet, mains_plugs
+from ohmcensus.core.safety.whole import mains_plugs
 from ohmcensus.core.safety.words import DangerId, Forbidden, SafetyState
 
 POWERED = frozenset({SafetyState.LIVE, SafetyState.UNDER_VOLTAGE})
@@ -68,7 +69,7 @@ def is_power(body: Body, safety: Safety) -> bool:
         return is_current and body.was is When.NOW and safety.isolated
     if isinstance(body, Reclosed):
         return is_in(body, safety.walk)
-    return isinstance(body, StripBack) and any(joins_outlet(plug, safety.walk.terms) for plug in body.plugs)
+    return isinstance(body, StripBack) and any(joins_outlet(plug, safety.walk.terms.sheet) for plug in body.plugs)
 
 
 def refuse_power_event(case: Case, body: Body, safety: Safety, device: str) -> None:

@@ -9,6 +9,7 @@ from ohmcensus.core.job.reading import Reading
 from ohmcensus.core.judgement.passes import WHOLE_LINE, is_mild
 from ohmcensus.core.limits.terms import Terms
 from ohmcensus.core.machine.net import PLUG_L, PLUG_N, PLUG_PE, joined_points, nets_of
+from ohmcensus.core.machine.plugs import WHOLE_LINES, cord_end_plugs, is_bid_off, joins_outlet, mains_parts
 from ohmcensus.core.meter import Function
 from ohmcensus.core.parts.kind import Role
 from ohmcensus.core.safety.walk import Walk
@@ -16,37 +17,18 @@ from ohmcensus.core.sheet import Sheet
 from ohmcensus.core.trip.of_case import leaky_parts
 from ohmcensus.core.trip.problem import Method
 
-_OUTLET = "outlet."
 _CORD_ENDS = ("cord.end_l", "cord.end_n", "cord.end_pe")
-_AT_PLUG = frozenset({"cord.insulation", "cord.n_pe", "cord.across"})
 FIXED, ARRESTER = "fixed", "arrester"
-
-
-def joins_outlet(plug: str, terms: Terms) -> bool:
-    """Tell whether a plug of the sheet is the one in the outlet."""
-    return plug in terms.sheet.plugs and any(pin.startswith(_OUTLET) for pin in terms.sheet.plug_points(plug))
-
-
-@lru_cache(maxsize=64)
-def cord_end_plugs(sheet: Sheet) -> frozenset[str]:
-    """Return the plugs of a sheet that are the ends of the cord inside the machine."""
-    return frozenset(name for name in sheet.plugs if sheet.plug_points(name) & {*_CORD_ENDS})
-
-
-@lru_cache(maxsize=256)
-def is_bid_off(plug: str, sheet: Sheet) -> bool:
-    """Tell whether a plug comes off before 500 V are put on: what hangs on it keeps its own line."""
-    known = sheet.plugs.get(plug)
-    return known is not None and any(sheet.known_part(part).traits.off_before_500_v for part in known.parts)
 
 
 def mains_plugs(walk: Walk) -> frozenset[str]:
     """Return the plugs that are off and of which a part carries mains, the one in the outlet left out."""
-    sheet, live = walk.terms.sheet, {point.partition(".")[0] for point in nets_of(walk.terms.sheet).mains}
+    sheet = walk.terms.sheet
+    live = mains_parts(sheet)
     return frozenset(
         name
         for name in walk.plugs_off
-        if name in sheet.plugs and not joins_outlet(name, walk.terms) and live & {*sheet.plugs[name].parts}
+        if name in sheet.plugs and not joins_outlet(name, walk.terms.sheet) and live & {*sheet.plugs[name].parts}
     )
 
 
@@ -121,7 +103,7 @@ def without(reading: Reading, line: str, walk: Walk) -> frozenset[str]:
     Not such are an arrester's earth lead, a plug that comes off before 500 V, and the ends of the cord where they were
     taken off for this very test.
     """
-    if line not in _AT_PLUG:
+    if line not in WHOLE_LINES:
         return frozenset()
     plugs = {name for name in mains_plugs(walk) if not is_bid_off(name, walk.terms.sheet)}
     if ends_are_supply(walk):

@@ -11,6 +11,7 @@ from ohmcensus.core.event import Changed, Event, RunDoubted, RunMade
 from ohmcensus.core.job.case import Case
 from ohmcensus.core.job.strip_down import uncovered
 from ohmcensus.core.job.work_time import PLUG_MINUTES
+from ohmcensus.core.judgement.parts_out import without
 from ohmcensus.core.judgement.passes import EARTH_LINE, WHOLE_LINE, Pass, is_mild, line_of, named_test, passes
 from ohmcensus.core.machine.coverage import LOAD_OHM, Driven, driven
 from ohmcensus.core.machine.likely import LEAST_WEIGHT, usual_weight
@@ -133,7 +134,7 @@ def run_records(case: Case, method: Method, *, with_lines: bool = True) -> tuple
 def _typed_as_lines(case: Case, made: Sequence[Event[RunMade]]) -> list[Event[RunMade]]:
     """Return the insulation that was typed as lines, as the leak tests that it is; one that was made twice is left out.
 
-    The whole machine's is a test of everything; a part's own, of what its test reaches.
+    The whole machine's is a test of everything that is not off; a part's own, of what its test reaches.
     """
     names = [part.id for part in leaky_parts(case.sheet, Method.INSULATION)]
     known = {(frozenset(event.body.connected), event.body.text) for event in made}
@@ -146,7 +147,7 @@ def _typed_as_lines(case: Case, made: Sequence[Event[RunMade]]) -> list[Event[Ru
             # Read on the sheet that held then: the parts of this one are not told by it.
             continue
         part, _, test = row.test.partition(".")
-        inside = set(names) if row.test == WHOLE_LINE else set(reaches(case.sheet, part, test))
+        inside = set(names) - without(row, case) if row.test == WHOLE_LINE else set(reaches(case.sheet, part, test))
         connected = tuple(name for name in names if name in inside)
         text = show_indication(row.indication)
         if connected and (frozenset(connected), text) not in known:

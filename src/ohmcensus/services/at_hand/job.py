@@ -106,7 +106,7 @@ class JobAtHand:
     def _after(self, stored: StoredJob, case: Case, item: Reading | Event) -> JobAtHand:
         """Return the job after one more record; what was judged before is kept."""
         has_lines = "lines" in self.__dict__
-        known = {a.reading.id: a for line in self.lines for a in line.answers} if has_lines else self.known
+        known = {a.reading.id: a for line in self.lines for a in line.every} if has_lines else self.known
         return replace(self, stored=stored, case=case, known=known, before=(self.walk, item))
 
     def with_covers(self, stored: StoredJob, timed: Mapping[str, Timed]) -> JobAtHand:

@@ -6,16 +6,17 @@ from datetime import datetime
 
 from pydantic import BaseModel, ConfigDict
 
-from ohmcensus.core.event import CheckOutcome
+from ohmcensus.core.event import Changed, CheckOutcome
 from ohmcensus.core.job.case import Case
 from ohmcensus.core.job.reading import plain_reading
-from ohmcensus.core.job.voided import reading_voided
+from ohmcensus.core.job.voided import Voided, reading_voided
 from ohmcensus.core.judgement import CensusLine, Verdict
-from ohmcensus.core.judgement.census_sheet import Answer, next_line
+from ohmcensus.core.judgement.census_sheet import Answer, moved_by, next_line
 from ohmcensus.core.judgement.compare import compared_lines
 from ohmcensus.core.judgement.judge import window_with_basis
 from ohmcensus.core.judgement.meaning import at_work
 from ohmcensus.core.judgement.overview import MeasuredPart, looked_parts, measured_parts
+from ohmcensus.core.judgement.parts_out import without
 from ohmcensus.core.layout import OhmRuler, ShortRuler, ohm_ruler, short_ruler
 from ohmcensus.core.layout.ohm_ruler import line_key
 from ohmcensus.core.machine import MachineTest, is_proof
@@ -82,6 +83,8 @@ class LineView(BaseModel):
         By which change its reading counts no more, and when that was; empty where it counts.
     at_work
         What a resistive load that reads so would take, empty for everything else.
+    rest
+        What was read of the rest while parts were off, and what that is; empty where the whole was read since.
     note
         The note that stands, empty where none does.
     history
@@ -118,6 +121,7 @@ class LineView(BaseModel):
     voided: str
     voided_at: str
     at_work: str
+    rest: str
     reading_id: str | None
     typed: str
     note: str
@@ -262,8 +266,9 @@ def _part_view(part: MeasuredPart) -> PartView:
 def _line_view(line: CensusLine, case: Case, note: str, history: list[ReadingView]) -> LineView:
     """Return one line in print."""
     sheet = case.sheet
-    voided = reading_voided(case, line.test.part, line.answer.reading.order) if line.test and line.answer else None
+    voided = _voided(line, case)
     key, test, answer = line_key(line), line.test, line.answer
+    rest = _rest_words(line, case)
     function = test.function if test else line.answers[-1].reading.function
     window = answer.judgement.window if answer else test.window if test else None
     return LineView(
@@ -287,12 +292,13 @@ def _line_view(line: CensusLine, case: Case, note: str, history: list[ReadingVie
         healthy=answer.judgement.healthy if answer else None,
         comes_and_goes=line.comes_and_goes,
         reads=line.reads,
-        remark="read before a change" if voided else line.remark,
+        remark="read before a change" if voided else line.remark or ("read in part" if rest else ""),
         sentence=line.sentence,
         rejudged=_rejudged(answer),
         voided=voided.words if voided else "",
         voided_at=voided.at if voided else "",
         at_work=_at_work(test, answer),
+        rest=rest,
         reading_id=answer.reading.id if answer else None,
         typed=answer.reading.text if answer else "",
         note=note,
@@ -314,6 +320,24 @@ def _rejudged(answer: Answer | None) -> str:
         return ""
     then, now = (word.replace("_", " ") for word in (answer.reading.told, answer.judgement.verdict.value))
     return f"Told as {then} when it was logged. The sheet or its limits have changed since: {now} now."
+
+
+def _voided(line: CensusLine, case: Case) -> Voided | None:
+    """Return the change by which what a line reads is of the machine as it was; None where it stands."""
+    if line.test is None or line.answer is None or not case.of(Changed):
+        return None
+    return reading_voided(case, moved_by(line.test, case), line.answer.reading.order)
+
+
+def _rest_words(line: CensusLine, case: Case) -> str:
+    """Say what was read of the rest while parts were off, empty where nothing was, or the whole was read since."""
+    last = line.of_rest[-1] if line.of_rest else None
+    if last is None or (line.answer is not None and line.answer.reading.order > last.reading.order):
+        return ""
+    off = without(last.reading, case)
+    titles = ", ".join(part.title.lower() for part in case.sheet.parts if part.id in off)
+    reads = show_indication(last.reading.indication)
+    return f"{reads} without: {titles}. That is a leak test of the rest; the whole is read once all is back."
 
 
 def _at_work(test: MachineTest | None, answer: Answer | None) -> str:

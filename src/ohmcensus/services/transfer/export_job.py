@@ -136,7 +136,7 @@ def _readings(job: JobAtHand, told: Mapping[str, str]) -> dict[str, Any]:
     meters = _named(job.case.readings)
     name_of = {meter: name for name, meter in meters.items()}
     typed = {row.id for row in job.case.standing}
-    standing = [answer for line in job.lines for answer in line.answers if answer.reading.id in typed]
+    standing = [answer for line in job.lines for answer in line.every if answer.reading.id in typed]
     return {
         "readings": [reading_entry(row, name_of[row.reading.meter.model_dump_json()]) for row in standing],
         "history": [

@@ -20,6 +20,7 @@ export function Evidence({ jobId, line, onCorrect, onTakeBack }: Props) {
           {line.at_work && <p className="quiet">{line.at_work}</p>}
         </>
       )}
+      {line.rest && <p className="notice">{line.rest}</p>}
       {line.ruler && line.unit !== "ohm" && (
         <ShortRuler ruler={line.ruler} verdict={line.verdict ?? null} width={340} labels />
       )}
