@@ -7,13 +7,15 @@ from dataclasses import replace
 import pytest
 from tests.core.case_of import PROOF, START, Log
 
-from ohmcensus.core.course.stages import next_step, stages
+from ohmcensus.core.course.stages import stages
+from ohmcensus.core.course.what_next import what_next
 from ohmcensus.core.errors import InputError
 from ohmcensus.core.event import Checked, CheckOutcome, CodesRead, Ended, Isolated, LiveBegun, Reopened
 from ohmcensus.core.intake import Complaint, DataPlate, asks_shock, plate_remarks
 from ohmcensus.core.job.case import Case
 from ohmcensus.core.job.first_look import OutletFinding, conclude_outlet, eye_checks, outlet_verdict
 from ohmcensus.core.job.van_list import van_list
+from ohmcensus.core.judgement import census_lines
 from ohmcensus.core.parts.kind import Role
 from ohmcensus.core.safety import safety_at
 from ohmcensus.core.sheet import Sheet
@@ -142,8 +144,8 @@ def test_every_symptom_finds_something_to_take_or_a_look_to_begin_with(fl7: Shee
 
 
 def at_hand(log: Log) -> tuple[str, str]:
-    step = next_step(log.case, safety_at(log.case, log.now))
-    return step.stage, step.words
+    step = what_next(log.case, safety_at(log.case, log.now), census_lines(log.case))
+    return step.room, step.words
 
 
 def test_one_thing_is_next_from_the_complaint_to_the_first_reading(fl7: Sheet) -> None:
@@ -164,7 +166,7 @@ def test_one_thing_is_next_from_the_complaint_to_the_first_reading(fl7: Sheet) -
     log.did(LiveBegun(reason="volts at the relay"))
     assert at_hand(log) == ("trace", "Live: volts at the relay")
     log.did(Ended(why="not the machine"))
-    assert at_hand(log) == ("intake", "Ended: not the machine")
+    assert at_hand(log) == ("sheet-out", "Ended: not the machine")
     log.did(Reopened())
     assert at_hand(log)[0] == "safe"
 

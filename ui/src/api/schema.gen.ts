@@ -1352,7 +1352,7 @@ export interface components {
         ActId: "prove_dead" | "plug_in_hand" | "on_the_bench" | "give_reason" | "pull_plug" | "say_isolated" | "was_before" | "was_now" | "found_live" | "shut_cover" | "refit" | "over_it" | "measure" | "discharge" | "read_outlet" | "try_interlock" | "say_door" | "say_gfci" | "note_place" | "hands_off_there" | "seen_absent" | "wait" | "label_unsafe";
         /**
          * ActView
-         * @description What to do next where no test is asked: which part, what is done, how long it takes.
+         * @description What to do next where no test is asked: which part, what is done, how long it takes, and in which room.
          */
         ActView: {
             kind: components["schemas"]["NextKind"];
@@ -1360,6 +1360,8 @@ export interface components {
             minutes: number;
             /** Part */
             part: string;
+            /** Room */
+            room: string;
             /** Title */
             title: string;
             /** Words */
@@ -4148,7 +4150,7 @@ export interface components {
          * @description What is done next.
          * @enum {string}
          */
-        NextKind: "test" | "look" | "run" | "plate" | "leak_test" | "service" | "repair";
+        NextKind: "test" | "look" | "run" | "plate" | "leak_test" | "service" | "repair" | "safe" | "way_back" | "prove" | "end";
         /**
          * NextRun
          * @description The run to make next, in words and as a set; why it begins elsewhere than expected, empty where it does not.
@@ -4656,8 +4658,8 @@ export interface components {
          *         The part.
          *     minutes
          *         Covers and the usual repair together, in print.
-         *     repair, intervention
-         *         The usual repair in words, and as what is noted of it.
+         *     repair, fits
+         *         The repair in words, and what may be noted of it; more than one where a person has to say which.
          *     steps
          *         What comes off, in order.
          *     told
@@ -4668,7 +4670,8 @@ export interface components {
         PlanView: {
             /** Cautions */
             cautions: string[];
-            intervention: components["schemas"]["Intervention"];
+            /** Fits */
+            fits: components["schemas"]["Choice"][];
             /** Minutes */
             minutes: string;
             /** Part */

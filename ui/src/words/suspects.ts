@@ -9,14 +9,24 @@ const titles: Partial<Record<SuspectsView["standing"], string>> = {
   settled: "Settled",
 };
 
+const goTo: Partial<Record<NonNullable<SuspectsView["act"]>["kind"], string>> = {
+  repair: "Repair it",
+  leak_test: "Make the leak test",
+  way_back: "The way back",
+  safe: "Go to Safe",
+  prove: "Prove it safe",
+  run: "Prove it safe",
+  end: "To the end",
+};
+
 export const endings = {
   titles,
   and: " and ",
   why: "One change at a time, then a run: that proves it.",
   isolating: "A leak is being isolated",
-  go: "Repair it",
-  goTrip: "Make the leak test",
-  prove: "Prove it safe",
+  next: "Do next",
+  go: "Go there",
+  goTo,
   minutes: (minutes: number) => `${Number(minutes.toFixed(1))} min`,
 };
 

@@ -8,6 +8,7 @@ from enum import StrEnum
 
 from ohmcensus.core.diagnosis.question import Asks, Question
 from ohmcensus.core.diagnosis.words import plate_words
+from ohmcensus.core.event.record import Record
 from ohmcensus.core.job.case import Case
 from ohmcensus.core.job.mains_plug import is_plug_turned_freely
 from ohmcensus.core.machine.asked import asked_words, looks
@@ -32,6 +33,10 @@ class NextKind(StrEnum):
     LEAK_TEST = "leak_test"
     SERVICE = "service"
     REPAIR = "repair"
+    SAFE = "safe"
+    WAY_BACK = "way_back"
+    PROVE = "prove"
+    END = "end"
 
 
 @dataclass(frozen=True, slots=True)
@@ -56,6 +61,14 @@ class Next:
         What it is expected to settle.
     connected
         Parts that stay connected in a leak test.
+    stage
+        The room where it is done; empty where its kind says it.
+    do
+        The record that carries it out, None where a figure is asked.
+    before
+        The test or look for which it is done first, empty where it is for none.
+    why
+        Why it is next, empty where the search says why.
     """
 
     kind: NextKind
@@ -67,6 +80,25 @@ class Next:
     rating: str = ""
     bits: float = 0.0
     connected: tuple[str, ...] = ()
+    stage: str = ""
+    do: Record | None = None
+    before: str = ""
+    why: str = ""
+
+    @property
+    def room(self) -> str:
+        """The room where it is done."""
+        return self.stage or _ROOMS.get(self.kind, "trace")
+
+
+_ROOMS = {
+    NextKind.LEAK_TEST: "trip",
+    NextKind.REPAIR: "repair",
+    NextKind.SAFE: "safe",
+    NextKind.WAY_BACK: "repair",
+    NextKind.PROVE: "prove",
+    NextKind.END: "prove",
+}
 
 
 def asked(row: Question, sheet: Sheet) -> Next:

@@ -5,6 +5,7 @@ from __future__ import annotations
 from collections.abc import Iterator
 from dataclasses import dataclass
 
+from ohmcensus.core.diagnosis.mending import is_own, is_read_good
 from ohmcensus.core.event import Changed, Event, Intervention, RunWatched
 from ohmcensus.core.job.case import Case
 from ohmcensus.core.judgement import census_lines
@@ -38,6 +39,8 @@ class Cure:
         What the former piece of the one change read, in words; empty where it was not found outside.
     earlier
         Changes before the last failed run whose former piece was found outside twice.
+    unread
+        Lines that the former piece read outside and that nobody read good since, in words.
     """
 
     changes: tuple[Changed, ...]
@@ -46,6 +49,7 @@ class Cure:
     on_the_bench: str = ""
     failed: str = ""
     earlier: tuple[Changed, ...] = ()
+    unread: tuple[str, ...] = ()
 
     @property
     def settled(self) -> tuple[Changed, ...]:
@@ -72,13 +76,15 @@ def cure(case: Case) -> Cure | None:
     changes = tuple(event.body for event in between)
     reads = _outside(case, between[0]) if len(between) == 1 else ""
     saw = bool(between) and between[0].body.saw_fail
-    if len(changes) == 1 and (failed > 0 or saw or reads):
+    unread = tuple(_unread(case, between[0])) if len(changes) == 1 else ()
+    if len(changes) == 1 and (failed > 0 or saw or reads) and not unread:
         return Cure(changes, is_conclusive=True, swap_back="", failed=reads, earlier=earlier)
     never = {event.body.part for event in between if is_danger_to_refit(case, event)}
     swapped = [body.part for body in changes if body.intervention is Intervention.REPLACED]
     bench = next((part for part in swapped if part in never), "")
     back = _least(case, set(swapped) - never)
-    return Cure(changes, is_conclusive=False, swap_back=back, on_the_bench="" if back else bench, earlier=earlier)
+    bench = "" if back else bench
+    return Cure(changes, is_conclusive=False, swap_back=back, on_the_bench=bench, earlier=earlier, unread=unread)
 
 
 def is_danger_to_refit(case: Case, event: Event[Changed]) -> bool:
@@ -112,6 +118,14 @@ def _outside(case: Case, event: Event[Changed]) -> str:
         if len(outside) > 1:
             return f"{test.title} {show_indication(outside[-1].reading.indication)}"
     return ""
+
+
+def _unread(case: Case, event: Event[Changed]) -> Iterator[str]:
+    """Yield what the piece that came out had read outside and what is there now has not read good."""
+    lines = {line.test.id: line for line in census_lines(case) if line.test is not None}
+    for test, outside in _found_outside(case, event):
+        if outside and is_own(test, event.body.part) and not is_read_good(lines[test.id], event):
+            yield test.title
 
 
 def _passed(event: Event[RunWatched]) -> bool:

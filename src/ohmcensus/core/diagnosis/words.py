@@ -35,6 +35,8 @@ def cured_words(case: Case) -> str:
     remedy = f" Put the former {settle} back and run it again to settle it." if settle else ""
     if bench:
         remedy = f" Never fit the former {bench} again, it failed a safety test: measure it on the bench to settle it."
+    if found.unread:
+        return f"It runs through after {done}. Not conclusive: {', '.join(found.unread)} was not read good since."
     why = f"{len(found.changes)} changes" if len(found.changes) > 1 else "a failure that nobody watched"
     return f"It runs through after {done}. Not conclusive: {why}.{remedy}"
 

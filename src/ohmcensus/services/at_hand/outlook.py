@@ -7,8 +7,10 @@ from typing import Any
 
 from ohmcensus.core.course.following import Next
 from ohmcensus.core.course.outlook import Outlook, outlook
+from ohmcensus.core.course.what_next import what_next
 from ohmcensus.core.diagnosis.of_case import reach_of
 from ohmcensus.core.diagnosis.question import Objective, Reach
+from ohmcensus.core.event.record import Record
 from ohmcensus.core.safety import Safety, SafetyState
 from ohmcensus.services.at_hand.context import Context
 from ohmcensus.services.at_hand.job import JobAtHand
@@ -35,7 +37,19 @@ def next_told(row: Next | None) -> dict[str, Any] | None:
         return None
     more = {"rating": row.rating} if row.rating else {"connected": list(row.connected)} if row.connected else {}
     told: dict[str, Any] = {"kind": row.kind.value, "test": row.test, "also": list(row.also), "part": row.part}
-    return {**told, **more, "minutes": row.minutes, "bits": row.bits}
+    return {**told, **more, "do": _body(row.do), "minutes": row.minutes, "bits": row.bits}
+
+
+def _body(record: Record | None) -> dict[str, Any] | None:
+    """Return a record as it is sent, what is usual left out."""
+    if record is None:
+        return None
+    return {"kind": type(record).model_fields["kind"].default, **record.model_dump(mode="json", exclude_defaults=True)}
+
+
+def next_of(context: Context, job: JobAtHand) -> Next:
+    """Return the one thing to do next on a job, safety, the way back and the proof included."""
+    return what_next(job.case, job.safety(context.clock()), job.lines, outlook_of(context, job).next)
 
 
 def reach_at(job: JobAtHand, safety: Safety) -> Reach:

@@ -8,7 +8,8 @@ from typing import Any
 from pydantic import BaseModel
 
 from ohmcensus.core.course.following import Next
-from ohmcensus.core.course.stages import StageState, next_step, stages
+from ohmcensus.core.course.stages import StageState, stages
+from ohmcensus.core.course.what_next import what_next
 from ohmcensus.core.machine.asked import is_interlock_contact
 from ohmcensus.core.safety import Danger, Safety, SafetyState
 from ohmcensus.core.safety.after_event import was_said
@@ -132,8 +133,8 @@ def job_card(job: JobAtHand, now: datetime) -> JobCard:
 
 def next_view(job: JobAtHand, now: datetime, act: Next | None) -> NextView:
     """Return the one thing to do next at a moment; by what the search wants, where that is known."""
-    step = next_step(job.case, job.safety(now), act)
-    return NextView(stage=step.stage, words=step.words, part=step.part, test=step.test)
+    row = what_next(job.case, job.safety(now), job.lines, act)
+    return NextView(stage=row.room, words=row.words, part=row.part, test=row.test)
 
 
 def job_view(job: JobAtHand, now: datetime) -> JobView:

@@ -7,11 +7,12 @@ from typing import Literal
 
 from pydantic import BaseModel
 
-from ohmcensus.core.event import Intervention, StripStep
-from ohmcensus.core.event.change import usual_intervention
+from ohmcensus.core.diagnosis.mending import Mending
+from ohmcensus.core.event import StripStep
 from ohmcensus.core.job.case import Case
 from ohmcensus.core.job.strip_plan import PlannedStep
 from ohmcensus.core.sheet import Part
+from ohmcensus.services.at_hand.choice import Choice
 from ohmcensus.services.job.photo_view import PhotoView
 
 
@@ -54,8 +55,8 @@ class PlanView(BaseModel):
         The part.
     minutes
         Covers and the usual repair together, in print.
-    repair, intervention
-        The usual repair in words, and as what is noted of it.
+    repair, fits
+        The repair in words, and what may be noted of it; more than one where a person has to say which.
     steps
         What comes off, in order.
     told
@@ -68,14 +69,16 @@ class PlanView(BaseModel):
     title: str
     minutes: str
     repair: str
-    intervention: Intervention
+    fits: list[Choice]
     steps: list[PlannedView]
     told: int
     tricks: list[str]
     cautions: list[str]
 
 
-def plan_view(case: Case, part: Part, rows: Sequence[PlannedStep], pictures: Mapping[str, PhotoView]) -> PlanView:
+def plan_view(
+    case: Case, part: Part, told: Mending, rows: Sequence[PlannedStep], pictures: Mapping[str, PhotoView]
+) -> PlanView:
     """Return the plan for a part; pictures of earlier jobs by the record that they show."""
     kind = part.part_kind
     minutes = kind.repair_minutes + case.cover_minutes.get(part.behind or "", 0.0)
@@ -83,8 +86,8 @@ def plan_view(case: Case, part: Part, rows: Sequence[PlannedStep], pictures: Map
         part=part.id,
         title=part.title,
         minutes=f"{minutes:.0f} min",
-        repair=kind.repair,
-        intervention=usual_intervention(kind.repair),
+        repair=told.repair,
+        fits=[Choice(id=row.value, words=row.words) for row in told.fits],
         steps=[_planned(row, pictures) for row in rows],
         told=sum(row.told for row in rows),
         tricks=list(kind.tricks),

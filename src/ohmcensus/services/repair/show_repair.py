@@ -5,6 +5,7 @@ from __future__ import annotations
 from pydantic import BaseModel, ConfigDict, Field
 
 from ohmcensus.core.course.following import NextKind
+from ohmcensus.core.diagnosis.mending import mending
 from ohmcensus.core.diagnosis.words import cured_words
 from ohmcensus.core.event import Changed, Intervention, RunWatched
 from ohmcensus.core.job.strip_plan import strip_plan
@@ -66,7 +67,13 @@ def show_repair(context: Context, job_id: str, query: RepairQuery | None = None)
     return RepairView(
         job=job_view(job, context.clock()),
         steps=[step_view(event, case) for event in rows],
-        plan=plan_view(case, part, plan, {record: photo_view(row) for record, row in before.items()}),
+        plan=plan_view(
+            case,
+            part,
+            mending(case, job.lines, part.id),
+            plan,
+            {record: photo_view(row) for record, row in before.items()},
+        ),
         strip=strip_view(case, pictures),
         cured=cured_words(case),
         parts=[Choice(id=part.id, words=part.title) for part in case.sheet.parts],

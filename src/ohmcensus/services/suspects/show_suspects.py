@@ -4,9 +4,12 @@ from __future__ import annotations
 
 from pydantic import BaseModel
 
+from ohmcensus.core.course.following import Next, NextKind
+from ohmcensus.core.course.outlook import Outlook
+from ohmcensus.core.course.what_next import what_next
 from ohmcensus.core.diagnosis.apart import alike
 from ohmcensus.core.diagnosis.conclusion import Standing
-from ohmcensus.core.diagnosis.question import Objective
+from ohmcensus.core.diagnosis.question import Objective, Question, Reach, part_of
 from ohmcensus.core.diagnosis.words import alike_words, cured_words
 from ohmcensus.services.at_hand.choice import Choice, choices_of
 from ohmcensus.services.at_hand.context import Context
@@ -49,7 +52,8 @@ def suspects_view(context: Context, job: JobAtHand, objective: Objective) -> Sus
     found = outlook_of(context, job, objective)
     believed = found.search.believed
     safety = job.safety(context.clock())
-    rows = found.questions
+    following = what_next(case, safety, job.lines, found.next)
+    rows = _questions(found, following, reach_at(job, safety))
     ask_next = [question_view(row, believed, case, safety.state) for row in rows[:3]]
     left_out = reach_at(job, safety).left_out
     return SuspectsView(
@@ -57,7 +61,7 @@ def suspects_view(context: Context, job: JobAtHand, objective: Objective) -> Sus
         standing=found.standing,
         sentence=found.sentence,
         named=[Choice(id=part, words=case.sheet.known_part(part).title) for part in found.named],
-        act=act_view(found, case.sheet),
+        act=None if rows else act_view(following, case.sheet),
         suspects=suspect_views(found.search, case.sheet),
         nothing=found.search.known.nothing,
         unknown_bits=believed.bits,
@@ -68,6 +72,19 @@ def suspects_view(context: Context, job: JobAtHand, objective: Objective) -> Sus
         objective=objective,
         objectives=choices_of(Objective),
     )
+
+
+def _questions(found: Outlook, following: Next, reach: Reach) -> tuple[Question, ...]:
+    """Return what is asked, as every room says it; nothing where something else than a question is next."""
+    test = following.before or following.test
+    if found.questions and found.questions[0].test == test:
+        return found.questions
+    table, sheet = found.search.known.table, found.search.known.table.sheet
+    is_reading = following.kind is NextKind.TEST or (following.kind is NextKind.SAFE and bool(following.before))
+    if not is_reading or test not in table.tests:
+        return ()
+    minutes, plugs, cover = reach.effort_of(test, sheet)
+    return (Question(test, part_of(test), minutes, plugs + cover, 0.0, 0.0, because=following.why or following.words),)
 
 
 def _preparing(context: Context, job: JobAtHand, objective: Objective) -> SuspectsView:

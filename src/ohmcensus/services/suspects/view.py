@@ -4,8 +4,7 @@ from __future__ import annotations
 
 from pydantic import BaseModel, ConfigDict
 
-from ohmcensus.core.course.following import NextKind, question_title
-from ohmcensus.core.course.outlook import Outlook
+from ohmcensus.core.course.following import Next, NextKind, question_title
 from ohmcensus.core.diagnosis.conclusion import Standing
 from ohmcensus.core.diagnosis.foreseen import Expected, WhatIf, expects, what_ifs
 from ohmcensus.core.diagnosis.outcomes import Outcomes
@@ -148,13 +147,14 @@ class QuestionView(BaseModel):
 
 
 class ActView(BaseModel):
-    """What to do next where no test is asked: which part, what is done, how long it takes."""
+    """What to do next where no test is asked: which part, what is done, how long it takes, and in which room."""
 
     kind: NextKind
     part: str
     title: str
     words: str
     minutes: float
+    room: str
 
 
 class SuspectsView(Described):
@@ -203,13 +203,11 @@ class SuspectsView(Described):
     preparing: str = ""
 
 
-def act_view(found: Outlook, sheet: Sheet) -> ActView | None:
+def act_view(row: Next, sheet: Sheet) -> ActView:
     """Return what to do next where it is no question."""
-    row = found.next
-    if row is None or row.kind not in {NextKind.REPAIR, NextKind.SERVICE, NextKind.LEAK_TEST}:
-        return None
-    title = sheet.known_part(row.part).title
-    return ActView(kind=row.kind, part=row.part, title=title, words=row.words, minutes=row.minutes)
+    part = sheet.part(row.part)
+    title = part.title if part is not None else ""
+    return ActView(kind=row.kind, part=row.part, title=title, words=row.words, minutes=row.minutes, room=row.room)
 
 
 def would_change(known: Diagnosis, ask_next: list[QuestionView]) -> list[str]:

@@ -26,7 +26,7 @@ from ohmcensus.exchange.story_file import NAMES_RECORD, Step, Story
 from ohmcensus.services.at_hand.context import Context
 from ohmcensus.services.at_hand.frames import with_frame
 from ohmcensus.services.at_hand.job import JobAtHand, forget, take
-from ohmcensus.services.at_hand.outlook import next_told, outlook_of
+from ohmcensus.services.at_hand.outlook import next_of, next_told, outlook_of
 from ohmcensus.services.at_hand.sheets import FILES, all_sheets, find_sheet
 from ohmcensus.services.event.record_event import NewEvent, write_event
 from ohmcensus.services.event.take_leak_test import NewLeakTest, write_leak_test
@@ -161,8 +161,22 @@ def played(story: Story, *, with_next: bool = False) -> Iterator[StepAnswer]:
 def _with_outlook(teller: _Teller, answer: StepAnswer) -> OutlookAnswer:
     """Return the same answer with how far the search is."""
     found = outlook_of(teller.context, teller.job())
-    told = {"named": list(found.named), "standing": found.standing, "next": next_told(found.next)}
+    told = {
+        "named": list(found.named),
+        "standing": found.standing,
+        "next": _by_places(teller, next_told(next_of(teller.context, teller.job()))),
+    }
     return OutlookAnswer(**answer.model_dump(), **told)
+
+
+def _by_places(teller: _Teller, following: dict[str, Any] | None) -> dict[str, Any] | None:
+    """Return what is next with the record that it names by the place of its step, as a story names it."""
+    body = following["do"] if following is not None else None
+    field_name = NAMES_RECORD.get(body["kind"]) if body is not None else None
+    if following is None or body is None or field_name is None:
+        return following
+    place = next((at for at, (_, record) in teller.written.items() if record == body[field_name]), body[field_name])
+    return {**following, "do": {**body, field_name: place}}
 
 
 @contextmanager
