@@ -14,9 +14,11 @@ from ohmcensus.core.course.outlook import NOT_SETTLED, Outlook, outlook
 from ohmcensus.core.diagnosis.apart import separating
 from ohmcensus.core.diagnosis.changes import cure
 from ohmcensus.core.diagnosis.conclusion import Standing
+from ohmcensus.core.diagnosis.mending import mending
 from ohmcensus.core.diagnosis.of_case import OFTEN_ENOUGH, diagnosed, reach_of
 from ohmcensus.core.diagnosis.question import Reach
 from ohmcensus.core.diagnosis.search import search
+from ohmcensus.core.diagnosis.words import cured_words
 from ohmcensus.core.event import (
     Body,
     Changed,
@@ -127,7 +129,7 @@ def test_after_another_piece_it_is_read_then_run_and_the_former_readings_say_not
     ("before", "done", "is_conclusive", "says"),
     [
         ((), (swapped("heater"), PASSES), False, "heater"),
-        (("heater OL", "heater OL"), (swapped("heater"), PASSES), True, ""),
+        (("heater OL", "heater OL"), (swapped("heater"), PASSES), False, ""),
         (("heater pe 0.041M", "heater pe 0.041M"), (swapped("heater"), swapped("ntc"), PASSES), False, "ntc"),
         (
             ("heater pe 0.041M",),
@@ -143,6 +145,34 @@ def test_a_change_proves_what_was_seen_or_measured_and_no_failed_piece_goes_back
     found = cure(told().read(*before).did(*done).case)
     assert found is not None
     assert (found.is_conclusive, found.swap_back) == (is_conclusive, says)
+
+
+def test_what_read_outside_is_read_good_before_anything_is_conclusive() -> None:
+    dead = told(Symptom.NO_DRAIN).read("pump coil OL", "pump coil OL")
+    cleaned = Changed(part="pump", intervention=Intervention.CLEANED)
+    unread = dead.did(cleaned, PASSES)
+    found = cure(unread.case)
+    assert found is not None
+    assert (found.is_conclusive, found.unread) == (False, ("coil",))
+    assert cured_words(unread.case).endswith("Not conclusive: coil was not read good since.")
+    good = cure(unread.read("pump coil 148").case)
+    assert good is not None
+    assert good.is_conclusive
+
+
+def test_what_is_done_follows_what_was_found() -> None:
+    def fits(log: Log, part: str) -> tuple[Intervention, ...]:
+        return mending(log.case, census_lines(log.case), part).fits
+
+    both = (Intervention.CLEANED, Intervention.REPLACED)
+    assert fits(told(), "pump") == both
+    assert fits(told().read("pump coil OL"), "pump") == (Intervention.REPLACED, Intervention.MENDED)
+    assert fits(told().read("pump coil 148"), "pump") == both
+    looked = Checked(check="pump.look_impeller", outcome=CheckOutcome.BAD)
+    assert fits(told().did(looked), "pump") == (Intervention.CLEANED,)
+    assert fits(told().read("heater OL"), "heater") == (Intervention.REPLACED,)
+    mended = told().read("pump coil OL").did(Changed(part="pump", intervention=Intervention.REPLACED))
+    assert fits(mended, "pump") == both
 
 
 def test_whoever_saw_it_fail_needs_no_second_failure() -> None:

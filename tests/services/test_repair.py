@@ -68,8 +68,10 @@ def test_the_choices_follow_the_firm_the_sheet_and_the_diagnosis(context: Contex
 
 
 def test_what_comes_before_a_question_is_said_in_order(context: Context, job: str) -> None:
-    ask = show_suspects(context, job, SuspectsQuery()).ask
-    assert ask[0].before
+    shown = show_suspects(context, job, SuspectsQuery())
+    assert shown.ask == []
+    assert shown.act is not None
+    assert (shown.act.room, shown.act.words) == ("intake", "Take the complaint: what does it do?")
     prove_dead(context, job)
     with context.store.read() as session:
         case = take(context, session, job).case

@@ -6,7 +6,7 @@ from collections.abc import Iterator, Sequence
 from dataclasses import dataclass
 from enum import StrEnum
 
-from ohmcensus.core.diagnosis.mending import asked_of_piece, is_left_out
+from ohmcensus.core.diagnosis.mending import asked_of_piece, is_left_out, is_own
 from ohmcensus.core.event import Changed, Event, Intervention, RunWatched, Shut, StripBack, StripStep
 from ohmcensus.core.event.record import Record
 from ohmcensus.core.job.case import Case

@@ -105,7 +105,7 @@ _COMPLAINT = Next(NextKind.LOOK, "", "Take the complaint: what does it do?", sta
 def _begin(job: _Stand) -> Iterator[Next]:
     """Yield how a job begins: outside of the machine, then its codes. Where somebody measures, that is over."""
     case = job.case
-    if not is_begun(case) and not case.standing:
+    if not case.standing and not is_begun(case):
         words = "Look outside the machine first: outlet, cord, filter, door"
         yield Next(NextKind.TEST, "outlet", words, test="outlet.ln", stage="intake")
     if _can_tell_codes(case) and not case.of(CodesRead) and not job.forbidding and not _was_touched(case):

@@ -79,12 +79,14 @@ def cure(case: Case) -> Cure | None:
     unread = tuple(_unread(case, between[0])) if len(changes) == 1 else ()
     if len(changes) == 1 and (failed > 0 or saw or reads) and not unread:
         return Cure(changes, is_conclusive=True, swap_back="", failed=reads, earlier=earlier)
+    if unread:
+        return Cure(changes, is_conclusive=False, swap_back="", earlier=earlier, unread=unread)
     never = {event.body.part for event in between if is_danger_to_refit(case, event)}
     swapped = [body.part for body in changes if body.intervention is Intervention.REPLACED]
     bench = next((part for part in swapped if part in never), "")
     back = _least(case, set(swapped) - never)
     bench = "" if back else bench
-    return Cure(changes, is_conclusive=False, swap_back=back, on_the_bench=bench, earlier=earlier, unread=unread)
+    return Cure(changes, is_conclusive=False, swap_back=back, on_the_bench=bench, earlier=earlier)
 
 
 def is_danger_to_refit(case: Case, event: Event[Changed]) -> bool:

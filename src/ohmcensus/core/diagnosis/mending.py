@@ -116,7 +116,7 @@ def unread_words(case: Case, lines: Sequence[CensusLine]) -> tuple[str, ...]:
 
 
 def _asks(test: MachineTest, case: Case, part: str) -> bool:
-    """Tell whether a test asks a part: at its own tags, or through the lead that feeds it; not the machine as a whole."""
+    """Tell whether a test asks a part: at its own tags or through its lead; the machine as a whole does not."""
     is_led = test.id not in WHOLE_LINES and test.function in _FIGURES and part in moved_by(test, case)
     return test.part == part or is_led
 
