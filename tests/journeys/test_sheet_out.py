@@ -104,10 +104,11 @@ def _fit_from_the_shelf(page: Page) -> None:
 
 
 def _put_back(page: Page) -> None:
-    card = page.get_by_role("region", name="Strip-down")
-    card.get_by_role("button", name="Show the way back").click()
-    card.get_by_role("button", name="Save as refitted: heater").click()
-    expect(card).to_contain_text("1 of 1 refitted")
+    card = page.get_by_role("region", name="The way back")
+    expect(card.get_by_role("img", name="Photo: heater")).to_be_visible()
+    tags = card.get_by_role("button", name="Both heater tags on", exact=True)
+    tags.click()
+    expect(tags).to_have_attribute("aria-pressed", "true")
     connectors = page.get_by_role("region", name="Connectors")
     connectors.get_by_role("button", name="Pin 1: L, brown").first.click()
     expect(connectors).to_contain_text("on, every pin right")

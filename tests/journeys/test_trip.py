@@ -49,7 +49,7 @@ def test_two_leaks_that_hide_behind_each_other(demo: Visit) -> None:
     page.get_by_role("region", name="After the repair").get_by_role("link", name="Go to Repair").click()
     page.get_by_label("Plan for the part").select_option("heater")
     page.get_by_role("group", name="Did you see it fail yourself?").get_by_role("button", name="No").click()
-    page.get_by_role("button", name="Save the change").click()
+    page.get_by_role("button", name="Replaced: Heater").click()
     expect(page.get_by_role("region", name="What was changed, what ran after")).to_contain_text("another one fitted")
     page.go_back()
     expect(page.get_by_role("region", name="Pull next")).to_contain_text("The whole machine again")

@@ -49,8 +49,11 @@ def log(page: Page, *lines: str) -> None:
 
 
 def change(page: Page, part: str) -> None:
+    another = page.get_by_text("Another change", exact=True)
+    if another.is_visible():
+        another.click()
     page.get_by_label("Part", exact=True).select_option(part)
-    page.get_by_label("What was done").select_option("replaced")
+    page.get_by_label("What was done", exact=True).select_option("replaced")
     page.get_by_label("Which piece is fitted now").fill("spare")
     page.get_by_role("button", name="Save the change").click()
 
@@ -85,9 +88,9 @@ def test_both_are_named_changed_one_at_a_time_and_settled(demo: Visit, size: str
     change(page, "lock")
     expect(asked).to_have_count(0)
     page.goto(page.url.replace("/repair", "/trace"))
-    expect(page.get_by_role("region", name="Do next")).to_contain_text("Another piece sits there")
-    log(page, "lock locked 0.2")
-    expect(page.get_by_role("region", name="Do next")).to_contain_text("Changed and not run yet")
+    expect(page.get_by_role("region", name="Do next")).to_contain_text("New part fitted")
+    log(page, "lock ptc 1.1k")
+    expect(page.get_by_role("region", name="Do next")).to_contain_text("Needed before power")
     power_again(context, job)
     page.goto(page.url.replace("/trace", "/repair"))
     run = page.get_by_role("region", name="Add a run")
@@ -101,7 +104,7 @@ def test_both_are_named_changed_one_at_a_time_and_settled(demo: Visit, size: str
     happened(context, job, Isolated())
     change(page, "heater")
     expect(steps).to_contain_text("Heater: another one fitted, spare")
-    power_again(context, job)
+    power_again(context, job, "heater 26")
     run.get_by_role("button", name="runs through").click()
     expect(steps.get_by_role("status")).to_contain_text("Conclusive")
     page.goto(page.url.replace("/repair", "/trace"))

@@ -1571,6 +1571,48 @@ export interface components {
             kind: "attended";
         };
         /**
+         * BackKind
+         * @description What a row of the way back asks: to read the new piece, to put something back, to read the machine.
+         * @enum {string}
+         */
+        BackKind: "read" | "refit" | "whole";
+        /**
+         * BackView
+         * @description One row of the way back.
+         *
+         *     Attributes
+         *     ----------
+         *     kind
+         *         Whether a new piece is read, something goes back, or the machine is read.
+         *     words, detail
+         *         What it is, and more on it: what it reads, what held it.
+         *     is_done, is_next
+         *         Whether it is done, and whether it is the next one.
+         *     test, part
+         *         What is read, and on which part; empty where nothing is.
+         *     step, panel
+         *         The record that goes back, or the cover that is shut; each empty where it is none.
+         */
+        BackView: {
+            /** Detail */
+            detail: string;
+            /** Is Done */
+            is_done: boolean;
+            /** Is Next */
+            is_next: boolean;
+            kind: components["schemas"]["BackKind"];
+            /** Panel */
+            panel: string;
+            /** Part */
+            part: string;
+            /** Step */
+            step: string;
+            /** Test */
+            test: string;
+            /** Words */
+            words: string;
+        };
+        /**
          * Band
          * @description The window of one line, from ``x0`` to ``x1``; open at an end that lies beyond the ruler.
          */
@@ -5235,6 +5277,9 @@ export interface components {
          *         How the part that is mended comes out, and with what it is replaced.
          *     strip
          *         What came off, and how it goes back.
+         *     way_back
+         *         Everything a change wants until the machine runs again, in its order; empty where nothing was changed since the
+         *         last run.
          *     cured
          *         Whether what was changed has cured it, in words; empty while no run has passed.
          *     parts, interventions, outcomes
@@ -5270,6 +5315,8 @@ export interface components {
             /** Steps */
             steps: components["schemas"]["RepairStep"][];
             strip: components["schemas"]["StripView"];
+            /** Way Back */
+            way_back: components["schemas"]["BackView"][];
         };
         /**
          * RepeatedView

@@ -7,6 +7,7 @@ export const repair = {
   change: "Add a change",
   part: "Part",
   done: "What was done",
+  choose: "choose",
   fitted: "Which piece is fitted now",
   fittedHelp: "e.g. original, spare 1, spare 2; empty where the piece is the same",
   note: "Note",
@@ -47,6 +48,21 @@ export const repair = {
 export const replace = {
   title: "What to do",
   doIt: (part: string) => part,
+  done: "What was done",
+  piece: "Part number of the new piece",
+  pieceHint: "as on its label; may stay empty",
+  how: "Mended: how?",
+  howHint: "e.g. crimp made new",
+  askHow: "Say how it was mended.",
+  askDone: "Say what was done.",
+  acts: {
+    replaced: "Replaced",
+    mended: "Mended",
+    cleaned: "Cleaned or dried",
+    reseated: "Reseated",
+    adjusted: "Adjusted",
+  } as Record<string, string>,
+  save: "Save the change",
   sawFail: "Did you see it fail yourself?",
   sawFailHelp: "Only what was seen to fail is proved by a run that passes after the change.",
   yes: "Yes",
@@ -113,6 +129,17 @@ export const strip = {
   earlierPhoto: (step: string) => `How it looked on an earlier job: ${step}`,
   took: (minutes: string) => `took ${minutes}`,
   badCount: "Fasteners: not a whole number. Type one, e.g. 4.",
+};
+
+export const wayBack = {
+  title: "The way back",
+  count: (done: number, all: number) => `${done} of ${all}`,
+  measure: "Measure",
+  differs: "One lost, or left off",
+  all: "All is back and read. Next, prove it safe.",
+  other: "Another change",
+  notDead: "Not proved dead. Before a hand goes in: unplugged with the plug in sight, proved dead.",
+  toSafe: "Go to Safe",
 };
 
 export const connector = {

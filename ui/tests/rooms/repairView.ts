@@ -28,7 +28,7 @@ export const VIEW = {
     title: "Heater",
     minutes: "33 min",
     repair: "replace the heater",
-    intervention: "replaced",
+    fits: [{ id: "replaced", words: "another one fitted" }],
     steps: [],
     told: 0,
     tricks: [],
@@ -39,6 +39,7 @@ export const VIEW = {
 
 export const STRIPPED = {
   ...VIEW,
+  way_back: [],
   strip: {
     panels: [{ id: "back", words: "Back panel" }],
     earthed: [],

@@ -11,9 +11,9 @@ from ohmcensus.core.judgement import CensusLine
 from ohmcensus.core.machine.asked import RUN
 from ohmcensus.core.meter import Function
 
-NEW_PIECE = "Another piece sits there: read it before it runs."
+NEW_PIECE = "New part fitted: measure it before power."
 NOT_RUN = "Changed and not run yet."
-BEFORE_POWER = "Changed and not run yet: it gets no power before this."
+BEFORE_POWER = "Changed and not run yet: no power before what is missing was measured."
 _FIGURES = frozenset({Function.OHM, Function.CAPACITANCE})
 
 

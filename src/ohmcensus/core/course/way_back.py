@@ -47,8 +47,8 @@ class BackRow:
         What is read, empty where nothing is.
     do
         What is written when it is done, None where a figure is asked.
-    is_bad
-        Whether the new piece reads outside too, twice.
+    is_bad, is_new
+        Whether the piece that is there now reads outside too, twice; whether it is another than before.
     """
 
     kind: BackKind
@@ -59,6 +59,7 @@ class BackRow:
     test: str = ""
     do: Record | None = None
     is_bad: bool = False
+    is_new: bool = False
 
 
 def open_changes(case: Case) -> tuple[Event[Changed], ...]:
@@ -166,7 +167,7 @@ def _read(line: CensusLine, test: MachineTest, since: float, *, is_new: bool) ->
     words = f"{'New ' if is_new else ''}{test.part_title.lower() if is_new else test.part_title}, {test.title}"
     detail = line.reads if answers else f"should read {test.window.shown}"
     is_bad = not is_done and len(outside) >= TWICE
-    return BackRow(BackKind.READ, test.part, words, detail, is_done=is_done, test=test.id, is_bad=is_bad)
+    return BackRow(BackKind.READ, test.part, words, detail, is_done=is_done, test=test.id, is_bad=is_bad, is_new=is_new)
 
 
 def _read_since(

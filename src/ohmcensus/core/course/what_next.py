@@ -5,6 +5,7 @@ from __future__ import annotations
 from collections.abc import Iterator, Sequence
 from dataclasses import replace
 
+from ohmcensus.core.course.after_change import NEW_PIECE
 from ohmcensus.core.course.following import Next, NextKind
 from ohmcensus.core.course.making_safe import is_admitted_at, to_dead
 from ohmcensus.core.course.way_back import (
@@ -24,7 +25,7 @@ from ohmcensus.core.job.strip_plan import strip_plan
 from ohmcensus.core.judgement import CensusLine
 from ohmcensus.core.judgement.census_sheet import next_line
 from ohmcensus.core.machine import machine_tests
-from ohmcensus.core.machine.asked import RUN, THROUGH
+from ohmcensus.core.machine.asked import RUN, THROUGH, asked_words
 from ohmcensus.core.proof import Proof, blocking, proofs
 from ohmcensus.core.proof.criteria import ShownBy
 from ohmcensus.core.proof.sentences import done_words
@@ -32,7 +33,7 @@ from ohmcensus.core.proof.stands import Stand, needed, stands
 from ohmcensus.core.safety import Danger, Safety, SafetyState
 from ohmcensus.core.safety.power import power_bars
 
-NEW_PIECE = "Just mended: measure it before it goes back and before power."
+MENDED = "It was worked on: measure it before power."
 BEFORE_POWER = "Needed before power."
 POWERED = frozenset({SafetyState.LIVE, SafetyState.UNDER_VOLTAGE})
 
@@ -147,8 +148,8 @@ def _of_back(job: _Stand, row: BackRow) -> Next:
         return Next(NextKind.REPAIR, row.part, words, do=_change(job, row.part))
     if row.do is not None:
         return Next(NextKind.WAY_BACK, row.part, row.words, do=row.do)
-    why = NEW_PIECE if row.kind is BackKind.READ else BEFORE_POWER
-    return _measured(job, row.test, f"Measure: {row.words}", row.part, why)
+    why = BEFORE_POWER if row.kind is BackKind.WHOLE else NEW_PIECE if row.is_new else MENDED
+    return _measured(job, row.test, f"Measure: {asked_words(row.test, job.case.sheet)}", row.part, why)
 
 
 def _measured(job: _Stand, name: str, words: str, part: str, why: str) -> Next:

@@ -11,7 +11,7 @@ from ohmcensus.core.job.case import Case
 from ohmcensus.core.judgement import census_lines
 from ohmcensus.core.judgement.census_sheet import Answer
 from ohmcensus.core.machine import MachineTest
-from ohmcensus.core.machine.asked import THROUGH
+from ohmcensus.core.machine.asked import THROUGH, held_by_voltage
 from ohmcensus.core.meter import Function
 from ohmcensus.core.parts.kind import Role
 from ohmcensus.core.quantity import show_indication
@@ -125,8 +125,14 @@ def _outside(case: Case, event: Event[Changed]) -> str:
 def _unread(case: Case, event: Event[Changed]) -> Iterator[str]:
     """Yield what the piece that came out had read outside and what is there now has not read good."""
     lines = {line.test.id: line for line in census_lines(case) if line.test is not None}
+    held = held_by_voltage(case.sheet)
     for test, outside in _found_outside(case, event):
-        if outside and is_own(test, event.body.part) and not is_read_good(lines[test.id], event):
+        if (
+            outside
+            and test.id not in held
+            and is_own(test, event.body.part)
+            and not is_read_good(lines[test.id], event)
+        ):
             yield test.title
 
 

@@ -10,6 +10,7 @@ from ohmcensus.core.event.change import usual_intervention
 from ohmcensus.core.job.case import Case
 from ohmcensus.core.judgement import CensusLine
 from ohmcensus.core.judgement.census_sheet import moved_by
+from ohmcensus.core.machine.asked import held_by_voltage
 from ohmcensus.core.machine.plugs import WHOLE_LINES
 from ohmcensus.core.machine.tests import MachineTest
 from ohmcensus.core.meter import Function
@@ -72,7 +73,8 @@ def asked_of_piece(case: Case, lines: Sequence[CensusLine], event: Event[Changed
     if body.fitted.casefold() == AS_IT_WAS:
         return
     former = max((row.order for row in case.of(Changed) if _is_earlier(row, event)), default=-1)
-    own = [line for line in lines if line.test is not None and is_own(line.test, body.part)]
+    held = held_by_voltage(case.sheet)
+    own = [row for row in lines if row.test is not None and is_own(row.test, body.part) and row.test.id not in held]
     bad = [
         line
         for line in own

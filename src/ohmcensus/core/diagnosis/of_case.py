@@ -15,7 +15,7 @@ from ohmcensus.core.job.mains_plug import is_plug_turned_freely
 from ohmcensus.core.job.strip_down import uncovered
 from ohmcensus.core.judgement import CensusLine
 from ohmcensus.core.machine import machine_tests
-from ohmcensus.core.machine.asked import RUN
+from ohmcensus.core.machine.asked import RUN, held_by_voltage
 from ohmcensus.core.safety import Safety
 from ohmcensus.core.safety.measured import AMPS
 from ohmcensus.core.safety.power import power_bars, power_needs
@@ -83,12 +83,6 @@ def forbidden_steps(sheet: Sheet, safety: Safety) -> frozenset[str]:
     if not any(Forbidden.CYCLE in row.forbids for row in safety.dangers):
         return frozenset()
     return frozenset({RUN, *(test.id for test in machine_tests(sheet, None) if test.name.startswith(AMPS))})
-
-
-def held_by_voltage(sheet: Sheet) -> frozenset[str]:
-    """Return the tests of a contact that only voltage closes: nobody is asked for them on a machine without it."""
-    locks = ((part, part.part_kind.interlock) for part in sheet.parts)
-    return frozenset(f"{part.id}.{lock.held}" for part, lock in locks if lock is not None and not lock.by_hand)
 
 
 def _asked_often(case: Case, lines: tuple[CensusLine, ...]) -> set[str]:

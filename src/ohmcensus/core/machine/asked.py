@@ -57,3 +57,9 @@ def asked_words(name: str, sheet: Sheet) -> str:
     seen = looks(sheet).get(name)
     title = seen[1].title if seen else next((s.title for s in listed_tests(sheet, part_id) if s.name == own), own)
     return f"{part.title}, {title}"
+
+
+def held_by_voltage(sheet: Sheet) -> frozenset[str]:
+    """Return the tests of a contact that only voltage closes: nobody is asked for them on a machine without it."""
+    locks = ((part, part.part_kind.interlock) for part in sheet.parts)
+    return frozenset(f"{part.id}.{lock.held}" for part, lock in locks if lock is not None and not lock.by_hand)

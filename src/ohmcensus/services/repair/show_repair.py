@@ -5,6 +5,7 @@ from __future__ import annotations
 from pydantic import BaseModel, ConfigDict, Field
 
 from ohmcensus.core.course.following import NextKind
+from ohmcensus.core.course.way_back import open_changes, way_back
 from ohmcensus.core.diagnosis.mending import mending
 from ohmcensus.core.diagnosis.words import cured_words
 from ohmcensus.core.event import Changed, Intervention, RunWatched
@@ -22,6 +23,7 @@ from ohmcensus.services.job.view import job_view
 from ohmcensus.services.repair.plan_view import plan_view
 from ohmcensus.services.repair.strip_view import strip_view
 from ohmcensus.services.repair.view import RepairView, WorthChoice, WorthView, assumed_words, step_view
+from ohmcensus.services.repair.way_back_view import way_back_view
 from ohmcensus.storage import events, photos
 
 # A part that no sheet prices is taken to cost this (ours).
@@ -64,6 +66,8 @@ def show_repair(context: Context, job_id: str, query: RepairQuery | None = None)
         pictures = [photo_view(row) for row in photos.of_job(session, job_id)]
     case = job.case
     rows = case.of(Changed, RunWatched)
+    is_on_way = bool(open_changes(case)) and case.ended is None
+    back = way_back(case, job.safety(context.clock()), job.lines) if is_on_way else ()
     return RepairView(
         job=job_view(job, context.clock()),
         steps=[step_view(event, case) for event in rows],
@@ -75,6 +79,7 @@ def show_repair(context: Context, job_id: str, query: RepairQuery | None = None)
             {record: photo_view(row) for record, row in before.items()},
         ),
         strip=strip_view(case, pictures),
+        way_back=way_back_view(back),
         cured=cured_words(case),
         parts=[Choice(id=part.id, words=part.title) for part in case.sheet.parts],
         interventions=[Choice(id=row.value, words=row.words) for row in Intervention],

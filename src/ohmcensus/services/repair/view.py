@@ -14,6 +14,7 @@ from ohmcensus.services.at_hand.described import Described
 from ohmcensus.services.job.view import JobView
 from ohmcensus.services.repair.plan_view import PlanView
 from ohmcensus.services.repair.strip_view import StripView
+from ohmcensus.services.repair.way_back_view import BackView
 
 
 class RepairStep(BaseModel):
@@ -37,6 +38,9 @@ class RepairView(Described):
         How the part that is mended comes out, and with what it is replaced.
     strip
         What came off, and how it goes back.
+    way_back
+        Everything a change wants until the machine runs again, in its order; empty where nothing was changed since the
+        last run.
     cured
         Whether what was changed has cured it, in words; empty while no run has passed.
     parts, interventions, outcomes
@@ -55,6 +59,7 @@ class RepairView(Described):
     steps: list[RepairStep]
     plan: PlanView
     strip: StripView
+    way_back: list[BackView]
     cured: str
     parts: list[Choice]
     interventions: list[Choice]

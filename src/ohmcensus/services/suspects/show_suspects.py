@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from dataclasses import replace
+
 from pydantic import BaseModel
 
 from ohmcensus.core.course.following import Next, NextKind
@@ -78,7 +80,8 @@ def _questions(found: Outlook, following: Next, reach: Reach) -> tuple[Question,
     """Return what is asked, as every room says it; nothing where something else than a question is next."""
     test = following.before or following.test
     if found.questions and found.questions[0].test == test:
-        return found.questions
+        first, *others = found.questions
+        return (replace(first, because=following.why or first.because), *others)
     table, sheet = found.search.known.table, found.search.known.table.sheet
     is_reading = following.kind is NextKind.TEST or (following.kind is NextKind.SAFE and bool(following.before))
     if not is_reading or test not in table.tests:

@@ -18,12 +18,14 @@ type Changed = Extract<EventBody, { kind?: "changed" }>;
 export function ChangeForm({ view, sawFail }: { view: RepairView; sawFail: boolean | null }) {
   const record = useEvent(view.job.id);
   const [part, setPart] = useState(view.plan.part);
-  const [intervention, setIntervention] = useState<string>(view.plan.intervention);
+  const [intervention, setIntervention] = useState("");
   const [typed, setTyped, forget] = useForm(`ohmcensus.change.${view.job.id}`, EMPTY);
   const [problem, setProblem] = useState("");
   const submit = async (event: FormEvent) => {
     event.preventDefault();
     const body = { kind: "changed", part, intervention, ...typed, saw_fail: sawFail ?? false } as Changed;
+    if (!intervention) return setProblem(replace.askDone);
+    if (intervention === "mended" && !typed.words.trim()) return setProblem(replace.askHow);
     if (view.asks_saw_fail && sawFail === null) return setProblem(replace.askFirst);
     setProblem("");
     try {
@@ -46,7 +48,7 @@ export function ChangeForm({ view, sawFail }: { view: RepairView; sawFail: boole
         <NativeSelect
           label={words.done}
           value={intervention}
-          data={options(view.interventions)}
+          data={[{ value: "", label: words.choose }, ...options(view.interventions)]}
           onChange={(event) => setIntervention(event.currentTarget.value)}
         />
         <Field
@@ -62,7 +64,7 @@ export function ChangeForm({ view, sawFail }: { view: RepairView; sawFail: boole
           maxLength={300}
           onChange={(said) => setTyped({ ...typed, words: said })}
         />
-        <EventProblem event={record} text={sawFail === null ? problem : ""} />
+        <EventProblem event={record} text={sawFail !== null && problem === replace.askFirst ? "" : problem} />
         <Act type="submit" disabled={record.isPending}>
           {words.keep}
         </Act>

@@ -2,7 +2,7 @@ import { useState } from "react";
 import { useParams } from "react-router";
 import { type RepairView, useRepair } from "../../api/repair";
 import { JobRoom } from "../../app/JobRoom";
-import { repair as words } from "../../words/repair";
+import { wayBack, repair as words } from "../../words/repair";
 import { ChangeForm } from "./ChangeForm";
 import { ConnectorsCard } from "./ConnectorsCard";
 import { PartsCard } from "./PartsCard";
@@ -10,6 +10,7 @@ import { ReplaceCard } from "./ReplaceCard";
 import { StepList } from "./StepList";
 import { StripCard } from "./StripCard";
 import { TricksCard } from "./TricksCard";
+import { WayBack } from "./WayBack";
 import { WorthCard } from "./WorthCard";
 import "./repair.css";
 
@@ -27,6 +28,7 @@ export function RepairRoom() {
 
 function Loaded({ view, onPart }: { view: RepairView; onPart: (part: string) => void }) {
   const [sawFail, setSawFail] = useState<boolean | null>(null);
+  if (view.way_back.some((row) => !row.is_done)) return <OnTheWayBack view={view} />;
   return (
     <div className="repair">
       <div className="repair-main">
@@ -43,6 +45,24 @@ function Loaded({ view, onPart }: { view: RepairView; onPart: (part: string) => 
           <TricksCard key={`tricks ${view.plan.part}`} view={view} />
         </aside>
       )}
+    </div>
+  );
+}
+
+/** While something is off or unread after a change, the room is the way back; another change stays folded. */
+function OnTheWayBack({ view }: { view: RepairView }) {
+  const hasConnectors = view.strip.connectors.length + view.strip.loose.length > 0;
+  return (
+    <div className="repair on-way-back">
+      <div className="repair-main">
+        <WayBack view={view} />
+        {hasConnectors && <ConnectorsCard view={view} />}
+        <StepList view={view} />
+        <details>
+          <summary>{wayBack.other}</summary>
+          <ChangeForm key={view.plan.part} view={view} sawFail={false} />
+        </details>
+      </div>
     </div>
   );
 }

@@ -87,7 +87,7 @@ export function StripCard({ view, onPart }: Props) {
 type RowProps = { row: Row; view: RepairView; isTurned: boolean };
 
 /** One step; turned round it asks for every fastener and plug. */
-function StripRow({ row, view, isTurned }: RowProps) {
+export function StripRow({ row, view, isTurned }: RowProps) {
   const record = useEvent(view.job.id);
   const pad = usePad();
   const [count, setCount] = useState(String(row.count));
