@@ -73,7 +73,7 @@ def test_head_clock_tax_and_signature_stand_on_the_customers_page(context: Conte
     assert page.startswith("Quay Electric Slipway 2 · Reedmere · desk@quay.example")
     for words in (
         "We found the heater to be at fault.",
-        "We measured it (Heater, element): no connection at all. Right is 25.2–29.4 Ω.",
+        "We measured it (Heater, element): no connection at all. It should be 25.2–29.4 Ω.",
         "all 11 tests are good",
         "Before tax 138.00",
         "VAT 20 % 27.60",

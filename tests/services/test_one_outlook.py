@@ -190,7 +190,7 @@ def test_a_second_leak_behind_the_first_is_named_by_its_own_tests(context: Conte
     read("0.05M", names)
     read("0.05M", {"heater"})
     happened(context, job, Changed(part="heater", intervention=Intervention.REPLACED, fitted="spare"))
-    assert show_outlook(context, job).next_step.words == "Measure: New heater, to earth"
+    assert show_outlook(context, job).next_step.words == "Measure: Heater, to earth"
     logged(context, job, "heater pe >299M")
     assert show_outlook(context, job).next_step.words.startswith("Leak test. The whole machine again")
     read("0.2M", names)

@@ -68,6 +68,7 @@ def repaired(context: Context, job: str, *found: str) -> None:
     for line in found:
         logged(context, job, line)
     happened(context, job, Changed(part="heater", intervention=Intervention.REPLACED, fitted="spare 1"))
+    logged(context, job, "heater 26")
     for criterion in ("visual", "drum"):
         happened(context, job, ProofMade(criterion=criterion, is_good=True))
     logged(context, job, "heater earth 0.07")

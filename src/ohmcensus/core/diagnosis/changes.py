@@ -126,13 +126,9 @@ def _unread(case: Case, event: Event[Changed]) -> Iterator[str]:
     """Yield what the piece that came out had read outside and what is there now has not read good."""
     lines = {line.test.id: line for line in census_lines(case) if line.test is not None}
     held = held_by_voltage(case.sheet)
-    for test, outside in _found_outside(case, event):
-        if (
-            outside
-            and test.id not in held
-            and is_own(test, event.body.part)
-            and not is_read_good(lines[test.id], event)
-        ):
+    found = [test for test, outside in _found_outside(case, event) if outside and test.id not in held]
+    for test in found:
+        if is_own(test, event.body.part) and not is_read_good(lines[test.id], event):
             yield test.title
 
 

@@ -8,6 +8,7 @@ from datetime import tzinfo
 
 from ohmcensus.core.course.outlook import Outlook, named_words, outlook
 from ohmcensus.core.diagnosis.conclusion import Standing
+from ohmcensus.core.diagnosis.mending import unread_words
 from ohmcensus.core.diagnosis.of_case import reach_of
 from ohmcensus.core.diagnosis.words import change_words, cured_words
 from ohmcensus.core.event import BypassRemoved, Changed, Ended, Event, RunMade, RunWatched
@@ -71,7 +72,10 @@ def composed(context: Context, job: JobAtHand, given: Given = NOTHING_GIVEN) -> 
         found=_found(told, case, safety),
         deciding=tuple(printed(row) for row in deciding),
         not_proved=blind_words(deciding),
-        done=tuple(change_words(event, case) for event in case.of(Changed, RunWatched, BypassRemoved)),
+        done=(
+            *(change_words(event, case) for event in case.of(Changed, RunWatched, BypassRemoved)),
+            *unread_words(case, job.lines),
+        ),
         cured=cured_words(case),
         taken_off=_taken_off(case),
         parts=tuple(_part(row, case) for row in given.wanted),
@@ -202,7 +206,7 @@ def _taken_off(case: Case) -> tuple[str, ...]:
     """Return what came off, with what held it and how long it took."""
     rows = []
     for row in strip_down(case):
-        minutes = f"{row.step.minutes:.0f} min" if row.step.minutes else ""
+        minutes = f"{row.step.minutes:.0f} min" if row.step.minutes and round(row.step.minutes) else ""
         more = "; ".join(word for word in (held_words(row), minutes) if word)
         rows.append(f"{row.step.words} ({more})" if more else row.step.words)
     return tuple(rows)

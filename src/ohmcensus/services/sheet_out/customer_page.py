@@ -4,8 +4,9 @@ from __future__ import annotations
 
 from collections.abc import Iterator, Sequence
 
+from ohmcensus.core.diagnosis.mending import AS_IT_WAS
 from ohmcensus.core.diagnosis.words import cured_words
-from ohmcensus.core.event import BypassRemoved, Changed, Ended
+from ohmcensus.core.event import BypassRemoved, Changed, Ended, Intervention
 from ohmcensus.core.job.case import Case
 from ohmcensus.core.safety import Safety
 from ohmcensus.core.safety.danger_rows import altered_rows, open_rows
@@ -72,7 +73,7 @@ def _found(safety: Safety, named: str, shown: ReportReading | None) -> Iterator[
     yield f"We found the {named.lower()} to be at fault." if named else NO_CAUSE
     if named and shown is not None:
         reads = _OPEN if shown.reads == "OL" else shown.reads
-        yield f"We measured it ({shown.what}): {reads}. Right is {_in_words(shown.should)}."
+        yield f"We measured it ({shown.what}): {reads}. It should be {_in_words(shown.should)}."
     for row in altered_rows(safety):
         yield f"We found it altered: {row}."
 
@@ -87,16 +88,33 @@ def _in_words(should: str) -> str:
 
 
 def _done(case: Case) -> Iterator[str]:
-    changed = {event.body.part for event in case.of(Changed)}
-    parts = [part.title.lower() for part in case.sheet.parts if part.id in changed]
+    last = {event.body.part: event.body for event in case.of(Changed)}
+    changes = [_change(last[part.id], part.title.lower()) for part in case.sheet.parts if part.id in last]
     mended = [event.body.words for event in case.of(BypassRemoved)]
     yield from (f"What had been altered was put right: {words}." for words in mended)
-    if parts:
-        yield f"We worked on: {', '.join(parts)}."
-    elif not mended:
+    yield from changes
+    if not changes and not mended:
         yield "Nothing was changed on the machine."
     if cured_words(case):
         yield "It ran through after that."
+
+
+def _change(body: Changed, part: str) -> str:
+    """Say what was done to a part, and with which piece."""
+    piece = f" ({body.fitted})" if body.fitted else ""
+    match body.intervention:
+        case Intervention.REPLACED if body.fitted.casefold() == AS_IT_WAS:
+            return f"We fitted the former {part} again."
+        case Intervention.REPLACED:
+            return f"We replaced the {part}{piece}."
+        case Intervention.MENDED:
+            return f"We mended the {part}{f': {body.words}' if body.words else ''}."
+        case Intervention.CLEANED:
+            return f"We cleaned or dried the {part}."
+        case Intervention.RESEATED:
+            return f"We pushed the plugs and tags of the {part} home."
+        case Intervention.ADJUSTED:
+            return f"We adjusted the {part}."
 
 
 def _safe(case: Case, safety: Safety, proofs: Sequence[ReportProof]) -> Iterator[str]:
@@ -109,12 +127,16 @@ def _safe(case: Case, safety: Safety, proofs: Sequence[ReportProof]) -> Iterator
         yield "The work is not finished: nothing is claimed of its safety yet."
         return
     good = sum(row.state == "good" for row in proofs)
-    if not proofs:
+    missing = [row.what[:1].lower() + row.what[1:] for row in proofs if row.state == "not shown"]
+    failed = [row.what[:1].lower() + row.what[1:] for row in proofs if row.state == "bad"]
+    if failed:
+        yield f"It did not pass: {', '.join(failed)}. The table stands on the sheet."
+    elif not proofs:
         yield "Its safety was not tested on this visit."
-    elif good == len(proofs):
+    elif not missing:
         yield f"We tested it after the work: all {good} tests are good. The table stands on the sheet."
     else:
-        yield f"We tested it: {good} of {len(proofs)} tests are shown and good. The table stands on the sheet."
+        yield f"We tested it: {good} tests are good. Not tested: {', '.join(missing)}. The table stands on the sheet."
     if end.not_tested:
         left = ", ".join(name.replace("_", " ") for name in end.not_tested)
         yield f"Not tested, as we told you: {left}. Nothing is claimed of its safety."

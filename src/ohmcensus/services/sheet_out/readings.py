@@ -7,6 +7,7 @@ from collections.abc import Iterator, Sequence
 from ohmcensus.core.diagnosis.changes import former_since
 from ohmcensus.core.job.case import Case
 from ohmcensus.core.judgement import CensusLine, Verdict
+from ohmcensus.core.judgement.census_sheet import last_moved
 from ohmcensus.core.layout import short_ruler
 from ohmcensus.core.layout.ohm_ruler import END_OHM, position
 from ohmcensus.core.quantity import Unit
@@ -40,6 +41,8 @@ def printed(row: CensusLine, case: Case | None = None) -> ReportReading:
     said = "comes and goes" if row.comes_and_goes else (row.verdict or judgement.verdict).value.replace("_", " ")
     if case is not None and row.answer.reading.order < former_since(case, row.test.part):
         said = f"former piece: {said}"
+    elif case is not None and row.answer.reading.order < last_moved(row.test, case):
+        said = f"before: {said}"
     return ReportReading(
         what=titled(row),
         reads=row.reads,
