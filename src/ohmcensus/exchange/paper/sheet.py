@@ -94,7 +94,7 @@ def _story(report: Report, picture_of: PictureOf, *, size: float) -> Iterator[An
         yield Spacer(1, 3 * mm)
         yield words("UNSAFE: not to be used. The customer was told.", style(14, bold=True, colour=DANGER))
         yield from (words(row, style(11, bold=True)) for row in report.unsafe_why)
-    yield from _findings(report)
+    yield from _findings(report, is_tight=size == SMALLEST_PRINT)
     yield from _work(report, is_tight=size == SMALLEST_PRINT)
     yield from _end(report)
     yield from heading("Every reading that stands")
@@ -121,7 +121,7 @@ def _photos(rows: tuple[ReportPhoto, ...], picture_of: PictureOf) -> Iterator[An
     yield Table(rows_of, colWidths=[wide] * PHOTOS_IN_A_ROW, style=bare(), hAlign="LEFT")
 
 
-def _findings(report: Report) -> Iterator[Any]:
+def _findings(report: Report, *, is_tight: bool) -> Iterator[Any]:
     """Yield what was told and found, with the readings that decided it."""
     yield from heading("What was told")
     yield words(report.told)
@@ -130,7 +130,7 @@ def _findings(report: Report) -> Iterator[Any]:
     if report.deciding:
         yield Spacer(1, 2 * mm)
         yield from rulers(report.deciding)
-        yield readings(report.deciding)
+        yield readings(report.deciding, *((SMALL,) if is_tight else ()))
     if report.leak_tests:
         yield from heading("Leak tests")
         yield leak_tests(report.leak_tests, report.zone)
@@ -146,7 +146,7 @@ def _work(report: Report, *, is_tight: bool) -> Iterator[Any]:
         yield words(report.cured, style(bold=True))
     if report.after:
         yield from heading("Before and after")
-        yield read_again(report.after)
+        yield read_again(report.after, *((SMALL,) if is_tight else ()))
     if report.taken_off:
         yield from heading("What came off, and is back")
         yield words("; ".join(report.taken_off) + ".", style(SMALL) if is_tight else style())

@@ -12,20 +12,20 @@ from ohmcensus.exchange.report import ReportAfter, ReportLeakTest, ReportProof, 
 SMALLEST_PRINT = 6.5
 
 
-def readings(rows: tuple[ReportReading, ...]) -> Table:
+def readings(rows: tuple[ReportReading, ...], size: float = 9.5) -> Table:
     """Return readings with what they should read."""
     head = [words(name, style(9, colour=QUIET)) for name in ("What", "Reads", "Should read", "Says")]
     body = [
         [
-            words(row.what, style(9.5)),
-            words(row.reads, style(9.5, bold=True)),
-            words(row.should, style(9.5)),
-            words(row.verdict, style(9.5, colour=OUTSIDE if row.is_outside else INK)),
+            words(row.what, style(size)),
+            words(row.reads, style(size, bold=True)),
+            words(row.should, style(size)),
+            words(row.verdict, style(size, colour=OUTSIDE if row.is_outside else INK)),
         ]
         for row in rows
     ]
     widths = [WIDTH * share for share in (0.38, 0.19, 0.23, 0.20)]
-    return Table([head, *body], colWidths=widths, repeatRows=1, style=lined(), hAlign="LEFT")
+    return Table([head, *body], colWidths=widths, repeatRows=1, style=lined(_padding(size)), hAlign="LEFT")
 
 
 def two_columns(rows: tuple[ReportReading, ...], size: float) -> Table:
@@ -66,20 +66,20 @@ def leak_tests(rows: tuple[ReportLeakTest, ...], zone: str) -> Table:
     return Table([head, *body], colWidths=widths, repeatRows=1, style=lined(), hAlign="LEFT")
 
 
-def read_again(rows: tuple[ReportAfter, ...]) -> Table:
+def read_again(rows: tuple[ReportAfter, ...], size: float = 9.5) -> Table:
     """Return what read outside beside what the same test reads since the change."""
     head = [words(name, style(9, colour=QUIET)) for name in ("What", "Before", "After", "Should read")]
     body = [
         [
-            words(row.what, style(9.5)),
-            words(row.before, style(9.5, colour=OUTSIDE)),
-            words(row.after, style(9.5, bold=True)),
-            words(row.should, style(9.5)),
+            words(row.what, style(size)),
+            words(row.before, style(size, colour=OUTSIDE)),
+            words(row.after, style(size, bold=True)),
+            words(row.should, style(size)),
         ]
         for row in rows
     ]
     widths = [WIDTH * share for share in (0.40, 0.18, 0.18, 0.24)]
-    return Table([head, *body], colWidths=widths, repeatRows=1, style=lined(), hAlign="LEFT")
+    return Table([head, *body], colWidths=widths, repeatRows=1, style=lined(_padding(size)), hAlign="LEFT")
 
 
 def proofs(rows: tuple[ReportProof, ...], size: float = 9.5) -> Table:

@@ -42,7 +42,7 @@ def printed(row: CensusLine, case: Case | None = None) -> ReportReading:
     if case is not None and row.answer.reading.order < former_since(case, row.test.part):
         said = f"former piece: {said}"
     elif case is not None and row.answer.reading.order < last_moved(row.test, case):
-        said = f"before: {said}" if is_outside(row) else "before"
+        said = f"before: {said.removeprefix('outside ')}" if is_outside(row) else "before"
     return ReportReading(
         what=titled(row),
         reads=row.reads,
