@@ -12,7 +12,7 @@ from ohmcensus.core.diagnosis.conclusion import Standing
 from ohmcensus.core.diagnosis.question import Objective
 from ohmcensus.core.diagnosis.words import chance_words
 from ohmcensus.core.errors import InputError, SafetyRefusalError, UnknownNameError
-from ohmcensus.core.event import Checked, CheckOutcome, Hazard, HazardFound, RunWatched, Skipped, WhySkipped
+from ohmcensus.core.event import Checked, CheckOutcome, Hazard, HazardFound, Isolated, RunWatched, Skipped, WhySkipped
 from ohmcensus.exchange.sheet_yaml import plain_sheet
 from ohmcensus.services.at_hand.context import Context
 from ohmcensus.services.at_hand.sheets import all_sheets
@@ -46,6 +46,8 @@ def test_a_reading_and_its_repeat_name_the_part_and_say_why(context: Context, jo
 
 
 def test_a_test_left_out_is_not_asked_again_and_the_rest_is(context: Context, job: str) -> None:
+    happened(context, job, RunWatched(outcome="drain"))
+    happened(context, job, Isolated())
     first = seen(context, job).ask[0].test
     happened(context, job, Skipped(test=first, why=WhySkipped.CANNOT_REACH))
     asked = [row.test for row in seen(context, job).ask]
@@ -111,6 +113,7 @@ def test_chances_in_words(chance: float, words: str) -> None:
 
 def test_what_if_says_who_would_lead(context: Context, job: str) -> None:
     happened(context, job, RunWatched(outcome="drain"))
+    happened(context, job, Isolated())
     ask = seen(context, job, Objective.LIKELIEST_FIRST).ask
     coil = next(row for row in ask if row.test == "pump.coil")
     leads = {row.reads: row.leads for row in coil.what_ifs}

@@ -90,7 +90,7 @@ def _urgent(job: _Stand, act: Next | None) -> Iterator[Next]:
     case, safety, end = job.case, job.safety, job.case.ended
     if end is not None:
         yield Next(NextKind.END, "", f"Ended: {end.body.why}", stage="sheet-out")
-    if not case.complaint.symptoms and not case.standing:
+    if not case.complaint.symptoms and _is_new(case):
         yield _COMPLAINT
     if safety.shout:
         yield replace(to_dead(case, safety), words=f"Hands off: {safety.shout}")
@@ -106,7 +106,7 @@ _COMPLAINT = Next(NextKind.LOOK, "", "Take the complaint: what does it do?", sta
 def _begin(job: _Stand) -> Iterator[Next]:
     """Yield how a job begins: outside of the machine, then its codes. Where somebody measures, that is over."""
     case = job.case
-    if not case.standing and not is_begun(case):
+    if _is_new(case) and not is_begun(case):
         words = "Look outside the machine first: outlet, cord, filter, door"
         yield Next(NextKind.TEST, "outlet", words, test="outlet.ln", stage="intake")
     if _can_tell_codes(case) and not case.of(CodesRead) and not job.forbidding and not _was_touched(case):
@@ -284,6 +284,11 @@ def _fails_yet(case: Case) -> bool:
 
 def _was_touched(case: Case) -> bool:
     return bool(case.of(Isolated))
+
+
+def _is_new(case: Case) -> bool:
+    """Tell whether nobody measured anything, nor watched it run."""
+    return not case.standing and not case.of(RunWatched)
 
 
 def _can_tell_codes(case: Case) -> bool:
