@@ -15,7 +15,7 @@ import schemathesis
 from flask.testing import FlaskClient
 from hypothesis import settings
 from PIL import Image
-from schemathesis.specs.openapi.checks import positive_data_acceptance
+from schemathesis.specs.openapi.checks import negative_data_rejection, positive_data_acceptance
 from tests.seeded import with_demo
 from tests.working import job_on
 from werkzeug.test import TestResponse
@@ -306,7 +306,11 @@ schema = schemathesis.openapi.from_wsgi("/api/openapi.json", _application())
 @settings(max_examples=10, deadline=None)
 def test_the_api_keeps_its_own_description(case: schemathesis.Case[Any]) -> None:
     # A body may fit its schema and still name a sheet or a meter that does not exist: that is a 422.
-    case.call_and_validate(excluded_checks=[positive_data_acceptance])
+    excluded: list[Any] = [positive_data_acceptance]
+    if case.media_type == "multipart/form-data":
+        # A part of another name is sent under the name "file" all the same: what goes out is a whole upload.
+        excluded.append(negative_data_rejection)
+    case.call_and_validate(excluded_checks=excluded)
 
 
 def test_signing_off_straight_to_the_api_is_refused_with_the_list_while_a_danger_is_open(
