@@ -307,10 +307,17 @@ schema = schemathesis.openapi.from_wsgi("/api/openapi.json", _application())
 def test_the_api_keeps_its_own_description(case: schemathesis.Case[Any]) -> None:
     # A body may fit its schema and still name a sheet or a meter that does not exist: that is a 422.
     excluded: list[Any] = [positive_data_acceptance]
-    if case.media_type == "multipart/form-data":
-        # A part of another name is sent under the name "file" all the same: what goes out is a whole upload.
+    response = case.call()
+    if _is_one_file(response.request.body):
         excluded.append(negative_data_rejection)
-    case.call_and_validate(excluded_checks=excluded)
+    case.validate_response(response, excluded_checks=excluded)
+
+
+def _is_one_file(sent: object) -> bool:
+    """Tell whether what went out is a whole upload: a field that the fuzzer adds as an empty list leaves no trace."""
+    if not isinstance(sent, bytes) or not sent.startswith(b"--"):
+        return False
+    return sent.count(b"form-data; name=") == sent.count(b'name="file"; file') == 1
 
 
 def test_signing_off_straight_to_the_api_is_refused_with_the_list_while_a_danger_is_open(
